@@ -1,0 +1,81 @@
+import tseslint from 'typescript-eslint';
+import astro from 'eslint-plugin-astro';
+import reactHooks from 'eslint-plugin-react-hooks';
+
+/** Rooms from the lowest up: a room may import what stands before it in its own list, nothing else. */
+const rooms = {
+  core: ['core'],
+  store: ['core', 'store'],
+  devices: ['core/units', 'devices'],
+  demo: ['core', 'store', 'demo'],
+  web: ['core', 'store', 'web'],
+  e2e: ['core', 'store', 'web/schemas', 'commands', 'demo', 'e2e'],
+  commands: ['core', 'store', 'web/schemas', 'demo', 'devices', 'commands'],
+};
+
+const relative = { regex: '^\\.{1,2}/', message: 'Import through #room/..., never by a relative path.' };
+
+function forbidOtherRooms(allowed) {
+  return {
+    regex: `^#(?!(?:${allowed.join('|')})/)`,
+    message: `This room may import only from: ${allowed.map((name) => `#${name}/...`).join(', ')}.`,
+  };
+}
+
+const roomRules = Object.entries(rooms).map(([room, allowed]) => ({
+  files: [`${room}/**/*.{ts,tsx,astro}`],
+  rules: { 'no-restricted-imports': ['error', { patterns: [relative, forbidOtherRooms(allowed)] }] },
+}));
+
+const purity = {
+  files: ['core/**/*.ts'],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          relative,
+          forbidOtherRooms(rooms.core),
+          { regex: '^node:', message: 'core is pure: no Node modules.' },
+        ],
+      },
+    ],
+    'no-restricted-properties': [
+      'error',
+      { object: 'Math', property: 'random', message: 'Randomness is passed in.' },
+      { object: 'Date', property: 'now', message: 'The time is passed in.' },
+    ],
+    'no-restricted-syntax': [
+      'error',
+      { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The time is passed in.' },
+    ],
+    'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'performance'],
+  },
+};
+
+export default tseslint.config(
+  { ignores: ['dist', 'node_modules', '.astro', '.feather'] },
+  ...tseslint.configs.strict,
+  ...astro.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: {
+      'max-lines': ['error', { max: 300, skipBlankLines: true, skipComments: true }],
+      'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      'no-console': 'error',
+    },
+  },
+  ...roomRules,
+  purity,
+  { files: ['commands/**/*.ts', 'e2e/support/**/*.ts'], rules: { 'no-console': 'off' } },
+  {
+    files: ['**/*.test.ts', '**/*.test.tsx'],
+    rules: { 'max-lines-per-function': 'off', '@typescript-eslint/no-non-null-assertion': 'off' },
+  },
+);
