@@ -48,7 +48,10 @@ const purity = {
     ],
     'no-restricted-syntax': [
       'error',
-      { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The time is passed in.' },
+      {
+        selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+        message: 'The time is passed in.',
+      },
     ],
     'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'performance'],
   },

@@ -1,0 +1,72 @@
+import { pointAt, type Contour, type Segment } from '#core/geometry/contour.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+
+/** An upright rectangle in mm. */
+export interface BoxMm {
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+}
+
+/**
+ * The exact bounding box: curve extremes are found as roots of the derivative, not by sampling.
+ *
+ * @example boundContour(circle of radius 5 around 0, 0) // { minX: -5, minY: -5, maxX: 5, maxY: 5 }
+ */
+export function boundContour(contour: Contour): BoxMm {
+  return boundPoints(contour.segments.flatMap(extremesOf));
+}
+
+/** The box around points, which must be at least one. */
+export function boundPoints(points: readonly PointMm[]): BoxMm {
+  let box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  for (const { x, y } of points) {
+    box = {
+      minX: Math.min(box.minX, x),
+      minY: Math.min(box.minY, y),
+      maxX: Math.max(box.maxX, x),
+      maxY: Math.max(box.maxY, y),
+    };
+  }
+  return box;
+}
+
+/** The box around boxes, which must be at least one. */
+export function joinBoxes(boxes: readonly BoxMm[]): BoxMm {
+  return {
+    minX: boxes.reduce((least, box) => Math.min(least, box.minX), Infinity),
+    minY: boxes.reduce((least, box) => Math.min(least, box.minY), Infinity),
+    maxX: boxes.reduce((most, box) => Math.max(most, box.maxX), -Infinity),
+    maxY: boxes.reduce((most, box) => Math.max(most, box.maxY), -Infinity),
+  };
+}
+
+function extremesOf(segment: Segment): readonly PointMm[] {
+  if (segment.kind === 'line') return [segment.from, segment.to];
+  const { from, control1, control2, to } = segment;
+  const turns = [
+    ...derivativeRoots(from.x, control1.x, control2.x, to.x),
+    ...derivativeRoots(from.y, control1.y, control2.y, to.y),
+  ];
+  return [from, to, ...turns.map((t) => pointAt(segment, t))];
+}
+
+/** Parameters inside (0, 1) where one coordinate of a cubic stands still. */
+function derivativeRoots(p0: number, p1: number, p2: number, p3: number): readonly number[] {
+  const a = p3 - 3 * p2 + 3 * p1 - p0;
+  const b = 2 * (p2 - 2 * p1 + p0);
+  const c = p1 - p0;
+  return solveQuadratic(a, b, c).filter((t) => t > 0 && t < 1);
+}
+
+/** Real roots of a t² + b t + c, by the form that loses no digits when a is small. */
+function solveQuadratic(a: number, b: number, c: number): readonly number[] {
+  const scale = Math.max(Math.abs(a), Math.abs(b), Math.abs(c));
+  if (scale === 0) return [];
+  if (Math.abs(a) < 1e-12 * scale) return b === 0 ? [] : [-c / b];
+  const discriminant = b * b - 4 * a * c;
+  if (discriminant < 0) return [];
+  const q = -0.5 * (b + (b < 0 ? -1 : 1) * Math.sqrt(discriminant));
+  return q === 0 ? [0] : [q / a, c / q];
+}

@@ -1,0 +1,15 @@
+/** A point in mm; x to the right, y downwards as in drawings on screen. */
+export interface PointMm {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Straight distance in mm. @example distanceMm({ x: 0, y: 0 }, { x: 3, y: 4 }) // 5 */
+export function distanceMm(a: PointMm, b: PointMm): number {
+  return Math.hypot(a.x - b.x, a.y - b.y);
+}
+
+/** The point a share of the way from a (0) to b (1). */
+export function mixPoints(a: PointMm, b: PointMm, share: number): PointMm {
+  return { x: a.x + (b.x - a.x) * share, y: a.y + (b.y - a.y) * share };
+}

@@ -1,0 +1,28 @@
+import type { PointMm } from '#core/geometry/point.ts';
+
+/**
+ * Whether a point lies inside a ring, by counting crossings. On the border either answer may come.
+ *
+ * @param ring closed or not: the last point is joined to the first
+ */
+export function isInside(point: PointMm, ring: readonly PointMm[]): boolean {
+  let inside = false;
+  for (let index = 0, last = ring.length - 1; index < ring.length; last = index++) {
+    const a = ring[index] as PointMm;
+    const b = ring[last] as PointMm;
+    const crosses = a.y > point.y !== b.y > point.y;
+    if (crosses && point.x < ((b.x - a.x) * (point.y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
+  }
+  return inside;
+}
+
+/** Signed area in mm²: positive when the ring runs clockwise on screen (y downwards). */
+export function signedAreaMm2(ring: readonly PointMm[]): number {
+  let twice = 0;
+  for (let index = 0, last = ring.length - 1; index < ring.length; last = index++) {
+    const a = ring[last] as PointMm;
+    const b = ring[index] as PointMm;
+    twice += a.x * b.y - b.x * a.y;
+  }
+  return twice / 2;
+}

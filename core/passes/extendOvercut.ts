@@ -1,0 +1,21 @@
+import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
+
+/**
+ * A closed polyline drawn on past its start, so that the corner where it began closes.
+ *
+ * @param ring ends on its first point
+ * @param overcutMm how far past the start, 0 or more; never more than once around
+ * @example extendOvercut(square of side 10 from a corner, 2).at(-1) // 2 mm along the first side
+ */
+export function extendOvercut(ring: readonly PointMm[], overcutMm: number): readonly PointMm[] {
+  const extended = [...ring];
+  let left = overcutMm;
+  for (let index = 1; index < ring.length && left > 0; index++) {
+    const from = ring[index - 1] as PointMm;
+    const to = ring[index] as PointMm;
+    const length = distanceMm(from, to);
+    extended.push(length <= left ? to : mixPoints(from, to, left / length));
+    left -= length;
+  }
+  return extended;
+}

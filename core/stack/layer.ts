@@ -1,0 +1,41 @@
+/** What a layer does in the stack. `body` is the single layer of card, stencil sheet or carton. */
+export const LAYER_ROLES = ['laminate', 'ink', 'face', 'adhesive', 'liner', 'body'] as const;
+export type LayerRole = (typeof LAYER_ROLES)[number];
+
+/** Material families of the trade. */
+export const FAMILIES = [
+  'stickerPaper',
+  'printableVinyl',
+  'plainVinyl',
+  'transferFilm',
+  'cardstock',
+  'stencilSheet',
+  'foldingCarton',
+] as const;
+export type Family = (typeof FAMILIES)[number];
+
+/** One layer. `isMeasured` is false while its caliper is only the family's usual figure. */
+export interface Layer {
+  readonly role: LayerRole;
+  readonly caliperUm: number;
+  readonly isMeasured: boolean;
+}
+
+/** Layers from the top (where the blade enters) to the bottom (on the mat). */
+export type Stack = readonly Layer[];
+
+/** The words for each family. */
+export const FAMILY_NAMES: Readonly<Record<Family, string>> = {
+  stickerPaper: 'sticker and label paper',
+  printableVinyl: 'printable vinyl',
+  plainVinyl: 'plain adhesive vinyl',
+  transferFilm: 'transfer film',
+  cardstock: 'cardstock',
+  stencilSheet: 'stencil sheet',
+  foldingCarton: 'folding carton',
+};
+
+/** Families that are one thick layer, with nothing to kiss down to. */
+export function isSingleLayerFamily(family: Family): boolean {
+  return family === 'cardstock' || family === 'stencilSheet' || family === 'foldingCarton';
+}

@@ -1,0 +1,69 @@
+/** A square matrix of side n in row-major order, length n * n. */
+export type SquareMatrix = Float64Array;
+
+/**
+ * The lower triangle L with L Lᵀ = matrix, or `null` when the matrix is not positive definite.
+ *
+ * @param matrix symmetric, side `size`; only its lower triangle is read
+ * @example choleskyOf(Float64Array.of(4, 2, 2, 3), 2) // [2, 0, 1, 1.414...]
+ */
+export function choleskyOf(matrix: SquareMatrix, size: number): SquareMatrix | null {
+  const lower = new Float64Array(size * size);
+  for (let row = 0; row < size; row++) {
+    for (let column = 0; column <= row; column++) {
+      let sum = at(matrix, row * size + column);
+      for (let k = 0; k < column; k++) sum -= at(lower, row * size + k) * at(lower, column * size + k);
+      if (row === column) {
+        if (!(sum > 0)) return null;
+        lower[row * size + row] = Math.sqrt(sum);
+      } else {
+        lower[row * size + column] = sum / at(lower, column * size + column);
+      }
+    }
+  }
+  return lower;
+}
+
+/** Solves L Lᵀ x = right-hand side for the triangle of {@link choleskyOf}. */
+export function solveCholesky(lower: SquareMatrix, size: number, rightSide: Float64Array): Float64Array {
+  return solveTransposed(lower, size, solveLower(lower, size, rightSide));
+}
+
+/** Solves L x = right-hand side. */
+export function solveLower(lower: SquareMatrix, size: number, rightSide: Float64Array): Float64Array {
+  const x = Float64Array.from(rightSide);
+  for (let row = 0; row < size; row++) {
+    let sum = at(x, row);
+    for (let k = 0; k < row; k++) sum -= at(lower, row * size + k) * at(x, k);
+    x[row] = sum / at(lower, row * size + row);
+  }
+  return x;
+}
+
+/** Solves Lᵀ x = right-hand side. With standard normals on the right, x has covariance (L Lᵀ)⁻¹. */
+export function solveTransposed(lower: SquareMatrix, size: number, rightSide: Float64Array): Float64Array {
+  const x = Float64Array.from(rightSide);
+  for (let row = size - 1; row >= 0; row--) {
+    let sum = at(x, row);
+    for (let k = row + 1; k < size; k++) sum -= at(lower, k * size + row) * at(x, k);
+    x[row] = sum / at(lower, row * size + row);
+  }
+  return x;
+}
+
+/** The inverse of L Lᵀ. */
+export function invertCholesky(lower: SquareMatrix, size: number): SquareMatrix {
+  const inverse = new Float64Array(size * size);
+  for (let column = 0; column < size; column++) {
+    const unit = new Float64Array(size);
+    unit[column] = 1;
+    const solved = solveCholesky(lower, size, unit);
+    for (let row = 0; row < size; row++) inverse[row * size + column] = at(solved, row);
+  }
+  return inverse;
+}
+
+/** A matrix entry known to exist, without a bounds branch in the type. */
+function at(values: Float64Array, index: number): number {
+  return values[index] as number;
+}

@@ -1,0 +1,38 @@
+import { FAST_PROBIT } from '#core/threshold/fastProbit.ts';
+import { gradeIntervals } from '#core/threshold/gradeIntervals.ts';
+import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
+
+/**
+ * P(true grade | force) by the posterior, in the order of `posterior.grades`; sums to 1.
+ *
+ * @param forceGf nominal gram-force, above 0
+ */
+export function predictGrades(posterior: ThresholdPosterior, forceGf: number): Float64Array {
+  const count = posterior.grades.length;
+  const mean = new Float64Array(count);
+  const one = new Float64Array(count);
+  for (let draw = 0; draw < posterior.drawCount; draw++) {
+    const weight = posterior.weights[draw] as number;
+    if (weight < 1e-12) continue;
+    gradesOfDraw(posterior, draw, Math.log(forceGf), one);
+    for (let grade = 0; grade < count; grade++)
+      mean[grade] = (mean[grade] as number) + weight * (one[grade] as number);
+  }
+  return mean;
+}
+
+/** P(true grade | ln force) in one draw, written to `out`. */
+export function gradesOfDraw(
+  posterior: ThresholdPosterior,
+  draw: number,
+  lnForce: number,
+  out: Float64Array,
+): Float64Array {
+  const edges = posterior.grades.length - 1;
+  const spread = posterior.spreads[draw] as number;
+  const indexes = new Float64Array(edges);
+  for (let edge = 0; edge < edges; edge++) {
+    indexes[edge] = (lnForce - (posterior.boundaries[draw * edges + edge] as number)) / spread;
+  }
+  return gradeIntervals(FAST_PROBIT, indexes, out);
+}

@@ -1,0 +1,69 @@
+import type { Family } from '#core/stack/layer.ts';
+
+/** A belief before any test cut: its middle, its standard deviation and why. */
+export interface Belief {
+  readonly mean: number;
+  readonly sd: number;
+  readonly reason: string;
+}
+
+/** What a family usually takes. Forces in gf at 100 mm/s with a fresh blade and one pass. */
+export interface FamilyHabit {
+  /** Usual kiss force; for a single layer the usual force to part it. */
+  readonly usualGf: number;
+  /** Usual force to part the stack, over the kiss force; 1 for a single layer. */
+  readonly throughRatio: number;
+  /** Caliper of the face (or body) that the usual force belongs to, in µm. */
+  readonly midFaceUm: number;
+  /** Caliper of the liner that the ratio belongs to, in µm; 0 for a single layer. */
+  readonly midLinerUm: number;
+}
+
+/** Common practice, no source: orders of magnitude that operators start from. */
+export const FAMILY_HABITS: Readonly<Record<Family, FamilyHabit>> = {
+  stickerPaper: { usualGf: 55, throughRatio: 2.6, midFaceUm: 85, midLinerUm: 65 },
+  printableVinyl: { usualGf: 70, throughRatio: 3.2, midFaceUm: 85, midLinerUm: 130 },
+  plainVinyl: { usualGf: 60, throughRatio: 3.4, midFaceUm: 70, midLinerUm: 130 },
+  transferFilm: { usualGf: 58, throughRatio: 3.6, midFaceUm: 85, midLinerUm: 100 },
+  cardstock: { usualGf: 200, throughRatio: 1, midFaceUm: 280, midLinerUm: 0 },
+  stencilSheet: { usualGf: 210, throughRatio: 1, midFaceUm: 190, midLinerUm: 0 },
+  foldingCarton: { usualGf: 330, throughRatio: 1, midFaceUm: 420, midLinerUm: 0 },
+};
+
+/** Beliefs of the latent index, all on ln force. */
+export const BELIEFS = {
+  layeredOffset: {
+    mean: -0.18,
+    sd: 0.25,
+    reason: 'the usual kiss force sits a little above where the face comes free',
+  },
+  singleOffset: {
+    mean: -0.15,
+    sd: 0.25,
+    reason: 'the usual force sits a little above where the sheet parts',
+  },
+  sheet: { mean: 0, sd: 0.27, reason: 'makes of one family differ' },
+  machine: { mean: 0, sd: 0.12, reason: 'machines differ from what their scale says' },
+  faceCaliper: { mean: 0.75, sd: 0.2, reason: 'a thicker face takes more, a little less than in proportion' },
+  ink: { mean: 0.25, sd: 0.12, reason: 'a printed face takes more' },
+  laminate: { mean: 0.06, sd: 0.06, reason: 'per 25 µm of laminate' },
+  darkness: { mean: 0.18, sd: 0.1, reason: 'strong pigment takes more' },
+  gap: { mean: 0, sd: 0.39, reason: 'liners of one family differ, and makes beside them' },
+  gapLiner: { mean: 0.5, sd: 0.25, reason: 'a thicker liner leaves more room' },
+  gapFace: { mean: -0.4, sd: 0.25, reason: 'a thicker face leaves less room in proportion' },
+  reachPartial: { mean: Math.log(0.8), sd: 0.5, reason: 'how far below free a cut first marks the face' },
+  reachHanging: { mean: Math.log(0.12), sd: 0.4, reason: 'how far below free only corners hang' },
+  scored: { mean: -1.4, sd: 0.5, reason: 'share of the gap where the liner is still unmarked' },
+  gouged: { mean: -0.5, sd: 0.5, reason: 'share of the rest where the mark is light' },
+  breached: { mean: 0.85, sd: 0.5, reason: 'share of the rest where the liner holds' },
+  matLayered: { mean: Math.log(0.35), sd: 0.4, reason: 'room between parted and a cut mat' },
+  matSingle: { mean: Math.log(0.38), sd: 0.4, reason: 'room between parted and a cut mat' },
+  spread: {
+    mean: Math.log(0.055),
+    sd: 0.3,
+    reason: 'sheet-to-sheet noise; held near this, or few cuts would shrink it to nothing',
+  },
+  passes: { mean: 0.35, sd: 0.15, reason: 'per ln of passes' },
+  wear: { mean: 0.2, sd: 0.1, reason: 'per ln(1 + metres / 500)' },
+  speed: { mean: 0.05, sd: 0.04, reason: 'per ln of speed over 100 mm/s' },
+} as const satisfies Record<string, Belief>;

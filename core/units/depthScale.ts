@@ -1,0 +1,67 @@
+import { AppError } from '#core/errors/appError.ts';
+
+/**
+ * How exposure is set on a machine: by turning a threaded holder from flush, on a numbered dial, or read in mm.
+ * `maxMm` is the most the holder lets the tip stand out.
+ */
+export type DepthScale =
+  | { readonly kind: 'turns'; readonly mmPerTurn: number; readonly turnStep: number; readonly maxMm: number }
+  | { readonly kind: 'dial'; readonly mmPerStep: number; readonly maxMm: number }
+  | { readonly kind: 'millimetres'; readonly stepMm: number; readonly maxMm: number };
+
+/** The exposure in mm that one step of the scale moves. */
+export function depthStepMm(scale: DepthScale): number {
+  switch (scale.kind) {
+    case 'turns':
+      return scale.mmPerTurn * scale.turnStep;
+    case 'dial':
+      return scale.mmPerStep;
+    case 'millimetres':
+      return scale.stepMm;
+  }
+}
+
+/** The nearest exposure the holder can be set to, in mm, at least one step and at most `maxMm`. */
+export function snapExposureMm(exposureMm: number, scale: DepthScale): number {
+  const step = depthStepMm(scale);
+  const most = Math.floor(scale.maxMm / step + 1e-9);
+  return Number((Math.min(most, Math.max(1, Math.round(exposureMm / step))) * step).toFixed(4));
+}
+
+/** @throws AppError `outOfRange` when the holder cannot show that much blade */
+export function requireExposureInRange(exposureMm: number, scale: DepthScale): void {
+  if (Number.isFinite(exposureMm) && exposureMm > 0 && exposureMm <= scale.maxMm + 1e-9) return;
+  throw new AppError(
+    'outOfRange',
+    `exposure ${exposureMm} mm is outside what the holder can do: above 0, at most ${scale.maxMm} mm`,
+    { exposureMm, maxMm: scale.maxMm },
+  );
+}
+
+/**
+ * What the hand does to set an exposure.
+ *
+ * @example describeExposure(0.35, { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 }) // '¾ turn from flush'
+ */
+export function describeExposure(exposureMm: number, scale: DepthScale): string {
+  switch (scale.kind) {
+    case 'turns':
+      return `${nameTurns(exposureMm / scale.mmPerTurn, scale.turnStep)} from flush`;
+    case 'dial':
+      return `dial ${Math.max(1, Math.round(exposureMm / scale.mmPerStep))}`;
+    case 'millimetres':
+      return 'measured at the tip';
+  }
+}
+
+const EIGHTHS = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞'];
+
+function nameTurns(turns: number, turnStep: number): string {
+  const snapped = Math.max(turnStep, Math.round(turns / turnStep) * turnStep);
+  const whole = Math.floor(snapped + 1e-9);
+  const eighths = (snapped - whole) * 8;
+  if (Math.abs(eighths - Math.round(eighths)) > 1e-6) return `${snapped.toFixed(2)} turns`;
+  const fraction = EIGHTHS[Math.round(eighths)] ?? '';
+  const word = snapped > 1 ? 'turns' : 'turn';
+  return `${whole > 0 ? whole : ''}${fraction} ${word}`;
+}

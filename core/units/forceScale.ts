@@ -1,0 +1,79 @@
+import { AppError } from '#core/errors/appError.ts';
+
+/** A value on a machine's own force scale: gram-force on some machines, a bare level on others. */
+export type ScaleValue = number;
+
+/**
+ * How a machine counts force. `gfAtZero + gfPerUnit * value` is the nominal force in gram-force; on a
+ * gram-force scale that is the value itself. Nominal, because every machine differs from what its scale says.
+ */
+export interface ForceScale {
+  readonly kind: 'gramForce' | 'level';
+  readonly min: ScaleValue;
+  readonly max: ScaleValue;
+  readonly step: number;
+  readonly gfAtZero: number;
+  readonly gfPerUnit: number;
+}
+
+/** Newtons in one gram-force: standard gravity 9.80665 m/s². Source: NIST SP 811, appendix B.8. */
+export const NEWTON_PER_GF = 9.80665e-3;
+
+/** Gram-force to newton. @example gfToNewton(100) // 0.980665 */
+export function gfToNewton(forceGf: number): number {
+  return forceGf * NEWTON_PER_GF;
+}
+
+/**
+ * Nominal gram-force of a value on the scale.
+ *
+ * @throws AppError `outOfRange` when the value is not between the scale's ends
+ * @example forceToGf(10, { kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 0, gfPerUnit: 7 }) // 70
+ */
+export function forceToGf(force: ScaleValue, scale: ForceScale): number {
+  requireForceInRange(force, scale);
+  return scale.gfAtZero + scale.gfPerUnit * force;
+}
+
+/**
+ * The settable value nearest to a force, held inside the scale.
+ *
+ * @example gfToForce(72, levels1To33With7GfEach) // 10
+ */
+export function gfToForce(forceGf: number, scale: ForceScale): ScaleValue {
+  return snapForce((forceGf - scale.gfAtZero) / scale.gfPerUnit, scale);
+}
+
+/** The nearest settable value: on the step grid that starts at `min`, inside `min..max`. */
+export function snapForce(force: number, scale: ForceScale): ScaleValue {
+  const lastStep = Math.floor((scale.max - scale.min) / scale.step + 1e-9);
+  const step = Math.min(lastStep, Math.max(0, Math.round((force - scale.min) / scale.step)));
+  return roundAway(scale.min + step * scale.step);
+}
+
+/** Every settable value, ascending. @example listForces(levels1To33).length // 33 */
+export function listForces(scale: ForceScale): readonly ScaleValue[] {
+  const count = Math.floor((scale.max - scale.min) / scale.step + 1e-9) + 1;
+  return Array.from({ length: count }, (_, index) => roundAway(scale.min + index * scale.step));
+}
+
+/** @throws AppError `outOfRange`, saying what the machine can do */
+export function requireForceInRange(force: ScaleValue, scale: ForceScale): void {
+  if (Number.isFinite(force) && force >= scale.min && force <= scale.max) return;
+  const unit = forceUnit(scale);
+  throw new AppError(
+    'outOfRange',
+    `force ${force} ${unit} is outside what this machine can do: ${scale.min} to ${scale.max} ${unit}`,
+    { force, min: scale.min, max: scale.max },
+  );
+}
+
+/** The word after a force on this scale. */
+export function forceUnit(scale: ForceScale): 'gf' | 'level' {
+  return scale.kind === 'gramForce' ? 'gf' : 'level';
+}
+
+/** Takes away the dust that steps such as 0.1 leave behind. */
+function roundAway(value: number): number {
+  return Number(value.toFixed(6));
+}

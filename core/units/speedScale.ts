@@ -1,0 +1,25 @@
+/** How a machine counts speed. `mmPerSPerUnit` turns its own figure into mm/s. */
+export interface SpeedScale {
+  readonly unit: 'mm/s' | 'cm/s' | 'level';
+  readonly min: number;
+  readonly max: number;
+  readonly step: number;
+  readonly mmPerSPerUnit: number;
+}
+
+/** Speed in mm/s of a figure on the scale. @example speedToMmPerS(10, cmPerS) // 100 */
+export function speedToMmPerS(speed: number, scale: SpeedScale): number {
+  return speed * scale.mmPerSPerUnit;
+}
+
+/** The settable figure nearest to a speed, held inside the scale. */
+export function mmPerSToSpeed(speedMmPerS: number, scale: SpeedScale): number {
+  return snapSpeed(speedMmPerS / scale.mmPerSPerUnit, scale);
+}
+
+/** The nearest figure on the step grid inside `min..max`. */
+export function snapSpeed(speed: number, scale: SpeedScale): number {
+  const lastStep = Math.floor((scale.max - scale.min) / scale.step + 1e-9);
+  const step = Math.min(lastStep, Math.max(0, Math.round((speed - scale.min) / scale.step)));
+  return Number((scale.min + step * scale.step).toFixed(6));
+}
