@@ -1,0 +1,26 @@
+/** One of the two stand-in cutters: what its panel shows and what it truly does. */
+export interface CutterModel {
+  readonly name: 'desk' | 'roll';
+  readonly minForce: number;
+  readonly maxForce: number;
+  /** True grams of a value on its scale: never quite what the scale says. */
+  readonly trueGf: (force: number) => number;
+  readonly mmPerSPerSpeed: number;
+}
+
+export const CUTTER_MODELS: Readonly<Record<'desk' | 'roll', CutterModel>> = {
+  desk: {
+    name: 'desk',
+    minForce: 1,
+    maxForce: 33,
+    trueGf: (force) => 6 + 11.3 * force ** 1.03,
+    mmPerSPerSpeed: 10,
+  },
+  roll: {
+    name: 'roll',
+    minForce: 10,
+    maxForce: 500,
+    trueGf: (force) => 1.06 * force,
+    mmPerSPerSpeed: 1,
+  },
+};

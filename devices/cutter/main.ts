@@ -1,0 +1,26 @@
+import { z } from 'zod';
+import { serveCutter } from '#devices/cutter/serveCutter.ts';
+
+/** A stand-in cutter as its own process. Prints its ports as one JSON line when it is ready. */
+const environment = z
+  .object({
+    FEATHER_CUTTER_MODEL: z.enum(['desk', 'roll']),
+    FEATHER_CUTTER_PORT: z.coerce.number().int().min(0).default(0),
+    FEATHER_CUTTER_PANEL_PORT: z.coerce.number().int().min(0).default(0),
+    FEATHER_CUTTER_SEED: z.coerce.number().int().default(1),
+    FEATHER_CUTTER_PACE: z.coerce.number().positive().default(6),
+  })
+  .parse(process.env);
+
+const service = await serveCutter({
+  model: environment.FEATHER_CUTTER_MODEL,
+  dataPort: environment.FEATHER_CUTTER_PORT,
+  panelPort: environment.FEATHER_CUTTER_PANEL_PORT,
+  seed: environment.FEATHER_CUTTER_SEED,
+  pace: environment.FEATHER_CUTTER_PACE,
+});
+process.stdout.write(`${JSON.stringify({ dataPort: service.dataPort, panelPort: service.panelPort })}\n`);
+
+for (const signal of ['SIGTERM', 'SIGINT'] as const) {
+  process.on(signal, () => void service.close().then(() => process.exit(0)));
+}

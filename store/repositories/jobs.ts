@@ -1,0 +1,86 @@
+import { AppError } from '#core/errors/appError.ts';
+import type { Job } from '#core/job/job.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { readJobRow } from '#store/rows/jobRows.ts';
+
+export type NewJob = Omit<Job, 'id' | 'version' | 'updatedAt'>;
+export type JobChange = Partial<Pick<Job, 'name' | 'roles' | 'sheet' | 'placement' | 'conditionId' | 'machineId'>>;
+
+/** A job in a list, without its drawing. */
+export interface JobSummary {
+  readonly id: number;
+  readonly name: string;
+  readonly conditionId: number;
+  readonly machineId: number;
+  readonly updatedAt: string;
+}
+
+/** Jobs, the last changed first. */
+export async function listJobs(db: Store): Promise<readonly JobSummary[]> {
+  const rows: { id: number; name: string; condition_id: number; machine_id: number; updated_at: Date }[] = await db(
+    'jobs',
+  )
+    .select('id', 'name', 'condition_id', 'machine_id', 'updated_at')
+    .orderBy([{ column: 'updated_at', order: 'desc' }, 'id']);
+  return rows.map((row) => ({
+    id: row.id,
+    name: row.name,
+    conditionId: row.condition_id,
+    machineId: row.machine_id,
+    updatedAt: row.updated_at.toISOString(),
+  }));
+}
+
+/** @throws AppError `notFound` */
+export async function findJob(db: Store, id: number): Promise<Job> {
+  const row = await db('jobs').where({ id }).first();
+  if (!row) throw new AppError('notFound', `there is no job ${id}`);
+  return readJobRow(row);
+}
+
+export async function addJob(db: Store, job: NewJob, now: Date): Promise<number> {
+  const [id] = await db('jobs').insert({
+    name: job.name,
+    svg: job.svg,
+    roles: JSON.stringify(job.roles),
+    are_roles_guessed: job.areRolesGuessed,
+    sheet: JSON.stringify(job.sheet),
+    placement: JSON.stringify(job.placement),
+    condition_id: job.conditionId,
+    machine_id: job.machineId,
+    version: 1,
+    updated_at: now,
+  });
+  return id as number;
+}
+
+/**
+ * Changes a job. Roles given by hand are guesses no longer.
+ *
+ * @param seenVersion the version its author saw
+ * @throws AppError `conflict` when somebody else changed it meanwhile; `notFound`
+ */
+export async function changeJob(
+  db: Store,
+  id: number,
+  change: JobChange,
+  seenVersion: number,
+  now: Date,
+): Promise<void> {
+  const columns: Record<string, unknown> = { version: seenVersion + 1, updated_at: now };
+  if (change.name !== undefined) columns['name'] = change.name;
+  if (change.roles !== undefined) {
+    columns['roles'] = JSON.stringify(change.roles);
+    columns['are_roles_guessed'] = false;
+  }
+  if (change.sheet !== undefined) columns['sheet'] = JSON.stringify(change.sheet);
+  if (change.placement !== undefined) columns['placement'] = JSON.stringify(change.placement);
+  if (change.conditionId !== undefined) columns['condition_id'] = change.conditionId;
+  if (change.machineId !== undefined) columns['machine_id'] = change.machineId;
+  const changed = await db('jobs').where({ id, version: seenVersion }).update(columns);
+  if (changed > 0) return;
+  const current = await findJob(db, id);
+  throw new AppError('conflict', 'Somebody else changed this job meanwhile. Your change was not made; theirs is shown.', {
+    version: current.version,
+  });
+}

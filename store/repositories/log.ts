@@ -1,0 +1,146 @@
+import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+
+/** What the log tells of. */
+export const LOG_KINDS = ['run', 'testCut', 'setting', 'upkeep'] as const;
+export type LogKind = (typeof LOG_KINDS)[number];
+
+/** One line of the log. */
+export interface LogEntry {
+  readonly id: string;
+  readonly kind: LogKind;
+  /** ISO 8601, UTC. */
+  readonly at: string;
+  readonly what: string;
+  readonly detail: string;
+  readonly author: string;
+  /** Where to read more, as a path of the application, or `null`. */
+  readonly link: string | null;
+}
+
+/** The newest entries of every kind, newest first. */
+export async function listLog(db: Store, limit: number): Promise<readonly LogEntry[]> {
+  const all = await Promise.all([runs(db, limit), testCuts(db, limit), revisions(db, limit), upkeep(db, limit)]);
+  return all
+    .flat()
+    .sort((a, b) => b.at.localeCompare(a.at) || b.id.localeCompare(a.id))
+    .slice(0, limit);
+}
+
+interface Named {
+  readonly material: string;
+  readonly condition: ConditionKind;
+  readonly machine: string;
+}
+
+const VERDICT_WORDS: Readonly<Record<string, string>> = {
+  clean: 'clean',
+  someSpoiled: 'some spoiled',
+  failed: 'failed',
+};
+
+async function runs(db: Store, limit: number): Promise<LogEntry[]> {
+  const rows: (Named & {
+    id: number;
+    started_at: Date;
+    job: string;
+    state: string;
+    verdict: string | null;
+    pieces_good: number;
+    pieces_spoiled: number;
+    note: string;
+    author: string;
+  })[] = await named(db, 'runs')
+    .join('jobs', 'jobs.id', 'runs.job_id')
+    .select('runs.*', { job: 'jobs.name' })
+    .orderBy('started_at', 'desc')
+    .limit(limit);
+  return rows.map((row) => ({
+    id: `run-${row.id}`,
+    kind: 'run',
+    at: row.started_at.toISOString(),
+    what: `${row.job} on ${row.machine}`,
+    detail: [
+      nameCondition(row.material, row.condition),
+      row.verdict
+        ? `${VERDICT_WORDS[row.verdict]}: ${row.pieces_good} good, ${row.pieces_spoiled} spoiled`
+        : `${row.state}, not noted yet`,
+      row.note,
+    ]
+      .filter(Boolean)
+      .join(' · '),
+    author: row.author,
+    link: `/runs/${row.id}`,
+  }));
+}
+
+async function testCuts(db: Store, limit: number): Promise<LogEntry[]> {
+  const rows: (Named & {
+    id: number;
+    at: Date;
+    operation: string;
+    force_value: number;
+    passes: number;
+    grade: DepthGrade;
+    author: string;
+    undone_at: Date | null;
+  })[] = await named(db, 'test_cuts').select('test_cuts.*').orderBy('at', 'desc').limit(limit);
+  return rows.map((row) => ({
+    id: `test-${row.id}`,
+    kind: 'testCut',
+    at: row.at.toISOString(),
+    what: `Test cut for ${row.operation}: force ${row.force_value}, ${GRADE_WORDS[row.grade].word}`,
+    detail: `${nameCondition(row.material, row.condition)} on ${row.machine}${row.undone_at ? ' · taken back' : ''}`,
+    author: row.author,
+    link: null,
+  }));
+}
+
+async function revisions(db: Store, limit: number): Promise<LogEntry[]> {
+  const rows: (Named & {
+    id: number;
+    at: Date;
+    operation: string;
+    revision: number;
+    reason: string;
+    author: string;
+  })[] = await named(db, 'settings')
+    .join('setting_revisions', 'setting_revisions.setting_id', 'settings.id')
+    .select('setting_revisions.*', 'settings.operation')
+    .orderBy('at', 'desc')
+    .limit(limit);
+  return rows.map((row) => ({
+    id: `setting-${row.id}`,
+    kind: 'setting',
+    at: row.at.toISOString(),
+    what: `${row.operation === 'kiss' ? 'Kiss' : 'Through'} setting kept, revision ${row.revision}`,
+    detail: `${nameCondition(row.material, row.condition)} on ${row.machine} · ${row.reason}`,
+    author: row.author,
+    link: '/settings',
+  }));
+}
+
+async function upkeep(db: Store, limit: number): Promise<LogEntry[]> {
+  const rows: { id: number; at: Date; what: string; author: string }[] = await db('upkeep_entries')
+    .orderBy('at', 'desc')
+    .limit(limit);
+  return rows.map((row) => ({
+    id: `upkeep-${row.id}`,
+    kind: 'upkeep',
+    at: row.at.toISOString(),
+    what: row.what,
+    detail: '',
+    author: row.author,
+    link: '/upkeep',
+  }));
+}
+
+/** A table that names a condition and a machine, joined with their words. */
+function named(db: Store, table: string) {
+  return db(table)
+    .join('material_conditions', 'material_conditions.id', `${table}.condition_id`)
+    .join('materials', 'materials.id', 'material_conditions.material_id')
+    .join('machines', 'machines.id', `${table}.machine_id`)
+    .select({ material: 'materials.name', condition: 'material_conditions.kind', machine: 'machines.name' });
+}

@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import { ROLES } from '#core/drawing/lineRoles.ts';
+import type { Job } from '#core/job/job.ts';
+import { RUN_STATES, type Run, type StrokeOutcome } from '#core/job/run.ts';
+import { RUN_VERDICTS } from '#core/setting/setting.ts';
+import { OPERATIONS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
+
+const jobRow = z.object({
+  id: z.number(),
+  name: z.string(),
+  svg: z.string(),
+  roles: jsonColumn(z.record(z.string(), z.enum(ROLES))),
+  are_roles_guessed: flagColumn,
+  sheet: jsonColumn(
+    z.object({ name: z.string(), widthMm: z.number(), heightMm: z.number(), marginMm: z.number() }),
+  ),
+  placement: jsonColumn(z.object({ xMm: z.number(), yMm: z.number() })),
+  condition_id: z.number(),
+  machine_id: z.number(),
+  version: z.number(),
+  updated_at: timeColumn,
+});
+
+const stroke = z.object({
+  operation: z.enum(OPERATIONS),
+  contourId: z.number(),
+  repeat: z.number(),
+  points: z.array(z.object({ x: z.number(), y: z.number() })),
+});
+
+const span = z.object({
+  from: z.number(),
+  to: z.number(),
+  grade: z.number().transform((grade) => grade as DepthGrade),
+});
+
+const runRow = z.object({
+  id: z.number(),
+  job_id: z.number(),
+  job_name: z.string(),
+  machine_id: z.number(),
+  condition_id: z.number(),
+  state: z.enum(RUN_STATES),
+  message: z.string(),
+  sheet_width_mm: z.number(),
+  sheet_height_mm: z.number(),
+  strokes: jsonColumn(z.array(stroke)),
+  seconds: z.number(),
+  verdict: z.enum(RUN_VERDICTS).nullable(),
+  pieces_good: z.number(),
+  pieces_spoiled: z.number(),
+  note: z.string(),
+  author: z.string(),
+  started_at: timeColumn,
+  ended_at: timeColumn.nullable(),
+});
+
+const outcomeRow = z.object({ stroke_index: z.number(), spans: jsonColumn(z.array(span)) });
+
+export function readJobRow(row: unknown): Job {
+  const job = jobRow.parse(row);
+  return {
+    id: job.id,
+    name: job.name,
+    svg: job.svg,
+    roles: job.roles,
+    areRolesGuessed: job.are_roles_guessed,
+    sheet: job.sheet,
+    placement: job.placement,
+    conditionId: job.condition_id,
+    machineId: job.machine_id,
+    version: job.version,
+    updatedAt: job.updated_at,
+  };
+}
+
+export function readOutcomeRow(row: unknown): StrokeOutcome {
+  const { stroke_index, spans } = outcomeRow.parse(row);
+  return { index: stroke_index, spans };
+}
+
+export function readRunRow(row: unknown, outcomes: readonly StrokeOutcome[]): Run {
+  const run = runRow.parse(row);
+  return {
+    id: run.id,
+    jobId: run.job_id,
+    jobName: run.job_name,
+    machineId: run.machine_id,
+    conditionId: run.condition_id,
+    state: run.state,
+    message: run.message,
+    sheetWidthMm: run.sheet_width_mm,
+    sheetHeightMm: run.sheet_height_mm,
+    strokes: run.strokes,
+    outcomes,
+    seconds: run.seconds,
+    verdict: run.verdict,
+    piecesGood: run.pieces_good,
+    piecesSpoiled: run.pieces_spoiled,
+    note: run.note,
+    author: run.author,
+    startedAt: run.started_at,
+    endedAt: run.ended_at,
+  };
+}

@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { FAMILIES, LAYER_ROLES } from '#core/stack/layer.ts';
+import { CONDITION_KINDS, type Material, type MaterialCondition } from '#core/stack/material.ts';
+import { jsonColumn } from '#store/rows/jsonColumn.ts';
+
+const layer = z.object({ role: z.enum(LAYER_ROLES), caliperUm: z.number(), isMeasured: z.boolean() });
+
+const conditionRow = z.object({
+  id: z.number(),
+  material_id: z.number(),
+  kind: z.enum(CONDITION_KINDS),
+  stack: jsonColumn(z.array(layer)),
+});
+
+const materialRow = z.object({
+  id: z.number(),
+  name: z.string(),
+  maker: z.string(),
+  family: z.enum(FAMILIES),
+  finish: z.string(),
+  colour_name: z.string(),
+  colour_hex: z.string(),
+  darkness: z.number(),
+  cautions: jsonColumn(z.array(z.string())),
+});
+
+/** One condition row. */
+export function readConditionRow(row: unknown): MaterialCondition & { readonly materialId: number } {
+  const { id, kind, stack, material_id } = conditionRow.parse(row);
+  return { id, kind, stack, materialId: material_id };
+}
+
+/** One material row; its conditions are given apart. */
+export function readMaterialRow(row: unknown, conditions: readonly MaterialCondition[]): Material {
+  const { colour_name, colour_hex, ...same } = materialRow.parse(row);
+  return { ...same, colourName: colour_name, colourHex: colour_hex, conditions };
+}
