@@ -19,6 +19,8 @@ export interface LoadOrder {
   readonly bladeMetres: number;
   /** False when the same sheet stays in, between two parts of one job. */
   readonly isFreshSheet: boolean;
+  /** What is dialled at the panel, where the panel owns the numbers. */
+  readonly dialled?: { readonly force: number; readonly speed: number } | undefined;
 }
 
 const TRAVEL_MM_PER_S = 300;
@@ -87,7 +89,8 @@ export class Cutter {
     this.stopReason = null;
     this.strokeCount = 0;
     this.cutMm = 0;
-    this.force = null;
+    this.force = this.loaded?.dialled?.force ?? null;
+    this.speed = this.loaded?.dialled?.speed ?? this.speed;
     this.report({ event: 'started' });
   }
 

@@ -16,6 +16,7 @@ const panelOrder = z.discriminatedUnion('order', [
     exposureMm: z.number().positive(),
     bladeMetres: z.number().min(0),
     isFreshSheet: z.boolean(),
+    dialled: z.object({ force: z.number(), speed: z.number().positive() }).optional(),
   }),
   z.object({ order: z.literal('stop') }),
   z.object({ order: z.literal('status') }),

@@ -4,7 +4,9 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { readJobRow } from '#store/rows/jobRows.ts';
 
 export type NewJob = Omit<Job, 'id' | 'version' | 'updatedAt'>;
-export type JobChange = Partial<Pick<Job, 'name' | 'roles' | 'sheet' | 'placement' | 'conditionId' | 'machineId'>>;
+type Changeable = Pick<Job, 'name' | 'roles' | 'sheet' | 'placement'>;
+/** What is not named, or named undefined, stays. */
+export type JobChange = { readonly [Field in keyof Changeable]?: Changeable[Field] | undefined };
 
 /** A job in a list, without its drawing. */
 export interface JobSummary {
@@ -75,8 +77,6 @@ export async function changeJob(
   }
   if (change.sheet !== undefined) columns['sheet'] = JSON.stringify(change.sheet);
   if (change.placement !== undefined) columns['placement'] = JSON.stringify(change.placement);
-  if (change.conditionId !== undefined) columns['condition_id'] = change.conditionId;
-  if (change.machineId !== undefined) columns['machine_id'] = change.machineId;
   const changed = await db('jobs').where({ id, version: seenVersion }).update(columns);
   if (changed > 0) return;
   const current = await findJob(db, id);

@@ -1,0 +1,66 @@
+import { spawn } from 'node:child_process';
+import { closeSync, existsSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+export interface BackgroundOptions {
+  readonly home: string;
+  readonly name: string;
+  readonly command: string;
+  readonly arguments: readonly string[];
+  readonly environment?: Readonly<Record<string, string>>;
+}
+
+/** Starts a process that outlives this one, with its log and its process id in the home folder. */
+export function startBackground(options: BackgroundOptions): number {
+  const log = openSync(join(options.home, 'logs', `${options.name}.log`), 'w');
+  const child = spawn(options.command, [...options.arguments], {
+    detached: true,
+    stdio: ['ignore', log, log],
+    env: { ...process.env, ...options.environment },
+  });
+  closeSync(log);
+  child.unref();
+  const pid = child.pid;
+  if (pid === undefined) throw new Error(`${options.command} could not be started`);
+  writeFileSync(pidFile(options.home, options.name), String(pid));
+  return pid;
+}
+
+/** Stops a process started before, by its process id: politely, then for good after ten seconds. */
+export async function stopBackground(home: string, name: string): Promise<boolean> {
+  const file = pidFile(home, name);
+  if (!existsSync(file)) return false;
+  const pid = Number(readFileSync(file, 'utf8'));
+  rmSync(file);
+  if (!isRunning(pid)) return false;
+  process.kill(pid, 'SIGTERM');
+  for (let waited = 0; waited < 100 && isRunning(pid); waited++) await pause(100);
+  if (isRunning(pid)) process.kill(pid, 'SIGKILL');
+  return true;
+}
+
+/** Whether a process lives; a finished one that nobody has collected yet does not. */
+export function isRunning(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    const status = readFileSync(`/proc/${pid}/stat`, 'utf8');
+    return !/\) Z /.test(status);
+  } catch {
+    return false;
+  }
+}
+
+/** The last lines of a process's log, for telling what went wrong. */
+export function tailLog(home: string, name: string, lines = 8): string {
+  const file = join(home, 'logs', `${name}.log`);
+  if (!existsSync(file)) return '(no log)';
+  return readFileSync(file, 'utf8').trim().split('\n').slice(-lines).join('\n');
+}
+
+export function pause(milliseconds: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, milliseconds));
+}
+
+function pidFile(home: string, name: string): string {
+  return join(home, 'run', `${name}.pid`);
+}

@@ -1,0 +1,42 @@
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ROOT } from '#commands/homeFolder.ts';
+
+const SOURCES = ['core', 'store', 'web', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json'];
+
+/** Builds the application unless the build already stands for exactly these sources. @throws Error with the reason */
+export function buildApp(): void {
+  const stamp = join(ROOT, 'dist', 'sources.sha');
+  const wanted = hashSources();
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  process.stderr.write('Building ...\n');
+  const built = spawnSync(process.execPath, [join(ROOT, 'node_modules/astro/astro.js'), 'build'], {
+    cwd: ROOT,
+    encoding: 'utf8',
+    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+  });
+  if (built.status !== 0) throw new Error(`The build failed:\n${built.stdout.slice(-1500)}\n${built.stderr.slice(-3000)}`);
+  writeFileSync(stamp, wanted);
+}
+
+function hashSources(): string {
+  const hash = createHash('sha256');
+  for (const source of SOURCES) addToHash(hash, join(ROOT, source));
+  return hash.digest('hex');
+}
+
+function addToHash(hash: ReturnType<typeof createHash>, path: string): void {
+  if (!existsSync(path)) return;
+  const entries = path.endsWith('.json') || path.endsWith('.mjs') ? null : readdirSync(path, { withFileTypes: true });
+  if (!entries) {
+    hash.update(path.slice(ROOT.length)).update(readFileSync(path));
+    return;
+  }
+  for (const entry of [...entries].sort((a, b) => a.name.localeCompare(b.name))) {
+    const child = join(path, entry.name);
+    if (entry.isDirectory()) addToHash(hash, child);
+    else if (!entry.name.includes('.test.')) hash.update(child.slice(ROOT.length)).update(readFileSync(child));
+  }
+}

@@ -1,0 +1,86 @@
+import { join } from 'node:path';
+import { isRunning, pause, startBackground, stopBackground, tailLog } from '#commands/backgroundProcess.ts';
+import { findFreePort } from '#commands/freePort.ts';
+import { ROOT } from '#commands/homeFolder.ts';
+
+/** Where the stand-in cutters listen. */
+export interface StandInPorts {
+  readonly desk: { readonly dataPort: number; readonly panelPort: number };
+  readonly roll: { readonly dataPort: number; readonly panelPort: number };
+}
+
+const NODE_FLAGS = ['--import', 'tsx'];
+
+/** Starts both stand-in cutters, each its own process, and returns their ports once they listen. */
+export async function startStandIns(home: string, pace: number): Promise<StandInPorts> {
+  return { desk: await startStandIn(home, 'desk', pace), roll: await startStandIn(home, 'roll', pace) };
+}
+
+async function startStandIn(home: string, model: 'desk' | 'roll', pace: number) {
+  const name = `cutter-${model}`;
+  await stopBackground(home, name);
+  const ports = { dataPort: await findFreePort(), panelPort: await findFreePort() };
+  const pid = startBackground({
+    home,
+    name,
+    command: process.execPath,
+    arguments: [...NODE_FLAGS, join(ROOT, 'devices/cutter/main.ts')],
+    environment: {
+      FEATHER_CUTTER_MODEL: model,
+      FEATHER_CUTTER_PORT: String(ports.dataPort),
+      FEATHER_CUTTER_PANEL_PORT: String(ports.panelPort),
+      FEATHER_CUTTER_PACE: String(pace),
+    },
+  });
+  await waitUntil(home, name, pid, () => Promise.resolve(tailLog(home, name).includes('dataPort')));
+  return ports;
+}
+
+/** Starts the web server and waits until its health check answers. */
+export async function startWeb(
+  home: string,
+  port: number,
+  databaseUrl: string,
+  standIns: StandInPorts,
+): Promise<string> {
+  await stopBackground(home, 'web');
+  const pid = startBackground({
+    home,
+    name: 'web',
+    command: process.execPath,
+    arguments: [...NODE_FLAGS, join(ROOT, 'commands/serve.ts')],
+    environment: {
+      NODE_ENV: 'production',
+      FEATHER_PORT: String(port),
+      FEATHER_DATABASE_URL: databaseUrl,
+      FEATHER_STAND_INS: JSON.stringify(standIns),
+    },
+  });
+  const address = `http://127.0.0.1:${port}`;
+  await waitUntil(home, 'web', pid, () => isHealthy(address));
+  return address;
+}
+
+/** Stops the web server and the stand-ins. Returns how many were running. */
+export async function stopProcesses(home: string): Promise<number> {
+  const stopped: boolean[] = [];
+  for (const name of ['web', 'cutter-desk', 'cutter-roll']) stopped.push(await stopBackground(home, name));
+  return stopped.filter(Boolean).length;
+}
+
+async function waitUntil(home: string, name: string, pid: number, isReady: () => Promise<boolean>): Promise<void> {
+  for (let tries = 0; tries < 300; tries++) {
+    if (await isReady()) return;
+    if (!isRunning(pid)) break;
+    await pause(100);
+  }
+  throw new Error(`${name} did not start. The end of its log:\n${tailLog(home, name)}`);
+}
+
+async function isHealthy(address: string): Promise<boolean> {
+  try {
+    return (await fetch(`${address}/api/health`)).ok;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,97 @@
+import { adviseNextCut, type CutAdvice } from '#core/dialIn/adviseNextCut.ts';
+import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
+import { seedFromText } from '#core/random/seededRandom.ts';
+import type { SettingRevision, SettingState, SettingValues } from '#core/setting/setting.ts';
+import { suggestValues, type Suggestion } from '#core/setting/suggestValues.ts';
+import type { Operation } from '#core/stack/depthGrade.ts';
+import type { Station } from '#core/station/station.ts';
+import { estimateTipDepth, type TipDepth } from '#core/threshold/estimateTipDepth.ts';
+import { findWindow, outlookAt, targetIndexes, type ForceOutlook, type ForceWindow } from '#core/threshold/findWindow.ts';
+import { singleSheetModel } from '#core/threshold/singleSheetModel.ts';
+import { chooseAxis, spreadForces, type ForceAxis } from '#core/threshold/spreadForces.ts';
+import { forceToGf, gfToForce } from '#core/units/forceScale.ts';
+import { speedToMmPerS } from '#core/units/speedScale.ts';
+
+/** What is known of a setting before it is answered for. */
+export interface KnownSetting {
+  readonly revision: SettingRevision;
+  readonly state: SettingState;
+}
+
+/** The answer to "what do I set?" for one operation at a station. */
+export interface Answer {
+  readonly operation: Operation;
+  readonly state: SettingState;
+  /** The values to set; only a start to test from while the state is predicted. */
+  readonly values: SettingValues;
+  readonly suggestion: Suggestion;
+  readonly axis: ForceAxis;
+  readonly window: ForceWindow;
+  /** The chances of the force in `values`. */
+  readonly outlook: ForceOutlook;
+  readonly tip: TipDepth;
+  readonly advice: CutAdvice;
+  readonly advisedForce: number;
+  /** The force the model would take now, on the machine's scale. */
+  readonly bestForce: number;
+  readonly model: string;
+}
+
+/**
+ * Answers for what is loaded at a station: the kept setting if there is one, else a start from the stack, with the
+ * window that all test cuts of this sheet on this machine leave, and what to do next.
+ *
+ * @param cuts test cuts of the loaded condition on this machine, of any operation: they share one set of thresholds
+ * @returns `null` when nothing is loaded, or the sheet has no such operation
+ */
+export function composeAnswer(
+  station: Station,
+  operation: Operation,
+  known: KnownSetting | null,
+  cuts: readonly TestCut[],
+): Answer | null {
+  const { machine, blade, loaded } = station;
+  if (!loaded) return null;
+  const { material, condition } = loaded;
+  if (operation === 'kiss' && !condition.stack.some((layer) => layer.role === 'liner')) return null;
+  const suggest = (forceGf: number) => suggestValues(material, condition, machine, blade, operation, forceGf);
+  const start = known?.revision.values ?? suggest(100).values;
+  const seed = seedFromText(`${condition.id}/${machine.id}`);
+  const trials = cuts.map(trialOf);
+  const posterior = singleSheetModel(seed).fit(
+    {
+      sheet: { family: material.family, stack: condition.stack, darkness: material.darkness },
+      conditions: {
+        passes: start.passes,
+        speedMmPerS: speedToMmPerS(start.speed, machine.speedScale),
+        bladeMetres: blade?.travelMetres ?? 0,
+      },
+    },
+    trials,
+  );
+  const target = targetIndexes(posterior, operation);
+  const kept = known ? [forceToGf(known.revision.values.force, machine.forceScale)] : [];
+  const axis = chooseAxis(posterior, target.last, [...kept, ...cuts.map((cut) => cut.forceGf)], machine.forceScale);
+  const forcesGf = spreadForces(axis, machine.forceScale);
+  const window = findWindow(posterior, operation, forcesGf);
+  const relevant = trials.filter((trial) => trial.passes === start.passes);
+  const advice = adviseNextCut(posterior, operation, forcesGf, window.best, relevant, seed);
+  const advisedForce = gfToForce(advice.next.forceGf, machine.forceScale);
+  const suggestion = suggest(known ? window.best.forceGf : advice.next.forceGf);
+  const values = known?.revision.values ?? suggestion.values;
+  const valueGf = forceToGf(values.force, machine.forceScale);
+  return {
+    operation,
+    state: known?.state ?? 'predicted',
+    values,
+    suggestion,
+    axis,
+    window,
+    outlook: outlookAt(posterior, target, valueGf),
+    tip: estimateTipDepth(posterior, condition.stack, valueGf, values.exposureMm),
+    advice,
+    advisedForce,
+    bestForce: gfToForce(window.best.forceGf, machine.forceScale),
+    model: posterior.model,
+  };
+}

@@ -1,0 +1,15 @@
+import { targetGrades, type DepthGrade, type Operation } from '#core/stack/depthGrade.ts';
+
+/** A grade against what an operation wants. */
+export type GradeSide = 'under' | 'right' | 'over';
+
+/**
+ * Whether a grade is too shallow, right or too deep for an operation.
+ *
+ * @example judgeGrade(5, 'kiss') // 'over'
+ */
+export function judgeGrade(grade: DepthGrade, operation: Operation): GradeSide {
+  const wanted = targetGrades(operation, true) ?? [];
+  if (wanted.includes(grade)) return 'right';
+  return grade < (wanted[0] ?? 0) ? 'under' : 'over';
+}

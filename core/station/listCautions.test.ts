@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest';
+import { listCautions } from '#core/station/listCautions.ts';
+import type { Blade, Mat, Station } from '#core/station/station.ts';
+import { judgeGrade } from '#core/stack/judgeGrade.ts';
+import { conditionOfStack, nameCondition } from '#core/stack/material.ts';
+
+const machine = { kind: 'matFed' } as Station['machine'];
+const blade = { number: 5, travelMetres: 348, lifeMetres: 360 } as Blade;
+const mat = { number: 3, uses: 31 } as Mat;
+
+describe('listCautions', () => {
+  it('names a tired blade and a mat that wants a roller, and always the hands', () => {
+    const texts = listCautions({ machine, blade, mat, loaded: null }).map((caution) => caution.text);
+    expect(texts.join(' ')).toMatch(/Mat 3 has 31 loads.*Blade 5 is at 348 of about 360 m.*Power off/);
+  });
+
+  it('says what is missing and nothing about what is fresh', () => {
+    const missing = listCautions({ machine, blade: null, mat: null, loaded: null });
+    expect(missing.map((caution) => caution.kind)).toEqual(['mat', 'blade', 'hands']);
+    const fresh = listCautions({ machine, blade: { ...blade, travelMetres: 10 }, mat: { ...mat, uses: 2 }, loaded: null });
+    expect(fresh).toHaveLength(1);
+  });
+});
+
+describe('grades and conditions', () => {
+  it('are judged against what the operation wants', () => {
+    expect(([2, 3, 4, 5] as const).map((grade) => judgeGrade(grade, 'kiss'))).toEqual(['under', 'right', 'right', 'over']);
+    expect(([6, 7, 8] as const).map((grade) => judgeGrade(grade, 'through'))).toEqual(['under', 'right', 'over']);
+  });
+
+  it('are named after the stack', () => {
+    const face = { role: 'face', caliperUm: 80, isMeasured: true } as const;
+    expect(conditionOfStack([face])).toBe('bare');
+    expect(conditionOfStack([{ ...face, role: 'ink' }, face])).toBe('printed');
+    expect(conditionOfStack([{ ...face, role: 'laminate' }, { ...face, role: 'ink' }, face])).toBe('laminated');
+    expect(nameCondition('Herringglass', 'printed')).toBe('Herringglass, printed');
+  });
+});

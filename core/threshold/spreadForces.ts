@@ -1,0 +1,52 @@
+import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
+import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
+import { forceToGf, gfToForce, listForces, type ForceScale } from '#core/units/forceScale.ts';
+
+/** The stretch of force that matters for an answer, in gf, inside what the machine can do. */
+export interface ForceAxis {
+  readonly fromGf: number;
+  readonly toGf: number;
+}
+
+/** Neighbouring forces that differ by less than this cannot be told apart by a cut. */
+const FINEST_RATIO = 1.008;
+
+/**
+ * The force axis to draw: from well below the first mark to beyond the last boundary asked for.
+ *
+ * @param topEdge which boundary of the posterior must still be on the axis
+ * @param alsoGf forces that must be on it: test cuts, the kept setting
+ */
+export function chooseAxis(
+  posterior: ThresholdPosterior,
+  topEdge: number,
+  alsoGf: readonly number[],
+  scale: ForceScale,
+): ForceAxis {
+  const edges = posterior.grades.length - 1;
+  const at = (edge: number) =>
+    Float64Array.from({ length: posterior.drawCount }, (_, draw) => posterior.boundaries[draw * edges + edge] as number);
+  const [low = 0] = weightedQuantiles(at(2), posterior.weights, [0.05]);
+  const [high = 0] = weightedQuantiles(at(topEdge), posterior.weights, [0.9]);
+  const least = Math.min(Math.exp(low) * 0.6, ...alsoGf.map((force) => force * 0.9));
+  const most = Math.max(Math.exp(high) * 1.25, ...alsoGf.map((force) => force * 1.1));
+  const fromGf = Math.max(forceToGf(scale.min, scale), least);
+  const toGf = Math.min(forceToGf(scale.max, scale), most);
+  const snapped = { fromGf: settable(fromGf, scale), toGf: settable(toGf, scale) };
+  return snapped.toGf > snapped.fromGf ? snapped : { fromGf: forceToGf(scale.min, scale), toGf: forceToGf(scale.max, scale) };
+}
+
+/** Settable forces on the axis in gf, ascending, without steps too fine for any cut to show. */
+export function spreadForces(axis: ForceAxis, scale: ForceScale): readonly number[] {
+  const kept: number[] = [];
+  for (const force of listForces(scale)) {
+    const forceGf = forceToGf(force, scale);
+    if (forceGf < axis.fromGf - 1e-9 || forceGf > axis.toGf + 1e-9) continue;
+    if (kept.length === 0 || forceGf / (kept.at(-1) as number) >= FINEST_RATIO) kept.push(forceGf);
+  }
+  return kept;
+}
+
+function settable(forceGf: number, scale: ForceScale): number {
+  return forceToGf(gfToForce(forceGf, scale), scale);
+}

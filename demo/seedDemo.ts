@@ -1,0 +1,167 @@
+import { readFileSync } from 'node:fs';
+import { DIAL_INS, RUNS, type DialInStory, type RunStory } from '#demo/history.ts';
+import { BLADES, DESK_CUTTER, MATERIALS, MATS, ROLL_CUTTER } from '#demo/workshop.ts';
+import { guessRoles } from '#core/drawing/lineRoles.ts';
+import { readSvg } from '#core/drawing/readSvg.ts';
+import { planPasses } from '#core/passes/planPasses.ts';
+import { placeDrawing } from '#core/sheet/placeDrawing.ts';
+import { chooseSheet } from '#core/sheet/chooseSheet.ts';
+import { suggestValues } from '#core/setting/suggestValues.ts';
+import type { Operation } from '#core/stack/depthGrade.ts';
+import { measureStack } from '#core/stack/measureStack.ts';
+import type { Material } from '#core/stack/material.ts';
+import type { Machine } from '#core/station/machine.ts';
+import { forceToGf } from '#core/units/forceScale.ts';
+import { speedToMmPerS } from '#core/units/speedScale.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { addJob, findJob, listJobs } from '#store/repositories/jobs.ts';
+import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
+import { addRun, addStrokeOutcome, noteRun, setRunState } from '#store/repositories/runs.ts';
+import { findSetting, keepRevision } from '#store/repositories/settings.ts';
+import { addBlade, addMachine, addMat, changeStation, findStation, listMachines } from '#store/repositories/stations.ts';
+import { addTestCut } from '#store/repositories/testCuts.ts';
+
+const DAY_MS = 86_400_000;
+const MINUTE_MS = 60_000;
+const BLADE_KIND = '45° fine';
+
+/** Fills an empty store with the demo workshop; a store that holds materials already is left as it is. */
+export async function seedDemo(db: Store, now: Date): Promise<void> {
+  if ((await listMaterials(db)).length > 0) return;
+  for (const material of MATERIALS) await addMaterial(db, material, daysBefore(now, 60));
+  await furnishStations(db, now);
+  for (const story of DIAL_INS) await tellDialIn(db, story, now);
+  await drawJobs(db, now);
+  for (const story of RUNS) await tellRun(db, story, now);
+}
+
+async function furnishStations(db: Store, now: Date): Promise<void> {
+  const rollId = await addMachine(db, ROLL_CUTTER, daysBefore(now, 60));
+  const deskId = await addMachine(db, DESK_CUTTER, daysBefore(now, 60));
+  const blades: number[] = [];
+  for (const blade of BLADES) blades.push(await addBlade(db, blade));
+  const mats: number[] = [];
+  for (const mat of MATS) mats.push(await addMat(db, mat));
+  const herringglass = await conditionId(db, 'Herringglass matt white', 'laminated');
+  const card = await conditionId(db, 'Sailcloth card, chalk', 'bare');
+  const onRoll = { bladeId: blades[0], conditionId: herringglass, lot: '26-B' };
+  await changeStation(db, rollId, onRoll, 'Ines', daysBefore(now, 35));
+  const onDesk = { bladeId: blades[1], matId: mats[0], conditionId: card, lot: '' };
+  await changeStation(db, deskId, onDesk, 'Tove', daysBefore(now, 40));
+}
+
+async function tellDialIn(db: Store, story: DialInStory, now: Date): Promise<void> {
+  const machine = await machineNamed(db, story.machine);
+  const condition = await conditionId(db, story.material, story.condition);
+  const start = daysBefore(now, story.daysAgo).getTime();
+  for (const [index, [force, grade, flaws = []]] of story.cuts.entries()) {
+    const cut = {
+      conditionId: condition,
+      machineId: machine.id,
+      operation: story.operation,
+      force,
+      forceGf: forceToGf(force, machine.forceScale),
+      speedMmPerS: speedToMmPerS(story.speed, machine.speedScale),
+      passes: story.passes,
+      exposureMm: story.exposureMm,
+      bladeMetres: story.bladeMetres,
+      grade,
+      flaws,
+      author: story.author,
+    };
+    await addTestCut(db, cut, new Date(start + index * 3 * MINUTE_MS));
+  }
+  if (!story.kept) return;
+  const { material, condition: state } = await findMaterialByCondition(db, condition);
+  const station = await findStation(db, machine.id);
+  const { values, sources } = suggestValues(material, state, machine, station.blade, story.operation, 100);
+  const { speed, passes, exposureMm } = story;
+  const revision = {
+    values: { ...values, force: story.kept.force, speed, passes, exposureMm },
+    sources: { ...sources, force: 'testCuts' as const },
+    author: story.author,
+    reason: `${story.kept.reason} (${story.cuts.length} test cuts)`,
+  };
+  const key = { conditionId: condition, machineId: machine.id, bladeKind: BLADE_KIND, operation: story.operation };
+  await keepRevision(db, key, revision, 0, new Date(start + story.cuts.length * 3 * MINUTE_MS));
+}
+
+const JOBS = [
+  { name: 'Crate stencil, anchor', file: 'crate-stencil.svg', machine: 'Dunlin desk', material: 'Lantern stencil sheet', kind: 'bare', daysAgo: 9 },
+  { name: 'Boat name Rein', file: 'boat-name-rein.svg', machine: 'Gannet 600', material: 'Mooring vinyl, navy', kind: 'bare', daysAgo: 22 },
+  { name: 'Tide-table stickers', file: 'tide-stickers.svg', machine: 'Gannet 600', material: 'Herringglass matt white', kind: 'laminated', daysAgo: 31 },
+] as const;
+
+async function drawJobs(db: Store, now: Date): Promise<void> {
+  for (const { name, file, machine: machineName, material: materialName, kind, daysAgo } of JOBS) {
+    const svg = readFileSync(new URL(`./drawings/${file}`, import.meta.url), 'utf8');
+    const drawing = readSvg(svg);
+    const machine = await machineNamed(db, machineName);
+    const condition = await conditionId(db, materialName, kind);
+    const { condition: state } = await findMaterialByCondition(db, condition);
+    const job = {
+      name,
+      svg,
+      roles: guessRoles(drawing, measureStack(state.stack).isLayered),
+      areRolesGuessed: false,
+      ...chooseSheet(drawing, machine),
+      conditionId: condition,
+      machineId: machine.id,
+    };
+    await addJob(db, job, daysBefore(now, daysAgo));
+  }
+}
+
+async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
+  const summary = (await listJobs(db)).find((job) => job.name === story.job);
+  if (!summary) throw new Error(`the demo has no job ${story.job}`);
+  const job = await findJob(db, summary.id);
+  const station = await findStation(db, job.machineId);
+  const keyOf = (operation: Operation) => {
+    return { conditionId: job.conditionId, machineId: job.machineId, bladeKind: BLADE_KIND, operation };
+  };
+  const settings = [await findSetting(db, keyOf('kiss')), await findSetting(db, keyOf('through'))];
+  const values = Object.fromEntries(settings.flatMap((one) => (one ? [[one.key.operation, one.revision.values]] : [])));
+  const placed = placeDrawing(readSvg(job.svg), job.sheet, job.placement);
+  const plan = planPasses(placed.contours, job.roles, values, station.machine);
+  const strokes = plan.passes.flatMap(({ operation, strokes: all }) => all.map((stroke) => ({ operation, ...stroke })));
+  const started = daysBefore(now, story.daysAgo);
+  const ended = new Date(started.getTime() + plan.seconds * 1000);
+  const run = {
+    jobId: job.id,
+    machineId: job.machineId,
+    conditionId: job.conditionId,
+    sheetWidthMm: job.sheet.widthMm,
+    sheetHeightMm: job.sheet.heightMm,
+    strokes,
+    seconds: plan.seconds,
+    author: story.author,
+    settings: settings
+      .filter((one) => one !== null && one.key.operation in values)
+      .flatMap((one) => (one ? [{ settingId: one.id, revision: one.revision.revision }] : [])),
+  };
+  const id = await addRun(db, run, started);
+  for (const [index, stroke] of strokes.entries()) {
+    const reached = stroke.operation === 'through' ? 7 : story.verdict === 'failed' ? 2 : 3;
+    await addStrokeOutcome(db, id, { index, spans: [{ from: 0, to: 1, grade: reached }] });
+  }
+  await setRunState(db, id, 'done', '', ended);
+  await noteRun(db, id, story, story.author, new Date(ended.getTime() + 5 * MINUTE_MS));
+}
+
+async function conditionId(db: Store, name: string, kind: string): Promise<number> {
+  const material: Material | undefined = (await listMaterials(db)).find((one) => one.name === name);
+  const condition = material?.conditions.find((one) => one.kind === kind);
+  if (!condition) throw new Error(`the demo has no material ${name}, ${kind}`);
+  return condition.id;
+}
+
+async function machineNamed(db: Store, name: string): Promise<Machine> {
+  const machine = (await listMachines(db)).find((one) => one.name === name);
+  if (!machine) throw new Error(`the demo has no machine ${name}`);
+  return machine;
+}
+
+function daysBefore(now: Date, days: number): Date {
+  return new Date(now.getTime() - days * DAY_MS);
+}

@@ -1,0 +1,42 @@
+import pino from 'pino';
+import { z } from 'zod';
+import { connectStore, type Store } from '#store/connection/connectStore.ts';
+import { giveUpUnfinishedRuns } from '#store/repositories/runs.ts';
+
+const ports = z.object({ dataPort: z.number(), panelPort: z.number() });
+
+const environmentSchema = z.object({
+  FEATHER_DATABASE_URL: z.url({ protocol: /^mysql$/, error: 'FEATHER_DATABASE_URL must be mysql://...' }),
+  FEATHER_STAND_INS: z
+    .string()
+    .default('null')
+    .transform((text) => JSON.parse(text) as unknown)
+    .pipe(z.object({ desk: ports, roll: ports }).nullable()),
+  FEATHER_LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
+});
+
+/** What the server needs to answer: the store, the log and where the stand-ins listen. */
+export interface ServerContext {
+  readonly store: Store;
+  readonly log: pino.Logger;
+  readonly standIns: z.infer<typeof environmentSchema>['FEATHER_STAND_INS'];
+}
+
+let context: ServerContext | null = null;
+
+/** The one context of this process, made on first use. @throws when the environment is not set up */
+export function serverContext(): ServerContext {
+  context ??= makeContext();
+  return context;
+}
+
+function makeContext(): ServerContext {
+  const environment = environmentSchema.parse(process.env);
+  const log = pino({ level: environment.FEATHER_LOG_LEVEL, base: null });
+  const store = connectStore(environment.FEATHER_DATABASE_URL);
+  giveUpUnfinishedRuns(store, new Date()).then(
+    (count) => count > 0 && log.warn({ count }, 'runs were going when the server stopped; marked unknown'),
+    (error: unknown) => log.error({ error }, 'could not look for unfinished runs'),
+  );
+  return { store, log, standIns: environment.FEATHER_STAND_INS };
+}

@@ -1,0 +1,17 @@
+import type { ErrorCode } from '#core/errors/appError.ts';
+
+/** The HTTP status of each refusal and the words that stand before its message. */
+export const ERROR_TABLE: Readonly<Record<ErrorCode, { readonly status: number; readonly title: string }>> = {
+  badInput: { status: 400, title: 'That cannot be taken' },
+  badDrawing: { status: 422, title: 'This drawing cannot be read' },
+  notFound: { status: 404, title: 'Not found' },
+  conflict: { status: 409, title: 'Changed meanwhile' },
+  outOfRange: { status: 422, title: 'Outside what the machine can do' },
+  tooLarge: { status: 413, title: 'Too large' },
+  wrongOrigin: { status: 403, title: 'Not from here' },
+  cannotPlan: { status: 422, title: 'Not ready to cut' },
+  deviceUnreachable: { status: 502, title: 'The cutter does not answer' },
+  deviceBusy: { status: 409, title: 'The cutter is busy' },
+  deviceRefused: { status: 502, title: 'The cutter refused' },
+  storeUnavailable: { status: 503, title: 'The book cannot be opened' },
+};

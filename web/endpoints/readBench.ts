@@ -1,0 +1,47 @@
+import type { AstroGlobal } from 'astro';
+import type { Machine } from '#core/station/machine.ts';
+import type { Blade, Mat, Station } from '#core/station/station.ts';
+import type { UnitSystem } from '#core/units/length.ts';
+import { findStation, listBlades, listMachines, listMats } from '#store/repositories/stations.ts';
+import { findGoingRuns, type GoingRun } from '#store/repositories/goingRuns.ts';
+import { serverContext } from '#web/endpoints/context.ts';
+
+/** What every page shows: where one stands, who, in which units, and what can be changed at the rail. */
+export interface Bench {
+  readonly machines: readonly Machine[];
+  readonly station: Station | null;
+  readonly shelf: { readonly blades: readonly Blade[]; readonly mats: readonly Mat[] };
+  readonly operator: string;
+  readonly system: UnitSystem;
+  readonly running: readonly GoingRun[];
+}
+
+/** Reads the station, the operator and the units from the cookies; a station that is gone falls back to the first. */
+export async function readBench(page: Pick<AstroGlobal, 'cookies' | 'locals'>): Promise<Bench> {
+  const kept = page.locals.bench;
+  if (kept) return kept;
+  const bench = await loadBench(page);
+  page.locals.bench = bench;
+  return bench;
+}
+
+async function loadBench({ cookies }: Pick<AstroGlobal, 'cookies'>): Promise<Bench> {
+  const { store } = serverContext();
+  const wanted = Number(cookies.get('feather_station')?.value);
+  const machines = await listMachines(store);
+  const machine = machines.find(({ id }) => id === wanted) ?? machines[0];
+  const [station, blades, mats, running] = await Promise.all([
+    machine ? findStation(store, machine.id) : null,
+    listBlades(store),
+    listMats(store),
+    findGoingRuns(store),
+  ]);
+  return {
+    machines,
+    station,
+    shelf: { blades, mats },
+    operator: cookies.get('feather_operator')?.value ?? '',
+    system: cookies.get('feather_units')?.value === 'inch' ? 'inch' : 'metric',
+    running,
+  };
+}

@@ -1,0 +1,66 @@
+import type { Answer } from '#core/setting/composeAnswer.ts';
+import type { Machine } from '#core/station/machine.ts';
+import { describeExposure } from '#core/units/depthScale.ts';
+import { forceToGf, forceUnit } from '#core/units/forceScale.ts';
+import { formatLength, type UnitSystem } from '#core/units/length.ts';
+
+interface Props {
+  readonly answer: Answer;
+  readonly machine: Machine;
+  readonly system: UnitSystem;
+}
+
+/** The values in big figures, each with its unit and where it comes from. */
+export function AnswerFigures({ answer, machine, system }: Props) {
+  const { values, state } = answer;
+  const exposure = formatLength(values.exposureMm, system, 2);
+  const offset = formatLength(values.offsetMm, system, 2);
+  const overcut = formatLength(values.overcutMm, system, 2);
+  const isLevel = machine.forceScale.kind === 'level';
+  const nominal = isLevel ? ` · about ${forceToGf(values.force, machine.forceScale).toFixed(0)} gf` : '';
+  const forceNote = state === 'predicted' ? 'predicted: a first force to try' : 'force';
+  return (
+    <dl className="grid grid-cols-2 md:grid-cols-[1.25fr_1.25fr_1fr_1fr] border-y border-hairline mt-4 md:divide-x divide-hairline">
+      <Figure
+        figure={String(values.force)}
+        unit={forceUnit(machine.forceScale)}
+        words={`${forceNote}${nominal}`}
+        isSoft={state === 'predicted'}
+      />
+      <Figure
+        figure={exposure.figure}
+        unit={exposure.unit}
+        words={`exposure · ${describeExposure(values.exposureMm, machine.depthScale)}`}
+      />
+      <Figure figure={String(values.speed)} unit={machine.speedScale.unit} words="speed" />
+      <Figure
+        figure={String(values.passes)}
+        unit={values.passes === 1 ? 'pass' : 'passes'}
+        words={`offset ${offset.figure} · overcut ${overcut.figure} ${overcut.unit}`}
+      />
+    </dl>
+  );
+}
+
+interface FigureProps {
+  readonly figure: string;
+  readonly unit: string;
+  readonly words: string;
+  readonly isSoft?: boolean;
+}
+
+function Figure({ figure, unit, words, isSoft = false }: FigureProps) {
+  return (
+    <div className="flex flex-col-reverse justify-end px-1 md:px-4 first:pl-0 py-3">
+      <dt className="text-sm text-muted">{words}</dt>
+      <dd className="whitespace-nowrap">
+        <span
+          className={`figure text-[2.6rem] xl:text-[3.2rem] leading-tight font-bold tracking-tight ${isSoft ? 'text-straw-ink' : ''}`}
+        >
+          {figure}
+        </span>{' '}
+        <span className="figure text-muted">{unit}</span>
+      </dd>
+    </div>
+  );
+}

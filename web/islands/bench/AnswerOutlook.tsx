@@ -1,0 +1,88 @@
+import type { TestCut } from '#core/dialIn/testCut.ts';
+import type { Answer } from '#core/setting/composeAnswer.ts';
+import type { Machine } from '#core/station/machine.ts';
+import type { Blade } from '#core/station/station.ts';
+import { forceUnit, gfToForce } from '#core/units/forceScale.ts';
+import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
+import { WindowStrip } from '#web/components/windowStrip/WindowStrip.tsx';
+
+interface Props {
+  readonly answer: Answer;
+  readonly cuts: readonly TestCut[];
+  readonly machine: Machine;
+  readonly blade: Blade | null;
+}
+
+/** The window with the force in it, how sure it is, and what to do next. */
+export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
+  const { window, outlook, operation, state, values } = answer;
+  const unit = forceUnit(machine.forceScale);
+  const inHundred = Math.round(outlook.right * 100);
+  const isPredicted = state === 'predicted';
+  const words = isPredicted ? `try ${values.force} ${unit}` : `${values.force} ${unit}`;
+  const samePasses = cuts.filter((cut) => cut.passes === values.passes);
+  return (
+    <>
+      <div className="mt-5">
+        <WindowStrip
+          operation={operation}
+          scale={machine.forceScale}
+          axis={answer.axis}
+          outlooks={window.outlooks}
+          cuts={samePasses}
+          force={values.force}
+          forceWords={words}
+        />
+      </div>
+      <p className="mt-1">
+        {isPredicted ? (
+          <>
+            <strong>Never cut here.</strong> This is a guess from the stack: {inHundred} in 100 it cuts right. One or two test
+            cuts settle it.
+          </>
+        ) : (
+          <>
+            <strong>Cuts right {inHundred} times in 100</strong>
+            {window.sure ? (
+              <>
+                {' '}
+                · window {gfToForce(window.sure.fromGf, machine.forceScale)} to{' '}
+                {gfToForce(window.sure.toGf, machine.forceScale)} {unit}
+              </>
+            ) : (
+              ' · no force is sure yet'
+            )}
+          </>
+        )}
+      </p>
+      <Drifted answer={answer} machine={machine} blade={blade} />
+      <div className="mt-3 flex flex-wrap items-center gap-3">
+        <a href={`/test-cuts?operation=${operation}`} className="button" data-kind={isPredicted || state === 'doubted' ? 'main' : undefined}>
+          Test cut
+        </a>
+        <a href="/jobs" className="button" data-kind={isPredicted || state === 'doubted' ? undefined : 'main'}>
+          Use in a job
+        </a>
+        <StripLegend />
+      </div>
+    </>
+  );
+}
+
+/** Says so when the model would set another force now, for example because the blade has worn. */
+function Drifted({ answer, machine, blade }: Omit<Props, 'cuts'>) {
+  const { state, values, bestForce, window, outlook } = answer;
+  const gain = window.best.right - outlook.right;
+  if (state === 'predicted' || bestForce === values.force || gain < 0.03) return null;
+  const metres = blade ? ` with this blade at ${blade.travelMetres.toFixed(0)} m` : '';
+  const inHundred = Math.round(window.best.right * 100);
+  return (
+    <p className="note mt-2" data-tone="careful">
+      The middle of the window is now nearer to{' '}
+      <strong>
+        {bestForce} {forceUnit(machine.forceScale)}
+      </strong>
+      {metres}: right {inHundred} times in 100. A test cut would tell.
+    </p>
+  );
+}

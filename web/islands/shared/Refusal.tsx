@@ -1,0 +1,13 @@
+import { ApiRefusal } from '#web/islands/shared/callApi.ts';
+
+/** Says why something was refused, where it happened. Nothing when there is no error. */
+export function Refusal({ error }: { readonly error: unknown }) {
+  if (!error) return null;
+  const title = error instanceof ApiRefusal ? error.title : 'Something went wrong';
+  const message = error instanceof Error ? error.message : String(error);
+  return (
+    <p role="alert" className="note mt-3" data-tone="problem">
+      <strong>{title}.</strong> {message}
+    </p>
+  );
+}

@@ -1,0 +1,104 @@
+import { Popover } from 'radix-ui';
+import type { Machine } from '#core/station/machine.ts';
+import type { Blade, Mat, Station } from '#core/station/station.ts';
+import { MACHINE_KIND_NAMES } from '#core/station/machine.ts';
+import { nameCondition } from '#core/stack/material.ts';
+import type { GoingRun } from '#store/repositories/goingRuns.ts';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { BladeQuill } from '#web/islands/stationRail/BladeQuill.tsx';
+import { RailSlot } from '#web/islands/stationRail/RailSlot.tsx';
+import { useStationRail } from '#web/islands/stationRail/useStationRail.ts';
+
+interface Props {
+  readonly machines: readonly Machine[];
+  readonly station: Station | null;
+  readonly shelf: { readonly blades: readonly Blade[]; readonly mats: readonly Mat[] };
+  readonly operator: string;
+  readonly running: readonly GoingRun[];
+}
+
+const PEOPLE = ['Ines', 'Tove'];
+
+/** The bar along the bottom of every view: what is at this station, each thing changed with one tap. */
+export function StationRail({ machines, station, shelf, operator, running }: Props) {
+  const rail = useStationRail(station?.machine.id ?? null);
+  const { machine, blade, mat, loaded } = station ?? { machine: null, blade: null, mat: null, loaded: null };
+  const going = running[0];
+  return (
+    <aside aria-label="Station" className="sticky bottom-0 z-10 bg-bar border-t border-hairline px-2 sm:px-7">
+      <div className="flex overflow-x-auto">
+        <RailSlot
+          label="Station"
+          value={machine ? machine.name : 'none'}
+          detail={machine ? MACHINE_KIND_NAMES[machine.kind] : 'add a machine'}
+          choices={machines.map((one) => ({ id: one.id, name: one.name, detail: MACHINE_KIND_NAMES[one.kind] }))}
+          current={machine?.id ?? null}
+          onChoose={rail.standAt}
+          more={{ href: '/machines/new', words: 'Add a machine' }}
+        />
+        <RailSlot
+          label="Blade"
+          value={blade ? `No. ${blade.number}, ${blade.kind}` : 'none set'}
+          detail={blade ? <BladeQuill travel={blade.travelMetres} life={blade.lifeMetres} /> : 'choose the one in it'}
+          choices={shelf.blades.map((one) => ({
+            id: one.id,
+            name: `No. ${one.number}, ${one.kind}`,
+            detail: `${one.travelMetres.toFixed(0)} of about ${one.lifeMetres} m${placeOf(one, machine, machines)}`,
+          }))}
+          current={blade?.id ?? null}
+          onChoose={rail.fitBlade}
+        />
+        {machine?.kind === 'rollFed' ? (
+          <div className="shrink-0 px-4 py-2.5 border-r border-hairline">
+            <span className="block text-sm text-muted">Mat</span>
+            <span className="block font-semibold">none on a roll</span>
+          </div>
+        ) : (
+          <RailSlot
+            label="Mat"
+            value={mat ? `No. ${mat.number}, ${mat.tack}` : 'none set'}
+            detail={mat ? `${mat.uses} loads` : 'choose the one under it'}
+            choices={shelf.mats.map((one) => ({ id: one.id, name: `No. ${one.number}, ${one.tack}`, detail: `${one.uses} loads` }))}
+            current={mat?.id ?? null}
+            onChoose={rail.layMat}
+          />
+        )}
+        <a href="#material-search" onClick={rail.focusSearch} className="shrink-0 px-4 py-2 border-r border-hairline no-underline hover:bg-sheet grow min-w-44">
+          <span className="block text-sm text-muted">Loaded · change</span>
+          <span className="block font-semibold">
+            {loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : 'nothing: search for it'}
+          </span>
+          {loaded?.lot ? <span className="block text-sm text-muted">lot {loaded.lot}</span> : null}
+        </a>
+        <RailSlot
+          label="At the bench"
+          value={operator || 'who?'}
+          detail="signs what is kept"
+          choices={PEOPLE.map((name, index) => ({ id: index, name, detail: '' }))}
+          current={PEOPLE.indexOf(operator)}
+          onChoose={(index) => rail.signAs(PEOPLE[index] ?? '')}
+        />
+        {going ? (
+          <a href={`/runs/${going.id}`} className="shrink-0 px-4 py-2 no-underline hover:bg-sheet">
+            <span className="block text-sm text-muted">{going.state === 'waiting' ? 'Waiting for hands' : 'Cutting now'}</span>
+            <span className="block font-semibold">{going.jobName}</span>
+          </a>
+        ) : null}
+      </div>
+      <Popover.Root open={rail.error !== null} onOpenChange={rail.forgetError}>
+        <Popover.Anchor />
+        <Popover.Portal>
+          <Popover.Content side="top" className="sheet p-3 max-w-md z-30">
+            <Refusal error={rail.error} />
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+    </aside>
+  );
+}
+
+function placeOf(blade: Blade, here: Machine | null, machines: readonly Machine[]): string {
+  if (blade.fittedTo === null) return '';
+  if (blade.fittedTo === here?.id) return ' · in it now';
+  return ` · in ${machines.find((one) => one.id === blade.fittedTo)?.name ?? 'another machine'}`;
+}

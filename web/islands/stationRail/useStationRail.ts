@@ -1,0 +1,33 @@
+import { useState, type MouseEvent } from 'react';
+import { callApi } from '#web/islands/shared/callApi.ts';
+import { keepCookie } from '#web/islands/shared/cookies.ts';
+
+/** Changing what is at the station. Every view reads its context from the rail, so a change loads the view anew. */
+export function useStationRail(machineId: number | null) {
+  const [error, setError] = useState<unknown>(null);
+  const change = async (body: object) => {
+    if (machineId === null) return;
+    try {
+      await callApi(`/api/stations/${machineId}`, 'PATCH', body);
+      location.reload();
+    } catch (refusal) {
+      setError(refusal);
+    }
+  };
+  const remember = (name: 'feather_station' | 'feather_operator', value: string) => {
+    keepCookie(name, value);
+    location.reload();
+  };
+  return {
+    error,
+    forgetError: () => setError(null),
+    standAt: (id: number) => remember('feather_station', String(id)),
+    signAs: (name: string) => remember('feather_operator', name),
+    fitBlade: (bladeId: number) => void change({ bladeId }),
+    layMat: (matId: number) => void change({ matId }),
+    focusSearch: (event: MouseEvent) => {
+      event.preventDefault();
+      document.getElementById('material-search')?.focus();
+    },
+  };
+}

@@ -1,0 +1,3 @@
+import { getHealth } from '#web/endpoints/health.ts';
+
+export const GET = getHealth.serve;

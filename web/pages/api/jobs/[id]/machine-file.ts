@@ -1,0 +1,3 @@
+import { getMachineFile } from '#web/endpoints/jobs.ts';
+
+export const GET = getMachineFile.serve;

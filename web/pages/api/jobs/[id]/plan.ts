@@ -1,0 +1,3 @@
+import { getPlan } from '#web/endpoints/jobs.ts';
+
+export const GET = getPlan.serve;

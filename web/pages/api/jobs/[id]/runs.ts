@@ -1,0 +1,3 @@
+import { postRun } from '#web/endpoints/runs.ts';
+
+export const POST = postRun.serve;

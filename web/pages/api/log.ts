@@ -1,0 +1,3 @@
+import { getLog } from '#web/endpoints/log.ts';
+
+export const GET = getLog.serve;

@@ -1,0 +1,4 @@
+import { getMaterials, postMaterial } from '#web/endpoints/materials.ts';
+
+export const GET = getMaterials.serve;
+export const POST = postMaterial.serve;

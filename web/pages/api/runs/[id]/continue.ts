@@ -1,0 +1,3 @@
+import { postContinue } from '#web/endpoints/runs.ts';
+
+export const POST = postContinue.serve;

@@ -1,0 +1,3 @@
+import { getRunEvents } from '#web/endpoints/runs.ts';
+
+export const GET = getRunEvents.serve;

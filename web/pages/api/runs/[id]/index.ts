@@ -1,0 +1,3 @@
+import { getRun } from '#web/endpoints/runs.ts';
+
+export const GET = getRun.serve;

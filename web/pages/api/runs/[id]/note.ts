@@ -1,0 +1,3 @@
+import { putNote } from '#web/endpoints/runs.ts';
+
+export const PUT = putNote.serve;

@@ -1,0 +1,3 @@
+import { postStop } from '#web/endpoints/runs.ts';
+
+export const POST = postStop.serve;

@@ -1,0 +1,3 @@
+import { getSettings } from '#web/endpoints/settings.ts';
+
+export const GET = getSettings.serve;

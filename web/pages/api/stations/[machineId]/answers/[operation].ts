@@ -1,0 +1,3 @@
+import { getAnswer } from '#web/endpoints/settings.ts';
+
+export const GET = getAnswer.serve;

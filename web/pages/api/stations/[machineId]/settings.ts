@@ -1,0 +1,3 @@
+import { postRevision } from '#web/endpoints/settings.ts';
+
+export const POST = postRevision.serve;

@@ -1,0 +1,3 @@
+import { postTestCut } from '#web/endpoints/testCuts.ts';
+
+export const POST = postTestCut.serve;

@@ -1,0 +1,3 @@
+import { deleteTestCut } from '#web/endpoints/testCuts.ts';
+
+export const DELETE = deleteTestCut.serve;

@@ -1,0 +1,3 @@
+import { getUpkeep } from '#web/endpoints/stations.ts';
+
+export const GET = getUpkeep.serve;
