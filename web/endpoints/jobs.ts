@@ -7,11 +7,20 @@ import { chooseSheet } from '#core/sheet/chooseSheet.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { addJob, changeJob, findJob, listJobs } from '#store/repositories/jobs.ts';
-import { findMaterialByCondition } from '#store/repositories/materials.ts';
-import { findMachine, findStation } from '#store/repositories/stations.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { listMaterials } from '#store/repositories/materials.ts';
+import { findStation, listMachines } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { planJob, type PlannedJob } from '#web/endpoints/planJob.ts';
-import { jobChangeSchema, jobSchema, jobSummarySchema, newJobSchema, planSchema, type PlanReply } from '#web/schemas/job.ts';
+import {
+  jobChangeSchema,
+  jobSchema,
+  jobSummarySchema,
+  newJobSchema,
+  planSchema,
+  type JobSummaryReply,
+  type PlanReply,
+} from '#web/schemas/job.ts';
 
 const jobParams = z.object({ id: idParam });
 
@@ -20,15 +29,20 @@ export const getJobs = defineEndpoint({
   path: '/api/jobs',
   summary: 'All jobs, the last changed first.',
   reply: z.array(jobSummarySchema).readonly(),
-  handle: async (_, { store }) =>
-    Promise.all(
-      (await listJobs(store)).map(async ({ conditionId, machineId, ...job }) => {
-        const { material, condition } = await findMaterialByCondition(store, conditionId);
-        const { name } = await findMachine(store, machineId);
-        return { ...job, material: nameCondition(material.name, condition.kind), machine: name };
-      }),
-    ),
+  handle: (_, { store }) => listJobSummaries(store),
 });
+
+/** All jobs with the words to list them. */
+export async function listJobSummaries(store: Store): Promise<readonly JobSummaryReply[]> {
+  const [jobs, materials, machines] = await Promise.all([listJobs(store), listMaterials(store), listMachines(store)]);
+  return jobs.map(({ conditionId, machineId, ...job }) => {
+    const material = materials.find((one) => one.conditions.some(({ id }) => id === conditionId));
+    const condition = material?.conditions.find(({ id }) => id === conditionId);
+    const machine = machines.find(({ id }) => id === machineId);
+    const name = material && condition ? nameCondition(material.name, condition.kind) : 'unknown material';
+    return { ...job, material: name, machine: machine?.name ?? 'unknown machine' };
+  });
+}
 
 export const postJob = defineEndpoint({
   method: 'POST',

@@ -1,16 +1,23 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
-import { requireForceInRange, snapForce } from '#core/units/forceScale.ts';
+import { forceUnit, requireForceInRange, snapForce } from '#core/units/forceScale.ts';
 import { describeExposure, requireExposureInRange } from '#core/units/depthScale.ts';
 import { snapSpeed } from '#core/units/speedScale.ts';
 import { nameCondition } from '#core/stack/material.ts';
+import type { Store } from '#store/connection/connectStore.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import { keepRevision, listSettings } from '#store/repositories/settings.ts';
 import { findStation, listMachines } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
-import { benchAnswerSchema, keepSchema, operationSchema, settingSummarySchema } from '#web/schemas/setting.ts';
+import {
+  benchAnswerSchema,
+  keepSchema,
+  operationSchema,
+  settingSummarySchema,
+  type SettingSummary,
+} from '#web/schemas/setting.ts';
 
 export const getAnswer = defineEndpoint({
   method: 'GET',
@@ -50,35 +57,38 @@ export const getSettings = defineEndpoint({
   path: '/api/settings',
   summary: 'Every kept setting at its newest revision.',
   reply: z.array(settingSummarySchema).readonly(),
-  handle: async (_, { store }) => {
-    const [settings, materials, machines] = await Promise.all([
-      listSettings(store),
-      listMaterials(store),
-      listMachines(store),
-    ]);
-    return settings.flatMap((setting) => {
-      const { conditionId, machineId, bladeKind, operation } = setting.key;
-      const material = materials.find((one) => one.conditions.some(({ id }) => id === conditionId));
-      const condition = material?.conditions.find(({ id }) => id === conditionId);
-      const machine = machines.find(({ id }) => id === machineId);
-      if (!material || !condition || !machine) return [];
-      return {
-        id: setting.id,
-        conditionId,
-        machineId,
-        material: nameCondition(material.name, condition.kind),
-        maker: material.maker,
-        machine: machine.name,
-        bladeKind,
-        operation,
-        state: setting.state,
-        revision: setting.revision,
-        forceUnit: machine.forceScale.kind === 'gramForce' ? 'gf' : 'level',
-        speedUnit: machine.speedScale.unit,
-        exposureWords: describeExposure(setting.revision.values.exposureMm, machine.depthScale),
-        cleanRuns: setting.verdicts.filter((verdict) => verdict === 'clean').length,
-        runs: setting.verdicts.length,
-      };
-    });
-  },
+  handle: (_, { store }) => listSummaries(store),
 });
+
+/** Every kept setting with the words to show it. */
+export async function listSummaries(store: Store): Promise<readonly SettingSummary[]> {
+  const [settings, materials, machines] = await Promise.all([
+    listSettings(store),
+    listMaterials(store),
+    listMachines(store),
+  ]);
+  return settings.flatMap((setting) => {
+    const { conditionId, machineId, bladeKind, operation } = setting.key;
+    const material = materials.find((one) => one.conditions.some(({ id }) => id === conditionId));
+    const condition = material?.conditions.find(({ id }) => id === conditionId);
+    const machine = machines.find(({ id }) => id === machineId);
+    if (!material || !condition || !machine) return [];
+    return {
+      id: setting.id,
+      conditionId,
+      machineId,
+      material: nameCondition(material.name, condition.kind),
+      maker: material.maker,
+      machine: machine.name,
+      bladeKind,
+      operation,
+      state: setting.state,
+      revision: setting.revision,
+      forceUnit: forceUnit(machine.forceScale),
+      speedUnit: machine.speedScale.unit,
+      exposureWords: describeExposure(setting.revision.values.exposureMm, machine.depthScale),
+      cleanRuns: setting.verdicts.filter((verdict) => verdict === 'clean').length,
+      runs: setting.verdicts.length,
+    };
+  });
+}

@@ -28,7 +28,6 @@ export function BladeWedge({ tipY, surfaceY, angleDeg }: Props) {
         height={surfaceY - 12}
         rx="4"
         fill="#e7eaec"
-        fillOpacity="0.94"
       />
       <text
         x={tipX + BLADE_WIDTH / 2 - 4}
@@ -36,7 +35,7 @@ export function BladeWedge({ tipY, surfaceY, angleDeg }: Props) {
         textAnchor="middle"
         stroke="none"
         fill="var(--color-muted)"
-        className="text-[12px]"
+        className="text-[13px]"
       >
         holder
       </text>

@@ -13,7 +13,7 @@ export function LayerLabels({ layout, system, matName }: Props) {
   const lastLabel = layout.layers.at(-1)?.labelY ?? 0;
   const matY = Math.max(layout.bottomY + MAT_HEIGHT / 2, lastLabel + 19);
   return (
-    <g className="text-[12.5px]">
+    <g className="text-[14px]">
       {layout.layers.map(({ layer, y, height, labelY }, index) => {
         const { figure, unit } = formatCaliper(layer.caliperUm, system);
         return (

@@ -69,7 +69,7 @@ function TipLabel({ y, tip, system }: { readonly y: number; readonly tip: TipDep
   const { figure, unit } = formatCaliper(tip.middleUm, system);
   const spread = formatCaliper((tip.highUm - tip.lowUm) / 2, system);
   return (
-    <g className="figure text-[12px]" textAnchor="end">
+    <g className="figure text-[13.5px]" textAnchor="end">
       <line x1={LAYER_LEFT - 8} x2={LAYER_LEFT + LAYER_WIDTH} y1={y} y2={y} stroke="var(--color-ink)" strokeDasharray="4 3" />
       <text x={LAYER_LEFT - 12} y={y - 1} fill="var(--color-ink)" className="font-semibold">
         {figure} {unit}

@@ -26,7 +26,9 @@ interface Props {
 
 const BAND_TOP = 30;
 const BAND_HEIGHT = 30;
-const HEIGHT = 132;
+const HEIGHT = 126;
+/** A tick nearer to the feather than this would be hidden by it. */
+const TICK_CLEARANCE = 0.045;
 
 /**
  * The window strip: force from left to right, what is under, right and over with edges as soft as our knowledge, test
@@ -36,14 +38,15 @@ const HEIGHT = 132;
 export function WindowStrip({ operation, scale, axis, outlooks, cuts, force, forceWords }: Props) {
   const id = useId();
   const place = (forceGf: number) => `${(4 + 92 * shareOnAxis(forceGf, axis)).toFixed(2)}%`;
-  const feather = place(forceToGf(force, scale));
+  const featherShare = shareOnAxis(forceToGf(force, scale), axis);
+  const ticks = axisTicks(scale, axis).filter((tick) => Math.abs(tick.share - featherShare) > TICK_CLEARANCE);
   return (
     <svg width="100%" height={HEIGHT} role="img" aria-labelledby={id} className="block overflow-visible">
       <title id={id}>{describe(operation, scale, cuts, force, forceWords)}</title>
       <svg x="4%" y={BAND_TOP} width="92%" height={BAND_HEIGHT} overflow="visible">
         <StripBand axis={axis} outlooks={outlooks} height={BAND_HEIGHT} />
       </svg>
-      {axisTicks(scale, axis).map(({ share, label }) => (
+      {ticks.map(({ share, label }) => (
         <g key={label}>
           <line
             x1={`${4 + 92 * share}%`}
@@ -66,7 +69,7 @@ export function WindowStrip({ operation, scale, axis, outlooks, cuts, force, for
       {cuts.map((cut) => (
         <CutMark key={cut.id} x={place(cut.forceGf)} side={judgeGrade(cut.grade, operation)} />
       ))}
-      <Feather x={feather} words={forceWords} share={shareOnAxis(forceToGf(force, scale), axis)} />
+      <Feather x={`${4 + 92 * featherShare}%`} words={forceWords} share={featherShare} />
     </svg>
   );
 }
@@ -88,7 +91,6 @@ function Feather({ x, words, share }: { readonly x: string; readonly words: stri
     <svg x={x} y={BAND_TOP + BAND_HEIGHT - 3} overflow="visible">
       <line y1={-BAND_HEIGHT + 1} y2="4" stroke="var(--color-sheet)" strokeWidth="4" />
       <line y1={-BAND_HEIGHT + 1} y2="6" stroke="var(--color-ink)" strokeWidth="2" />
-      <rect x="-16" y="7" width="32" height="20" fill="var(--color-sheet)" />
       <path
         d="M0 2C-9 18-9 38 6 54C14 38 10 16 0 2Z"
         fill="var(--color-feather)"

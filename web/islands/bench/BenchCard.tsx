@@ -10,7 +10,7 @@ import { Section } from '#web/components/section/Section.tsx';
 import { AnswerFigures } from '#web/islands/bench/AnswerFigures.tsx';
 import { AnswerOutlook } from '#web/islands/bench/AnswerOutlook.tsx';
 import { Evidence } from '#web/islands/bench/Evidence.tsx';
-import { RoleSample, ROLE_WORDS } from '#web/islands/shared/RoleLine.tsx';
+import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 
@@ -30,9 +30,9 @@ export function BenchCard({ station, answers, system }: Props) {
   const runs = verdicts.length;
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
-      <section aria-label="Answer" className="sheet p-4 sm:p-6">
-        <div className="flex flex-wrap items-start justify-between gap-x-4 gap-y-2">
-          <div>
+      <section aria-label="Answer" className="sheet p-4 sm:px-6 sm:py-5">
+        <div className="flex flex-wrap sm:flex-nowrap items-start justify-between gap-x-4 gap-y-2">
+          <div className="min-w-0">
             <h1>{nameCondition(loaded.material.name, loaded.condition.kind)}</h1>
             <p className="text-muted">{describeSheet(station, system)}</p>
           </div>

@@ -1,0 +1,26 @@
+import type { Contour } from '#core/geometry/contour.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+
+/** SVG path data of a contour, in mm to 0.001. @example writePathData(triangle) // 'M0 0L10 0L5 8Z' */
+export function writePathData(contour: Contour): string {
+  const first = contour.segments[0];
+  if (!first) return '';
+  const parts = [`M${at(first.from)}`];
+  for (const segment of contour.segments) {
+    parts.push(
+      segment.kind === 'line'
+        ? `L${at(segment.to)}`
+        : `C${at(segment.control1)} ${at(segment.control2)} ${at(segment.to)}`,
+    );
+  }
+  return parts.join('') + (contour.isClosed ? 'Z' : '');
+}
+
+/** SVG path data of a polyline. */
+export function writePolylineData(points: readonly PointMm[]): string {
+  return points.map((point, index) => `${index === 0 ? 'M' : 'L'}${at(point)}`).join('');
+}
+
+function at({ x, y }: PointMm): string {
+  return `${Number(x.toFixed(3))} ${Number(y.toFixed(3))}`;
+}

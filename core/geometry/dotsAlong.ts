@@ -1,0 +1,25 @@
+import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
+
+/**
+ * Points at even distances along a polyline, the first half a distance from its start: for marks on a line.
+ *
+ * @param everyMm distance between marks, above 0
+ * @returns at least one point for any polyline of two points
+ */
+export function dotsAlong(points: readonly PointMm[], everyMm: number): readonly PointMm[] {
+  const total = points.slice(1).reduce((sum, point, index) => sum + distanceMm(points[index] as PointMm, point), 0);
+  const count = Math.max(1, Math.round(total / everyMm));
+  const spacing = total / count;
+  const dots: PointMm[] = [];
+  let passed = 0;
+  for (let index = 1; index < points.length; index++) {
+    const from = points[index - 1] as PointMm;
+    const to = points[index] as PointMm;
+    const length = distanceMm(from, to);
+    while (dots.length < count && (dots.length + 0.5) * spacing <= passed + length) {
+      dots.push(mixPoints(from, to, length === 0 ? 0 : ((dots.length + 0.5) * spacing - passed) / length));
+    }
+    passed += length;
+  }
+  return dots;
+}

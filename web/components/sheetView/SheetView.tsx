@@ -1,0 +1,39 @@
+import type { ReactNode } from 'react';
+
+interface Props {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly marginMm: number;
+  readonly label: string;
+  readonly children: ReactNode;
+}
+
+/** A sheet from above at any size, in mm, with the area the machine reaches. */
+export function SheetView({ widthMm, heightMm, marginMm, label, children }: Props) {
+  const rim = Math.max(widthMm, heightMm) * 0.015;
+  const box = `${-rim} ${-rim} ${widthMm + 2 * rim} ${heightMm + 2 * rim}`;
+  return (
+    <svg viewBox={box} role="img" aria-label={label} className="block w-full max-h-[64vh]">
+      <rect
+        width={widthMm}
+        height={heightMm}
+        fill="var(--color-sheet)"
+        stroke="var(--color-edge)"
+        vectorEffect="non-scaling-stroke"
+      />
+      {marginMm > 0 ? (
+        <rect
+          x={marginMm}
+          y={marginMm}
+          width={Math.max(0, widthMm - 2 * marginMm)}
+          height={Math.max(0, heightMm - 2 * marginMm)}
+          fill="none"
+          stroke="var(--color-hairline)"
+          strokeDasharray="4 4"
+          vectorEffect="non-scaling-stroke"
+        />
+      ) : null}
+      {children}
+    </svg>
+  );
+}

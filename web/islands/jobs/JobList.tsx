@@ -1,0 +1,68 @@
+import { FilePlus2 } from 'lucide-react';
+import { formatMoment } from '#web/islands/shared/formatTime.ts';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { useNewJob } from '#web/islands/jobs/useNewJob.ts';
+import type { JobSummaryReply } from '#web/schemas/job.ts';
+
+interface Props {
+  readonly jobs: readonly JobSummaryReply[];
+  readonly machineId: number | null;
+  readonly loadedName: string | null;
+  readonly machineName: string;
+}
+
+/** All jobs, and opening a drawing to make a new one. */
+export function JobList({ jobs, machineId, loadedName, machineName }: Props) {
+  const fresh = useNewJob(machineId);
+  return (
+    <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
+      <section aria-label="Jobs" className="sheet p-4 sm:px-6 sm:py-5">
+        <h1>Jobs</h1>
+        {jobs.length === 0 ? <p className="mt-3">No job yet. Open a drawing to make the first one.</p> : null}
+        <ul className="divide-y divide-hairline mt-2">
+          {jobs.map((job) => (
+            <li key={job.id}>
+              <a href={`/jobs/${job.id}`} className="flex flex-wrap gap-x-5 py-3 no-underline hover:bg-ground px-2 -mx-2 rounded">
+                <span className="font-semibold grow basis-60">{job.name}</span>
+                <span className="text-muted basis-72">
+                  {job.material} on {job.machine}
+                </span>
+                <span className="text-muted figure text-sm pt-0.5">{formatMoment(job.updatedAt)}</span>
+              </a>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section aria-label="New job" className="sheet p-4 sm:p-5 self-start">
+        <h2>New job from a drawing</h2>
+        {loadedName ? (
+          <p className="mt-1">
+            For <strong>{loadedName}</strong> on {machineName}, which is loaded now.
+          </p>
+        ) : (
+          <p className="note mt-2" data-tone="careful">
+            Load a sheet first: the job takes its settings from it.
+          </p>
+        )}
+        <label
+          className={`mt-3 flex flex-col items-center justify-center gap-2 text-center border-2 border-dashed rounded-lg p-6 min-h-36 cursor-pointer focus-within:border-verdigris ${fresh.isOver ? 'border-verdigris bg-verdigris-pale' : 'border-edge'}`}
+          onDragOver={fresh.onDragOver}
+          onDragLeave={fresh.onDragLeave}
+          onDrop={fresh.onDrop}
+        >
+          <FilePlus2 size={26} aria-hidden />
+          <span className="font-semibold">{fresh.isBusy ? 'Reading the drawing …' : 'Open an SVG drawing'}</span>
+          <span className="text-sm text-muted">or drop it here; up to 5 MB, real size kept</span>
+          <input
+            type="file"
+            accept=".svg,image/svg+xml"
+            className="sr-only"
+            disabled={fresh.isBusy || !loadedName}
+            onChange={fresh.onPick}
+          />
+        </label>
+        <Refusal error={fresh.error} />
+      </section>
+    </div>
+  );
+}

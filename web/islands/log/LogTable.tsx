@@ -1,0 +1,93 @@
+import { createColumnHelper, getCoreRowModel, getFilteredRowModel, useReactTable } from '@tanstack/react-table';
+import { BookMarked, FlaskConical, Play, Wrench } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { DataTable } from '#web/islands/shared/DataTable.tsx';
+import { FilterField } from '#web/islands/shared/FilterField.tsx';
+import { formatMoment } from '#web/islands/shared/formatTime.ts';
+import type { LogEntryReply } from '#web/schemas/job.ts';
+
+const KINDS = {
+  run: { icon: Play, words: 'Runs' },
+  testCut: { icon: FlaskConical, words: 'Test cuts' },
+  setting: { icon: BookMarked, words: 'Settings kept' },
+  upkeep: { icon: Wrench, words: 'Upkeep' },
+} as const;
+type Kind = keyof typeof KINDS;
+
+const column = createColumnHelper<LogEntryReply>();
+const COLUMNS = [
+  column.accessor('at', {
+    header: 'When',
+    enableSorting: false,
+    cell: ({ getValue }) => <span className="figure text-sm whitespace-nowrap">{formatMoment(getValue())}</span>,
+  }),
+  column.accessor('what', {
+    header: 'What',
+    enableSorting: false,
+    cell: ({ row }) => {
+      const { icon: Icon } = KINDS[row.original.kind];
+      return (
+        <span className="flex gap-2.5">
+          <Icon size={17} aria-hidden className="mt-1 shrink-0 text-muted" />
+          <span>
+            {row.original.link ? (
+              <a href={row.original.link} className="font-semibold decoration-hairline underline-offset-4">
+                {row.original.what}
+              </a>
+            ) : (
+              <span className="font-semibold">{row.original.what}</span>
+            )}
+            <span className="block text-muted">{row.original.detail}</span>
+          </span>
+        </span>
+      );
+    },
+  }),
+  column.accessor('author', { header: 'By', enableSorting: false }),
+];
+
+/** Everything that happened, the newest first. */
+export function LogTable({ entries }: { readonly entries: readonly LogEntryReply[] }) {
+  const [kind, setKind] = useState<Kind | null>(null);
+  const [filter, setFilter] = useState('');
+  const data = useMemo(() => entries.filter((entry) => kind === null || entry.kind === kind), [entries, kind]);
+  const table = useReactTable({
+    data,
+    columns: COLUMNS,
+    state: { globalFilter: filter },
+    onGlobalFilterChange: setFilter,
+    globalFilterFn: (row, _, wanted: string) =>
+      `${row.original.what} ${row.original.detail} ${row.original.author}`.toLowerCase().includes(wanted.toLowerCase()),
+    getCoreRowModel: getCoreRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+  });
+  return (
+    <section aria-label="Log" className="sheet p-4 sm:px-6 sm:py-5">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-2">
+        <h1>Log</h1>
+        <FilterField label="Narrow by any word" value={filter} onChange={setFilter} />
+        <div role="group" aria-label="Kinds" className="flex flex-wrap gap-2">
+          {(Object.keys(KINDS) as Kind[]).map((one) => {
+            const { icon: Icon, words } = KINDS[one];
+            return (
+              <button
+                key={one}
+                type="button"
+                aria-pressed={kind === one}
+                onClick={() => setKind(kind === one ? null : one)}
+                className="button px-3 font-normal aria-pressed:bg-ink aria-pressed:text-white"
+              >
+                <Icon size={16} aria-hidden /> {words}
+              </button>
+            );
+          })}
+        </div>
+      </div>
+      <DataTable
+        table={table}
+        label="Log entries"
+        empty={entries.length === 0 ? 'Nothing has happened yet.' : 'Nothing in the log matches.'}
+      />
+    </section>
+  );
+}

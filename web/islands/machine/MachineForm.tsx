@@ -1,0 +1,78 @@
+import { MACHINE_KIND_NAMES, MACHINE_KINDS } from '#core/station/machine.ts';
+import { MachineScales } from '#web/islands/machine/MachineScales.tsx';
+import { NumberField } from '#web/islands/machine/NumberField.tsx';
+import { useMachineForm } from '#web/islands/machine/useMachineForm.ts';
+import { fieldProps, FormField } from '#web/islands/shared/FormField.tsx';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
+
+/** A new machine: what it is, its scales, its area, and where its files go. */
+export function MachineForm() {
+  const { form, save, error, link, chooseLink, addressPort, setAddress } = useMachineForm();
+  const { register, formState } = form;
+  const nameProblem = formState.errors.name?.message;
+  return (
+    <form aria-label="New machine" className="sheet p-4 sm:px-6 sm:py-5 max-w-4xl" onSubmit={save} noValidate>
+      <h1>New machine</h1>
+      <div className="grid gap-3 sm:grid-cols-2 mt-3">
+        <FormField id="name" label="What you call it" problem={nameProblem}>
+          <input {...fieldProps('name', nameProblem)} {...register('name')} />
+        </FormField>
+        <FormField id="kind" label="Kind">
+          <select id="kind" className="field" {...register('kind')}>
+            {MACHINE_KINDS.map((kind) => (
+              <option key={kind} value={kind}>
+                {MACHINE_KIND_NAMES[kind]}
+              </option>
+            ))}
+          </select>
+        </FormField>
+      </div>
+      <MachineScales form={form} />
+      <h2 className="mt-5">Area and movement</h2>
+      <div className="grid gap-3 grid-cols-2 sm:grid-cols-3 mt-2">
+        <NumberField form={form} name="bedWidthMm" label="Width it takes, mm" />
+        <NumberField form={form} name="bedLengthMm" label="Length it takes, mm" />
+        <NumberField form={form} name="marginMm" label="Rim it cannot reach, mm" />
+        <NumberField form={form} name="accelerationMmPerS2" label="Acceleration, mm/s²" />
+        <NumberField form={form} name="travelSpeedMmPerS" label="Travel speed, mm/s" />
+        <NumberField form={form} name="hpglUnitsPerMm" label="Steps in one mm" />
+      </div>
+      <h2 className="mt-5">Numbers and link</h2>
+      <div className="grid gap-3 sm:grid-cols-2 mt-2">
+        <FormField id="numbersOwner" label="Whose force and speed count">
+          <select id="numbersOwner" className="field" {...register('numbersOwner')}>
+            <option value="file">the file carries them</option>
+            <option value="panel">they are dialled at the panel</option>
+          </select>
+        </FormField>
+        <FormField id="link" label="Where its files go">
+          <select id="link" className="field" value={link.kind === 'standIn' ? link.model : link.kind} onChange={(event) => chooseLink(event.target.value)}>
+            <option value="none">no link: files are carried there</option>
+            <option value="roll">stand-in roll cutter (10 to 500 gf)</option>
+            <option value="desk">stand-in desk cutter (levels 1 to 33)</option>
+            <option value="address">an address on the network</option>
+          </select>
+        </FormField>
+        {link.kind === 'address' ? (
+          <>
+            <FormField id="host" label="Address" problem={link.host ? undefined : 'is missing'}>
+              <input id="host" className="field" value={link.host} onChange={(event) => setAddress(event.target.value, link.port)} />
+            </FormField>
+            <FormField id="port" label="Port">
+              <input id="port" type="number" className="field figure" value={addressPort} onChange={(event) => setAddress(link.host, event.target.valueAsNumber)} />
+            </FormField>
+          </>
+        ) : null}
+      </div>
+      <Refusal error={error} />
+      <div className="flex flex-wrap gap-3 mt-5">
+        <button type="submit" className="button" data-kind="main" disabled={formState.isSubmitting}>
+          Keep it and stand there
+        </button>
+        <a href="/upkeep" className="button">
+          Back without keeping
+        </a>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,85 @@
+import type { UseFormReturn } from 'react-hook-form';
+import { NumberField } from '#web/islands/machine/NumberField.tsx';
+import { DEPTH_STARTS, type MachineInput } from '#web/islands/machine/useMachineForm.ts';
+import { FormField } from '#web/islands/shared/FormField.tsx';
+
+/** Force, speed and depth as the machine counts them. */
+export function MachineScales({ form }: { readonly form: UseFormReturn<MachineInput> }) {
+  const isLevel = form.watch('forceScale.kind') === 'level';
+  const depthKind = form.watch('depthScale.kind');
+  const scaleProblem = form.formState.errors.forceScale?.root?.message ?? form.formState.errors.forceScale?.message;
+  return (
+    <>
+      <h2 className="mt-5">Force scale</h2>
+      <div className="grid gap-3 grid-cols-2 sm:grid-cols-4 mt-2">
+        <FormField id="force-kind" label="Counted in">
+          <select
+            id="force-kind"
+            className="field"
+            value={form.watch('forceScale.kind')}
+            onChange={(event) => {
+              const toLevel = event.target.value === 'level';
+              form.setValue(
+                'forceScale',
+                toLevel
+                  ? { kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 0, gfPerUnit: 10 }
+                  : { kind: 'gramForce', min: 10, max: 500, step: 1, gfAtZero: 0, gfPerUnit: 1 },
+              );
+            }}
+          >
+            <option value="gramForce">gram-force</option>
+            <option value="level">levels</option>
+          </select>
+        </FormField>
+        <NumberField form={form} name="forceScale.min" label="Lowest" />
+        <NumberField form={form} name="forceScale.max" label="Highest" />
+        <NumberField form={form} name="forceScale.step" label="Step" />
+        {isLevel ? <NumberField form={form} name="forceScale.gfPerUnit" label="About gf per level" /> : null}
+        {isLevel ? <NumberField form={form} name="forceScale.gfAtZero" label="About gf at level 0" /> : null}
+      </div>
+      {scaleProblem ? <p className="text-ember text-sm mt-1">{scaleProblem}</p> : null}
+      {isLevel ? (
+        <p className="text-sm text-muted mt-1">
+          A guess will do: test cuts correct it. About 10 gf a level is usual for short scales.
+        </p>
+      ) : null}
+      <h2 className="mt-5">Speed and exposure</h2>
+      <div className="grid gap-3 grid-cols-2 sm:grid-cols-4 mt-2">
+        <FormField id="speed-unit" label="Speed counted in">
+          <select
+            id="speed-unit"
+            className="field"
+            value={form.watch('speedScale.unit')}
+            onChange={(event) => {
+              const isCm = event.target.value === 'cm/s';
+              form.setValue('speedScale.unit', isCm ? 'cm/s' : 'mm/s');
+              form.setValue('speedScale.mmPerSPerUnit', isCm ? 10 : 1);
+            }}
+          >
+            <option>mm/s</option>
+            <option>cm/s</option>
+          </select>
+        </FormField>
+        <NumberField form={form} name="speedScale.min" label="Slowest" />
+        <NumberField form={form} name="speedScale.max" label="Fastest" />
+        <NumberField form={form} name="speedScale.step" label="Step" />
+        <FormField id="depth-kind" label="Exposure set by">
+          <select
+            id="depth-kind"
+            className="field"
+            value={depthKind}
+            onChange={(event) => form.setValue('depthScale', DEPTH_STARTS[event.target.value as keyof typeof DEPTH_STARTS])}
+          >
+            <option value="turns">turning the holder</option>
+            <option value="dial">a numbered dial</option>
+            <option value="millimetres">measuring the tip</option>
+          </select>
+        </FormField>
+        {depthKind === 'turns' ? <NumberField form={form} name="depthScale.mmPerTurn" label="mm in one turn" /> : null}
+        {depthKind === 'dial' ? <NumberField form={form} name="depthScale.mmPerStep" label="mm in one step" /> : null}
+        {depthKind === 'millimetres' ? <NumberField form={form} name="depthScale.stepMm" label="to the nearest mm" /> : null}
+        <NumberField form={form} name="depthScale.maxMm" label="Most it shows, mm" />
+      </div>
+    </>
+  );
+}

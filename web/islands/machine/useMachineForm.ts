@@ -1,0 +1,64 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import type { z } from 'zod';
+import type { MachineLink } from '#core/station/machine.ts';
+import { callApi } from '#web/islands/shared/callApi.ts';
+import { keepCookie } from '#web/islands/shared/cookies.ts';
+import { newMachineSchema } from '#web/schemas/station.ts';
+
+export type MachineInput = z.input<typeof newMachineSchema>;
+
+/** Where each way of setting the exposure starts. Common practice, no source. */
+export const DEPTH_STARTS = {
+  turns: { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 },
+  dial: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
+  millimetres: { kind: 'millimetres', stepMm: 0.05, maxMm: 1 },
+} as const;
+
+const START: MachineInput = {
+  name: '',
+  kind: 'rollFed',
+  bedWidthMm: 305,
+  bedLengthMm: 1000,
+  marginMm: 8,
+  forceScale: { kind: 'gramForce', min: 10, max: 500, step: 1, gfAtZero: 0, gfPerUnit: 1 },
+  speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
+  depthScale: DEPTH_STARTS.turns,
+  accelerationMmPerS2: 2000,
+  travelSpeedMmPerS: 300,
+  numbersOwner: 'file',
+  hpglUnitsPerMm: 40,
+  link: { kind: 'none' },
+};
+
+/** The state of the machine form. */
+export function useMachineForm() {
+  const [error, setError] = useState<unknown>(null);
+  const form = useForm<MachineInput>({ resolver: zodResolver(newMachineSchema), mode: 'onTouched', defaultValues: START });
+  const link: MachineLink = form.watch('link');
+  const setLink = (next: MachineLink) => form.setValue('link', next);
+  const save = form.handleSubmit(async (machine) => {
+    setError(null);
+    try {
+      const { id } = await callApi<{ id: number }>('/api/machines', 'POST', machine);
+      keepCookie('feather_station', String(id));
+      location.assign('/');
+    } catch (refusal) {
+      setError(refusal);
+    }
+  });
+  return {
+    form,
+    save,
+    error,
+    link,
+    addressPort: link.kind === 'address' && Number.isFinite(link.port) ? link.port : '',
+    setAddress: (host: string, port: number) => setLink({ kind: 'address', host, port }),
+    chooseLink: (value: string) => {
+      if (value === 'roll' || value === 'desk') setLink({ kind: 'standIn', model: value });
+      else if (value === 'address') setLink({ kind: 'address', host: '', port: 9100 });
+      else setLink({ kind: 'none' });
+    },
+  };
+}

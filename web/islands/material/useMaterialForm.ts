@@ -1,0 +1,59 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useState } from 'react';
+import { useFieldArray, useForm } from 'react-hook-form';
+import type { Family, Stack } from '#core/stack/layer.ts';
+import { START_STACKS } from '#core/stack/startStacks.ts';
+import type { Material } from '#core/stack/material.ts';
+import { callApi } from '#web/islands/shared/callApi.ts';
+import { newMaterialSchema, type NewMaterialInput } from '#web/schemas/station.ts';
+
+/** The state of the material form: fields, layers, the section as far as it can be drawn, keeping and loading. */
+export function useMaterialForm(name: string, machineId: number | null) {
+  const [error, setError] = useState<unknown>(null);
+  const form = useForm<NewMaterialInput>({
+    resolver: zodResolver(newMaterialSchema),
+    mode: 'onTouched',
+    defaultValues: {
+      name,
+      maker: '',
+      family: 'plainVinyl',
+      finish: '',
+      colourName: '',
+      colourHex: '#e8b9a0',
+      darkness: 0,
+      stack: [...START_STACKS.plainVinyl],
+    },
+  });
+  const layers = useFieldArray({ control: form.control, name: 'stack' });
+  const save = form.handleSubmit(async (material) => {
+    setError(null);
+    try {
+      const { id } = await callApi<{ id: number }>('/api/materials', 'POST', material);
+      if (machineId !== null) await loadHere(id, machineId);
+      location.assign('/');
+    } catch (refusal) {
+      setError(refusal);
+    }
+  });
+  return {
+    form,
+    layers,
+    stack: drawable(form.watch('stack')),
+    save,
+    error,
+    canLoad: machineId !== null,
+    changeFamily: () => layers.replace([...START_STACKS[form.getValues('family') as Family]]),
+  };
+}
+
+async function loadHere(materialId: number, machineId: number): Promise<void> {
+  const materials = await callApi<readonly Material[]>('/api/materials');
+  const conditionId = materials.find(({ id }) => id === materialId)?.conditions[0]?.id;
+  await callApi(`/api/stations/${machineId}`, 'PATCH', { conditionId, lot: '' });
+}
+
+/** The layers as far as they can be drawn: none when a caliper is missing. */
+function drawable(stack: NewMaterialInput['stack']): Stack | null {
+  const isWhole = stack.length > 0 && stack.every(({ caliperUm }) => Number.isFinite(caliperUm) && caliperUm > 0);
+  return isWhole ? stack : null;
+}

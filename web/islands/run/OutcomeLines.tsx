@@ -1,0 +1,59 @@
+import { memo } from 'react';
+import { writePolylineData } from '#core/drawing/writePathData.ts';
+import { slicePolyline } from '#core/geometry/slicePolyline.ts';
+import type { RunStroke, StrokeOutcome } from '#core/job/run.ts';
+import { judgeGrade } from '#core/stack/judgeGrade.ts';
+import { OUTCOME_LOOKS } from '#web/islands/run/OutcomeLegend.tsx';
+
+interface Props {
+  readonly strokes: readonly RunStroke[];
+  readonly outcomes: readonly StrokeOutcome[];
+}
+
+/** Every stroke: faint while it waits, then in the look of what it reached, stretch by stretch. */
+export const OutcomeLines = memo(function OutcomeLines({ strokes, outcomes }: Props) {
+  const reached = new Map(outcomes.map((outcome) => [outcome.index, outcome]));
+  return (
+    <g fill="none" strokeLinejoin="round">
+      {strokes.map((stroke, index) => {
+        const outcome = reached.get(index);
+        return outcome ? (
+          <ReachedStroke key={index} stroke={stroke} outcome={outcome} />
+        ) : (
+          <path
+            key={index}
+            d={writePolylineData(stroke.points)}
+            stroke="var(--color-hairline)"
+            strokeWidth="1.5"
+            vectorEffect="non-scaling-stroke"
+          />
+        );
+      })}
+    </g>
+  );
+});
+
+/** One stroke never changes once it is cut: drawn once. */
+const ReachedStroke = memo(function ReachedStroke({
+  stroke,
+  outcome,
+}: {
+  readonly stroke: RunStroke;
+  readonly outcome: StrokeOutcome;
+}) {
+  return outcome.spans.map((span) => {
+    const look = OUTCOME_LOOKS[judgeGrade(span.grade, stroke.operation)];
+    return (
+      <path
+        key={span.from}
+        d={writePolylineData(slicePolyline(stroke.points, span.from, span.to))}
+        stroke={look.stroke}
+        strokeWidth={look.width}
+        strokeDasharray={look.dash}
+        vectorEffect="non-scaling-stroke"
+      >
+        <title>{`${stroke.operation}, grade ${span.grade}`}</title>
+      </path>
+    );
+  });
+});

@@ -1,0 +1,55 @@
+import { useCallback, useEffect, useState } from 'react';
+import { isRunOver, type Run } from '#core/job/run.ts';
+import { callApi } from '#web/islands/shared/callApi.ts';
+import { runEventSchema, type RunEvent } from '#web/schemas/job.ts';
+
+interface Head {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A run kept up to date by the server's events. After a lost link it is read anew, so nothing is missed. */
+export function useRun(initial: Run) {
+  const [run, setRun] = useState(initial);
+  const [head, setHead] = useState<Head | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const [isLinked, setLinked] = useState(true);
+  const isOver = isRunOver(run.state);
+
+  const take = useCallback((event: RunEvent) => {
+    if (event.kind === 'position') setHead({ x: event.x, y: event.y });
+    else setRun((before) => applyEvent(before, event));
+  }, []);
+
+  useEffect(() => {
+    if (isOver) return;
+    const source = new EventSource(`/api/runs/${initial.id}/events`);
+    source.onopen = () => {
+      setLinked(true);
+      callApi<Run>(`/api/runs/${initial.id}`).then(
+        (fresh) => setRun((before) => ({ ...fresh, outcomes: mergeOutcomes(before.outcomes, fresh.outcomes) })),
+        setError,
+      );
+    };
+    source.onerror = () => setLinked(false);
+    source.onmessage = (message: MessageEvent<string>) => take(runEventSchema.parse(JSON.parse(message.data)));
+    return () => source.close();
+  }, [initial.id, isOver, take]);
+
+  const order = (what: 'stop' | 'continue') => {
+    setError(null);
+    callApi(`/api/runs/${initial.id}/${what}`, 'POST').catch(setError);
+  };
+  return { run, head, error, isLinked, settle: setRun, stop: () => order('stop'), goOn: () => order('continue') };
+}
+
+function applyEvent(run: Run, event: Exclude<RunEvent, { kind: 'position' }>): Run {
+  if (event.kind === 'state') return { ...run, state: event.state, message: event.message };
+  return { ...run, outcomes: mergeOutcomes(run.outcomes, [{ index: event.index, spans: event.spans }]) };
+}
+
+/** Both lists, each stroke once. */
+function mergeOutcomes(known: Run['outcomes'], fresh: Run['outcomes']): Run['outcomes'] {
+  const all = new Map([...known, ...fresh].map((outcome) => [outcome.index, outcome]));
+  return [...all.values()].sort((a, b) => a.index - b.index);
+}

@@ -1,0 +1,30 @@
+import type { ReactNode } from 'react';
+
+interface Props {
+  readonly id: string;
+  readonly label: string;
+  readonly problem?: string | undefined;
+  readonly children: ReactNode;
+}
+
+/** A labelled field with its problem below it, tied together for screen readers. */
+export function FormField({ id, label, problem, children }: Props) {
+  return (
+    <div>
+      <label htmlFor={id} className="block text-sm text-muted">
+        {label}
+      </label>
+      {children}
+      {problem ? (
+        <p id={`${id}-problem`} className="text-ember text-sm mt-0.5">
+          {problem}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** What a field needs to be tied to its problem. */
+export function fieldProps(id: string, problem: string | undefined) {
+  return { id, className: 'field', 'aria-invalid': Boolean(problem), 'aria-describedby': problem ? `${id}-problem` : undefined };
+}

@@ -1,0 +1,97 @@
+import { Minus, Plus } from 'lucide-react';
+import type { CutAdvice } from '#core/dialIn/adviseNextCut.ts';
+import type { Machine } from '#core/station/machine.ts';
+import { describeExposure } from '#core/units/depthScale.ts';
+import { forceUnit } from '#core/units/forceScale.ts';
+import { formatLength, type UnitSystem } from '#core/units/length.ts';
+import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
+import type { BenchAnswer } from '#web/schemas/setting.ts';
+
+interface Props {
+  readonly answer: NonNullable<BenchAnswer['answer']>;
+  readonly machine: Machine;
+  readonly dial: Dial;
+  readonly system: UnitSystem;
+}
+
+/** The force to cut next, with why, and everything else to set for it. */
+export function NextCut({ answer, machine, dial, system }: Props) {
+  const unit = forceUnit(machine.forceScale);
+  const exposure = formatLength(answer.values.exposureMm, system, 2);
+  return (
+    <div className="border-y border-hairline mt-4 py-3 flex flex-wrap items-center gap-x-7 gap-y-3">
+      <div>
+        <label htmlFor="cut-force" className="text-sm text-muted block">
+          {dial.force === answer.advisedForce ? 'cut next at' : `cut next at · advised ${answer.advisedForce}`}
+        </label>
+        <div className="flex items-center gap-2">
+          <button type="button" className="button px-2.5" aria-label="One step less force" onClick={() => dial.nudge(-1)}>
+            <Minus size={18} aria-hidden />
+          </button>
+          <input
+            id="cut-force"
+            type="number"
+            className="figure text-[2.6rem] font-bold w-[3.3ch] text-center leading-none border-b-2 border-edge bg-transparent [appearance:textfield] [&::-webkit-inner-spin-button]:appearance-none"
+            value={dial.force}
+            min={machine.forceScale.min}
+            max={machine.forceScale.max}
+            step={machine.forceScale.step}
+            onChange={(event) => event.target.value !== '' && dial.setForce(event.target.valueAsNumber)}
+          />
+          <span className="figure text-muted">{unit}</span>
+          <button type="button" className="button px-2.5" aria-label="One step more force" onClick={() => dial.nudge(1)}>
+            <Plus size={18} aria-hidden />
+          </button>
+        </div>
+      </div>
+      <p className="max-w-[24rem] grow basis-56">
+        <Reason advice={answer.advice} words={`${answer.advisedForce} ${unit}`} />
+      </p>
+      <dl className="text-sm grid grid-cols-[auto_auto] gap-x-3">
+        <dt className="text-muted">exposure</dt>
+        <dd>
+          {exposure.figure} {exposure.unit}, {describeExposure(answer.values.exposureMm, machine.depthScale)}
+        </dd>
+        <dt className="text-muted">speed</dt>
+        <dd>
+          {answer.values.speed} {machine.speedScale.unit}
+        </dd>
+        <dt className="text-muted">passes</dt>
+        <dd>{dial.passes}</dd>
+      </dl>
+    </div>
+  );
+}
+
+function Reason({ advice, words }: { readonly advice: CutAdvice; readonly words: string }) {
+  const now = Math.round(advice.next.chanceNow * 100);
+  const then = Math.round(Math.min(1, advice.next.chanceNow + advice.next.gain) * 100);
+  switch (advice.kind) {
+    case 'cut':
+      return (
+        <>
+          A small square in a free corner at <strong>{words}</strong>. The best force so far cuts right {now} times in 100;
+          after this cut about {then}.
+        </>
+      );
+    case 'confirm':
+      return (
+        <>
+          <strong>Confirm {words}</strong> with one cut before you keep it: one misread grade spoils a setting.
+        </>
+      );
+    case 'keep':
+      return (
+        <>
+          <strong>Stop cutting: keep {words}.</strong> Another test cut is not worth its sheet.
+        </>
+      );
+    case 'noWindow':
+      return (
+        <>
+          <strong>No force works well here.</strong> The best, {words}, cuts right only {now} times in 100. Try another pass,
+          a slower speed or a fresh blade.
+        </>
+      );
+  }
+}
