@@ -1,9 +1,18 @@
 import { defineConfig } from 'vitest/config';
 
+/** Store, outside and browser tests need what `./feather test` starts; unit and device tests stand alone. */
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['core/**/*.test.ts', 'web/**/*.test.{ts,tsx}'] } },
+      {
+        test: {
+          name: 'unit',
+          include: ['core/**/*.test.ts', 'web/**/*.test.{ts,tsx}', 'commands/**/*.test.ts'],
+          testTimeout: 20_000,
+        },
+      },
+      { test: { name: 'devices', include: ['devices/**/*.test.ts'], testTimeout: 30_000 } },
+      { test: { name: 'outside', include: ['e2e/outside/**/*.test.ts'], testTimeout: 30_000 } },
       {
         test: {
           name: 'store',
@@ -15,19 +24,11 @@ export default defineConfig({
       },
       {
         test: {
-          name: 'devices',
-          include: ['devices/**/*.test.ts', 'commands/**/*.test.ts'],
-          testTimeout: 30_000,
-        },
-      },
-      {
-        test: {
           name: 'browser',
-          include: ['e2e/**/*.test.ts'],
+          include: ['e2e/journeys/**/*.test.ts'],
           fileParallelism: false,
-          testTimeout: 90_000,
-          hookTimeout: 120_000,
-          globalSetup: ['e2e/support/startApp.ts'],
+          testTimeout: 120_000,
+          hookTimeout: 60_000,
         },
       },
     ],

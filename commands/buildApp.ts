@@ -17,7 +17,8 @@ export function buildApp(): void {
     encoding: 'utf8',
     env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
   });
-  if (built.status !== 0) throw new Error(`The build failed:\n${built.stdout.slice(-1500)}\n${built.stderr.slice(-3000)}`);
+  if (built.status !== 0)
+    throw new Error(`The build failed:\n${built.stdout.slice(-1500)}\n${built.stderr.slice(-3000)}`);
   writeFileSync(stamp, wanted);
 }
 
@@ -29,7 +30,8 @@ function hashSources(): string {
 
 function addToHash(hash: ReturnType<typeof createHash>, path: string): void {
   if (!existsSync(path)) return;
-  const entries = path.endsWith('.json') || path.endsWith('.mjs') ? null : readdirSync(path, { withFileTypes: true });
+  const entries =
+    path.endsWith('.json') || path.endsWith('.mjs') ? null : readdirSync(path, { withFileTypes: true });
   if (!entries) {
     hash.update(path.slice(ROOT.length)).update(readFileSync(path));
     return;
@@ -37,6 +39,7 @@ function addToHash(hash: ReturnType<typeof createHash>, path: string): void {
   for (const entry of [...entries].sort((a, b) => a.name.localeCompare(b.name))) {
     const child = join(path, entry.name);
     if (entry.isDirectory()) addToHash(hash, child);
-    else if (!entry.name.includes('.test.')) hash.update(child.slice(ROOT.length)).update(readFileSync(child));
+    else if (!entry.name.includes('.test.'))
+      hash.update(child.slice(ROOT.length)).update(readFileSync(child));
   }
 }

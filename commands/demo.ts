@@ -11,10 +11,13 @@ import { connectStore } from '#store/connection/connectStore.ts';
 await reportFailure(async () => {
   const home = homeFolder('demo');
   const port = Number(process.env['FEATHER_PORT'] ?? 4310);
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error(`FEATHER_PORT is not a port: ${port}`);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Error(`FEATHER_PORT is not a port: ${port}`);
   await stopProcesses(home);
   if (!(await isPortFree(port))) {
-    throw new Error(`Port ${port} is taken by another program. Choose one: FEATHER_PORT=${port + 1} ./feather demo`);
+    throw new Error(
+      `Port ${port} is taken by another program. Choose one: FEATHER_PORT=${port + 1} ./feather demo`,
+    );
   }
   buildApp();
   const databaseUrl = process.env['FEATHER_DATABASE_URL'] ?? (await startDatabase(home));

@@ -14,7 +14,10 @@ const FLAGS = [
 ];
 
 /** A headless Chromium with a fresh profile of a given size; call `close` when done. */
-export async function openBrowser(size: { readonly width: number; readonly height: number }): Promise<BrowserContext> {
+export async function openBrowser(size: {
+  readonly width: number;
+  readonly height: number;
+}): Promise<BrowserContext> {
   const profile = mkdtempSync(join(tmpdir(), 'feather-browser-'));
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: '/usr/bin/chromium',

@@ -19,7 +19,10 @@ const { handler } = (await import(entry)) as Application;
 const files = sirv(join(ROOT, 'dist/client'), {
   setHeaders: (response, path) => {
     const isNamedByContent = path.startsWith('/_astro/');
-    response.setHeader('cache-control', isNamedByContent ? 'public, max-age=31536000, immutable' : 'no-cache');
+    response.setHeader(
+      'cache-control',
+      isNamedByContent ? 'public, max-age=31536000, immutable' : 'no-cache',
+    );
     response.setHeader('x-content-type-options', 'nosniff');
   },
 });

@@ -68,7 +68,12 @@ export async function stopProcesses(home: string): Promise<number> {
   return stopped.filter(Boolean).length;
 }
 
-async function waitUntil(home: string, name: string, pid: number, isReady: () => Promise<boolean>): Promise<void> {
+async function waitUntil(
+  home: string,
+  name: string,
+  pid: number,
+  isReady: () => Promise<boolean>,
+): Promise<void> {
   for (let tries = 0; tries < 300; tries++) {
     if (await isReady()) return;
     if (!isRunning(pid)) break;

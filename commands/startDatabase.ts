@@ -8,6 +8,8 @@ import { findFreePort, isPortFree } from '#commands/freePort.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
 const NAME = 'database';
+/** The application's own, and one that store tests may empty. */
+const DATABASES = ['feather', 'feather_scratch'];
 const TOOLS = `${process.env['PATH'] ?? ''}:/usr/sbin:/sbin`;
 
 interface Access {
@@ -95,10 +97,12 @@ async function chooseAccess(home: string): Promise<Access> {
 
 function grantSql(password: string): string {
   return [
-    'CREATE DATABASE IF NOT EXISTS feather CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;',
+    ...DATABASES.map(
+      (name) => `CREATE DATABASE IF NOT EXISTS ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
+    ),
     `CREATE USER IF NOT EXISTS 'feather'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     `ALTER USER 'feather'@'127.0.0.1' IDENTIFIED BY '${password}';`,
-    "GRANT ALL ON feather.* TO 'feather'@'127.0.0.1';",
+    ...DATABASES.map((name) => `GRANT ALL ON ${name}.* TO 'feather'@'127.0.0.1';`),
     '',
   ].join('\n');
 }

@@ -18,11 +18,19 @@ import { addJob, findJob, listJobs } from '#store/repositories/jobs.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
 import { addRun, addStrokeOutcome, noteRun, setRunState } from '#store/repositories/runs.ts';
 import { findSetting, keepRevision } from '#store/repositories/settings.ts';
-import { addBlade, addMachine, addMat, changeStation, findStation, listMachines } from '#store/repositories/stations.ts';
+import {
+  addBlade,
+  addMachine,
+  addMat,
+  changeStation,
+  findStation,
+  listMachines,
+} from '#store/repositories/stations.ts';
 import { addTestCut } from '#store/repositories/testCuts.ts';
 
 const DAY_MS = 86_400_000;
 const MINUTE_MS = 60_000;
+const OPENING_HOUR = 8;
 const BLADE_KIND = '45° fine';
 
 /** Fills an empty store with the demo workshop; a store that holds materials already is left as it is. */
@@ -30,7 +38,7 @@ export async function seedDemo(db: Store, now: Date): Promise<void> {
   if ((await listMaterials(db)).length > 0) return;
   for (const material of MATERIALS) await addMaterial(db, material, daysBefore(now, 60));
   await furnishStations(db, now);
-  for (const story of DIAL_INS) await tellDialIn(db, story, now);
+  for (const [index, story] of DIAL_INS.entries()) await tellDialIn(db, story, index, now);
   await drawJobs(db, now);
   for (const story of RUNS) await tellRun(db, story, now);
 }
@@ -50,10 +58,10 @@ async function furnishStations(db: Store, now: Date): Promise<void> {
   await changeStation(db, deskId, onDesk, 'Tove', daysBefore(now, 40));
 }
 
-async function tellDialIn(db: Store, story: DialInStory, now: Date): Promise<void> {
+async function tellDialIn(db: Store, story: DialInStory, place: number, now: Date): Promise<void> {
   const machine = await machineNamed(db, story.machine);
   const condition = await conditionId(db, story.material, story.condition);
-  const start = daysBefore(now, story.daysAgo).getTime();
+  const start = daysBefore(now, story.daysAgo).getTime() + place * 18 * MINUTE_MS;
   for (const [index, [force, grade, flaws = []]] of story.cuts.entries()) {
     const cut = {
       conditionId: condition,
@@ -82,14 +90,40 @@ async function tellDialIn(db: Store, story: DialInStory, now: Date): Promise<voi
     author: story.author,
     reason: `${story.kept.reason} (${story.cuts.length} test cuts)`,
   };
-  const key = { conditionId: condition, machineId: machine.id, bladeKind: BLADE_KIND, operation: story.operation };
+  const key = {
+    conditionId: condition,
+    machineId: machine.id,
+    bladeKind: BLADE_KIND,
+    operation: story.operation,
+  };
   await keepRevision(db, key, revision, 0, new Date(start + story.cuts.length * 3 * MINUTE_MS));
 }
 
 const JOBS = [
-  { name: 'Crate stencil, anchor', file: 'crate-stencil.svg', machine: 'Dunlin desk', material: 'Lantern stencil sheet', kind: 'bare', daysAgo: 9 },
-  { name: 'Boat name Rein', file: 'boat-name-rein.svg', machine: 'Gannet 600', material: 'Mooring vinyl, navy', kind: 'bare', daysAgo: 22 },
-  { name: 'Tide-table stickers', file: 'tide-stickers.svg', machine: 'Gannet 600', material: 'Herringglass matt white', kind: 'laminated', daysAgo: 31 },
+  {
+    name: 'Crate stencil, anchor',
+    file: 'crate-stencil.svg',
+    machine: 'Dunlin desk',
+    material: 'Lantern stencil sheet',
+    kind: 'bare',
+    daysAgo: 9,
+  },
+  {
+    name: 'Boat name Rein',
+    file: 'boat-name-rein.svg',
+    machine: 'Gannet 600',
+    material: 'Mooring vinyl, navy',
+    kind: 'bare',
+    daysAgo: 22,
+  },
+  {
+    name: 'Tide-table stickers',
+    file: 'tide-stickers.svg',
+    machine: 'Gannet 600',
+    material: 'Herringglass matt white',
+    kind: 'laminated',
+    daysAgo: 31,
+  },
 ] as const;
 
 async function drawJobs(db: Store, now: Date): Promise<void> {
@@ -121,10 +155,14 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
     return { conditionId: job.conditionId, machineId: job.machineId, bladeKind: BLADE_KIND, operation };
   };
   const settings = [await findSetting(db, keyOf('kiss')), await findSetting(db, keyOf('through'))];
-  const values = Object.fromEntries(settings.flatMap((one) => (one ? [[one.key.operation, one.revision.values]] : [])));
+  const values = Object.fromEntries(
+    settings.flatMap((one) => (one ? [[one.key.operation, one.revision.values]] : [])),
+  );
   const placed = placeDrawing(readSvg(job.svg), job.sheet, job.placement);
   const plan = planPasses(placed.contours, job.roles, values, station.machine);
-  const strokes = plan.passes.flatMap(({ operation, strokes: all }) => all.map((stroke) => ({ operation, ...stroke })));
+  const strokes = plan.passes.flatMap(({ operation, strokes: all }) =>
+    all.map((stroke) => ({ operation, ...stroke })),
+  );
   const started = daysBefore(now, story.daysAgo);
   const ended = new Date(started.getTime() + plan.seconds * 1000);
   const run = {
@@ -162,6 +200,8 @@ async function machineNamed(db: Store, name: string): Promise<Machine> {
   return machine;
 }
 
+/** A moment in the working hours of a day so many days ago, another one for every day. */
 function daysBefore(now: Date, days: number): Date {
-  return new Date(now.getTime() - days * DAY_MS);
+  const midnight = Math.floor(now.getTime() / DAY_MS) * DAY_MS - days * DAY_MS;
+  return new Date(midnight + OPENING_HOUR * 60 * MINUTE_MS + ((days * 97) % 440) * MINUTE_MS);
 }

@@ -69,7 +69,10 @@ export const MATERIALS: readonly NewMaterial[] = [
     colourName: 'white',
     colourHex: '#f3c9b4',
     darkness: 0,
-    cautions: ['Matt film: the marks read without tape.', 'Laminate settles for half an hour before it is cut.'],
+    cautions: [
+      'Matt film: the marks read without tape.',
+      'Laminate settles for half an hour before it is cut.',
+    ],
     conditions: [
       { kind: 'bare', stack: layers(...HERRINGGLASS) },
       { kind: 'printed', stack: layers(['ink', 6], ...HERRINGGLASS) },
@@ -84,7 +87,10 @@ export const MATERIALS: readonly NewMaterial[] = [
     colourName: 'clear',
     colourHex: '#cfe3e6',
     darkness: 0,
-    cautions: ['Clear film: ink dries slowly, test with a fingertip at the edge.', 'Glare at the sensor: put matt tape over the marks.'],
+    cautions: [
+      'Clear film: ink dries slowly, test with a fingertip at the edge.',
+      'Glare at the sensor: put matt tape over the marks.',
+    ],
     conditions: [{ kind: 'bare', stack: layers(['face', 60], ['adhesive', 20], ['liner', 90]) }],
   },
   {

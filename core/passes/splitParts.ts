@@ -19,7 +19,9 @@ export function splitParts(passes: readonly Pass[], numbersOwner: 'file' | 'pane
   for (const pass of passes) {
     const last = parts.at(-1);
     const dial =
-      numbersOwner === 'panel' ? `Dial force ${pass.values.force} and speed ${pass.values.speed} at the panel` : null;
+      numbersOwner === 'panel'
+        ? `Dial force ${pass.values.force} and speed ${pass.values.speed} at the panel`
+        : null;
     const before = [pass.pauseBefore, dial].filter(Boolean).join('. ') || null;
     if (last && !before) {
       parts[parts.length - 1] = { ...last, passes: [...last.passes, pass] };

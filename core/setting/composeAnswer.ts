@@ -6,7 +6,13 @@ import { suggestValues, type Suggestion } from '#core/setting/suggestValues.ts';
 import type { Operation } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
 import { estimateTipDepth, type TipDepth } from '#core/threshold/estimateTipDepth.ts';
-import { findWindow, outlookAt, targetIndexes, type ForceOutlook, type ForceWindow } from '#core/threshold/findWindow.ts';
+import {
+  findWindow,
+  outlookAt,
+  targetIndexes,
+  type ForceOutlook,
+  type ForceWindow,
+} from '#core/threshold/findWindow.ts';
 import { singleSheetModel } from '#core/threshold/singleSheetModel.ts';
 import { chooseAxis, spreadForces, type ForceAxis } from '#core/threshold/spreadForces.ts';
 import { forceToGf, gfToForce } from '#core/units/forceScale.ts';
@@ -71,7 +77,12 @@ export function composeAnswer(
   );
   const target = targetIndexes(posterior, operation);
   const kept = known ? [forceToGf(known.revision.values.force, machine.forceScale)] : [];
-  const axis = chooseAxis(posterior, target.last, [...kept, ...cuts.map((cut) => cut.forceGf)], machine.forceScale);
+  const axis = chooseAxis(
+    posterior,
+    target.last,
+    [...kept, ...cuts.map((cut) => cut.forceGf)],
+    machine.forceScale,
+  );
   const forcesGf = spreadForces(axis, machine.forceScale);
   const window = findWindow(posterior, operation, forcesGf);
   const relevant = trials.filter((trial) => trial.passes === start.passes);

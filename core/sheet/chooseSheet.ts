@@ -12,7 +12,9 @@ export function chooseSheet(
 ): { readonly sheet: Sheet; readonly placement: Placement } {
   const box = boundDrawing(drawing);
   const margins = 2 * bed.marginMm;
-  const onBed = SHEET_SIZES.filter((size) => size.widthMm <= bed.bedWidthMm && size.heightMm <= bed.bedLengthMm);
+  const onBed = SHEET_SIZES.filter(
+    (size) => size.widthMm <= bed.bedWidthMm && size.heightMm <= bed.bedLengthMm,
+  );
   const sizes = [...onBed].sort((a, b) => a.widthMm * a.heightMm - b.widthMm * b.heightMm);
   const fits = (size: Pick<Sheet, 'widthMm' | 'heightMm'>) =>
     size.widthMm - margins >= box.maxX - box.minX && size.heightMm - margins >= box.maxY - box.minY;

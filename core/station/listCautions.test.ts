@@ -17,22 +17,38 @@ describe('listCautions', () => {
   it('says what is missing and nothing about what is fresh', () => {
     const missing = listCautions({ machine, blade: null, mat: null, loaded: null });
     expect(missing.map((caution) => caution.kind)).toEqual(['mat', 'blade', 'hands']);
-    const fresh = listCautions({ machine, blade: { ...blade, travelMetres: 10 }, mat: { ...mat, uses: 2 }, loaded: null });
+    const fresh = listCautions({
+      machine,
+      blade: { ...blade, travelMetres: 10 },
+      mat: { ...mat, uses: 2 },
+      loaded: null,
+    });
     expect(fresh).toHaveLength(1);
   });
 });
 
 describe('grades and conditions', () => {
   it('are judged against what the operation wants', () => {
-    expect(([2, 3, 4, 5] as const).map((grade) => judgeGrade(grade, 'kiss'))).toEqual(['under', 'right', 'right', 'over']);
-    expect(([6, 7, 8] as const).map((grade) => judgeGrade(grade, 'through'))).toEqual(['under', 'right', 'over']);
+    expect(([2, 3, 4, 5] as const).map((grade) => judgeGrade(grade, 'kiss'))).toEqual([
+      'under',
+      'right',
+      'right',
+      'over',
+    ]);
+    expect(([6, 7, 8] as const).map((grade) => judgeGrade(grade, 'through'))).toEqual([
+      'under',
+      'right',
+      'over',
+    ]);
   });
 
   it('are named after the stack', () => {
     const face = { role: 'face', caliperUm: 80, isMeasured: true } as const;
     expect(conditionOfStack([face])).toBe('bare');
     expect(conditionOfStack([{ ...face, role: 'ink' }, face])).toBe('printed');
-    expect(conditionOfStack([{ ...face, role: 'laminate' }, { ...face, role: 'ink' }, face])).toBe('laminated');
+    expect(conditionOfStack([{ ...face, role: 'laminate' }, { ...face, role: 'ink' }, face])).toBe(
+      'laminated',
+    );
     expect(nameCondition('Herringglass', 'printed')).toBe('Herringglass, printed');
   });
 });

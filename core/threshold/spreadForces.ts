@@ -25,7 +25,10 @@ export function chooseAxis(
 ): ForceAxis {
   const edges = posterior.grades.length - 1;
   const at = (edge: number) =>
-    Float64Array.from({ length: posterior.drawCount }, (_, draw) => posterior.boundaries[draw * edges + edge] as number);
+    Float64Array.from(
+      { length: posterior.drawCount },
+      (_, draw) => posterior.boundaries[draw * edges + edge] as number,
+    );
   const [low = 0] = weightedQuantiles(at(2), posterior.weights, [0.05]);
   const [high = 0] = weightedQuantiles(at(topEdge), posterior.weights, [0.9]);
   const least = Math.min(Math.exp(low) * 0.6, ...alsoGf.map((force) => force * 0.9));
@@ -33,7 +36,9 @@ export function chooseAxis(
   const fromGf = Math.max(forceToGf(scale.min, scale), least);
   const toGf = Math.min(forceToGf(scale.max, scale), most);
   const snapped = { fromGf: settable(fromGf, scale), toGf: settable(toGf, scale) };
-  return snapped.toGf > snapped.fromGf ? snapped : { fromGf: forceToGf(scale.min, scale), toGf: forceToGf(scale.max, scale) };
+  return snapped.toGf > snapped.fromGf
+    ? snapped
+    : { fromGf: forceToGf(scale.min, scale), toGf: forceToGf(scale.max, scale) };
 }
 
 /** Settable forces on the axis in gf, ascending, without steps too fine for any cut to show. */

@@ -85,7 +85,10 @@ function samplePath(points: readonly Spot[]): readonly Spot[] {
     const count = Math.max(1, Math.round(length / SAMPLE_MM));
     for (let step = 0; step < count; step++) {
       const share = (step + 0.5) / count;
-      samples.push({ xMm: from.xMm + (to.xMm - from.xMm) * share, yMm: from.yMm + (to.yMm - from.yMm) * share });
+      samples.push({
+        xMm: from.xMm + (to.xMm - from.xMm) * share,
+        yMm: from.yMm + (to.yMm - from.yMm) * share,
+      });
     }
   }
   return thin(samples);

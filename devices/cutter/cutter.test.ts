@@ -43,7 +43,15 @@ function send(pieces: readonly string[]): Promise<Told[]> {
     });
     socket.on('data', (bytes) => (text += bytes.toString()));
     socket.on('error', reject);
-    socket.on('close', () => resolve(text.trim().split('\n').filter(Boolean).map((one) => JSON.parse(one) as Told)));
+    socket.on('close', () =>
+      resolve(
+        text
+          .trim()
+          .split('\n')
+          .filter(Boolean)
+          .map((one) => JSON.parse(one) as Told),
+      ),
+    );
   });
 }
 
@@ -59,12 +67,16 @@ function order(value: object): Promise<{ ok: boolean; reason?: string }> {
 }
 
 const grades = (events: readonly Told[]) =>
-  events.filter((told) => told.event === 'stroke').map((told) => Math.max(...told.spans!.map((span) => span.grade)));
+  events
+    .filter((told) => told.event === 'stroke')
+    .map((told) => Math.max(...told.spans!.map((span) => span.grade)));
 
 describe('the stand-in cutter over its sockets', () => {
   it('cuts a loaded sheet deeper with force and reports every stroke along its length', async () => {
     expect((await order(load)).ok).toBe(true);
-    const events = await send([`IN;PA;SP1;VS100;FS20;${square}FS90;PU4000,400;PD4800,400;FS420;PU400,4000;PD1200,4000;SP0;`]);
+    const events = await send([
+      `IN;PA;SP1;VS100;FS20;${square}FS90;PU4000,400;PD4800,400;FS420;PU400,4000;PD1200,4000;SP0;`,
+    ]);
     expect(events[0]?.event).toBe('started');
     expect(events.at(-1)?.event).toBe('finished');
     const [soft, middle, hard] = grades(events);

@@ -54,7 +54,8 @@ export class Cutter {
     this.sheetCount += 1;
     const truth = findSheetTruth(order.sheet, (text) => drawFor(7, text));
     const thisSheet = `${this.sheetCount}/${order.sheet.key}`;
-    const factor = 1 + 0.05 * (drawFor(this.seed, `${thisSheet}/a`) + drawFor(this.seed, `${thisSheet}/b`) - 1);
+    const factor =
+      1 + 0.05 * (drawFor(this.seed, `${thisSheet}/a`) + drawFor(this.seed, `${thisSheet}/b`) - 1);
     this.sheet = new CutSheet(truth, this.seed + this.sheetCount, factor);
   }
 

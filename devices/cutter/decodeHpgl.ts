@@ -32,7 +32,9 @@ export class HpglDecoder {
     if (this.waiting.length > LONGEST_COMMAND) throw new DecodeError('a command is longer than 4 MB');
     const parts = this.waiting.split(';');
     this.waiting = parts.pop() ?? '';
-    return parts.map((part) => part.replace(/[\r\n\s]/g, '')).flatMap((part) => (part ? [decode(part)].flat() : []));
+    return parts
+      .map((part) => part.replace(/[\r\n\s]/g, ''))
+      .flatMap((part) => (part ? [decode(part)].flat() : []));
   }
 
   /** Whether half a command is still waiting for its end. */

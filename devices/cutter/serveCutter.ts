@@ -43,7 +43,9 @@ export interface CutterService {
  */
 export async function serveCutter(options: CutterOptions): Promise<CutterService> {
   let listener: ((event: CutterEvent) => void) | null = null;
-  const cutter = new Cutter(CUTTER_MODELS[options.model], options.seed, options.pace, (event) => listener?.(event));
+  const cutter = new Cutter(CUTTER_MODELS[options.model], options.seed, options.pace, (event) =>
+    listener?.(event),
+  );
   const sockets = new Set<Socket>();
   const data = createServer((socket) => {
     track(sockets, socket);

@@ -31,7 +31,11 @@ interface RawConnection {
   query(sql: string, done: (error: Error | null) => void): void;
 }
 
-function setUpSession(connection: RawConnection, done: (error: Error | null, connection: RawConnection) => void) {
-  const sql = "SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ZERO_DATE,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00'";
+function setUpSession(
+  connection: RawConnection,
+  done: (error: Error | null, connection: RawConnection) => void,
+) {
+  const sql =
+    "SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ZERO_DATE,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00'";
   connection.query(sql, (error) => done(error, connection));
 }

@@ -19,11 +19,10 @@ export interface JobSummary {
 
 /** Jobs, the last changed first. */
 export async function listJobs(db: Store): Promise<readonly JobSummary[]> {
-  const rows: { id: number; name: string; condition_id: number; machine_id: number; updated_at: Date }[] = await db(
-    'jobs',
-  )
-    .select('id', 'name', 'condition_id', 'machine_id', 'updated_at')
-    .orderBy([{ column: 'updated_at', order: 'desc' }, 'id']);
+  const rows: { id: number; name: string; condition_id: number; machine_id: number; updated_at: Date }[] =
+    await db('jobs')
+      .select('id', 'name', 'condition_id', 'machine_id', 'updated_at')
+      .orderBy([{ column: 'updated_at', order: 'desc' }, 'id']);
   return rows.map((row) => ({
     id: row.id,
     name: row.name,
@@ -80,7 +79,11 @@ export async function changeJob(
   const changed = await db('jobs').where({ id, version: seenVersion }).update(columns);
   if (changed > 0) return;
   const current = await findJob(db, id);
-  throw new AppError('conflict', 'Somebody else changed this job meanwhile. Your change was not made; theirs is shown.', {
-    version: current.version,
-  });
+  throw new AppError(
+    'conflict',
+    'Somebody else changed this job meanwhile. Your change was not made; theirs is shown.',
+    {
+      version: current.version,
+    },
+  );
 }

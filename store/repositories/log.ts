@@ -21,7 +21,12 @@ export interface LogEntry {
 
 /** The newest entries of every kind, newest first. */
 export async function listLog(db: Store, limit: number): Promise<readonly LogEntry[]> {
-  const all = await Promise.all([runs(db, limit), testCuts(db, limit), revisions(db, limit), upkeep(db, limit)]);
+  const all = await Promise.all([
+    runs(db, limit),
+    testCuts(db, limit),
+    revisions(db, limit),
+    upkeep(db, limit),
+  ]);
   return all
     .flat()
     .sort((a, b) => b.at.localeCompare(a.at) || b.id.localeCompare(a.id))

@@ -56,7 +56,11 @@ export async function addMaterial(db: Store, material: NewMaterial, now: Date): 
       created_at: now,
     });
     for (const { kind, stack } of material.conditions) {
-      await transaction('material_conditions').insert({ material_id: id, kind, stack: JSON.stringify(stack) });
+      await transaction('material_conditions').insert({
+        material_id: id,
+        kind,
+        stack: JSON.stringify(stack),
+      });
     }
     return id;
   });

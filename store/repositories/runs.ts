@@ -73,7 +73,9 @@ export async function setRunState(
   message: string,
   endedAt: Date | null,
 ): Promise<void> {
-  await db('runs').where({ id }).update({ state, message: message.slice(0, 300), ended_at: endedAt });
+  await db('runs')
+    .where({ id })
+    .update({ state, message: message.slice(0, 300), ended_at: endedAt });
 }
 
 /** Records what a stroke reached. Said twice, it is recorded once. */
@@ -85,7 +87,13 @@ export async function addStrokeOutcome(db: Store, runId: number, outcome: Stroke
 }
 
 /** @throws AppError `notFound`; `conflict` while the run is still going */
-export async function noteRun(db: Store, id: number, note: RunNote, author: string, now: Date): Promise<void> {
+export async function noteRun(
+  db: Store,
+  id: number,
+  note: RunNote,
+  author: string,
+  now: Date,
+): Promise<void> {
   const run = await findRun(db, id);
   if (UNFINISHED.includes(run.state)) {
     throw new AppError('conflict', 'The run is still going. Note it when it is over.');
@@ -102,9 +110,12 @@ export async function noteRun(db: Store, id: number, note: RunNote, author: stri
 
 /** Marks runs that were going when the server stopped: nobody can say how far they got. Returns how many. */
 export async function giveUpUnfinishedRuns(db: Store, now: Date): Promise<number> {
-  return db('runs').whereIn('state', [...UNFINISHED]).update({
-    state: 'unknown',
-    message: 'The server stopped during this run. Look at the sheet: strokes shown as cut were reported, the rest is unknown.',
-    ended_at: now,
-  });
+  return db('runs')
+    .whereIn('state', [...UNFINISHED])
+    .update({
+      state: 'unknown',
+      message:
+        'The server stopped during this run. Look at the sheet: strokes shown as cut were reported, the rest is unknown.',
+      ended_at: now,
+    });
 }

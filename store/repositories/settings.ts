@@ -26,13 +26,20 @@ export async function findSetting(db: Store, key: SettingKey): Promise<KeptSetti
 export async function listSettings(db: Store): Promise<readonly KeptSetting[]> {
   const rows = await db('settings').orderBy('id');
   return Promise.all(
-    rows.map((row: { id: number; condition_id: number; machine_id: number; blade_kind: string; operation: string }) =>
-      loadSetting(db, row.id, {
-        conditionId: row.condition_id,
-        machineId: row.machine_id,
-        bladeKind: row.blade_kind,
-        operation: row.operation as SettingKey['operation'],
-      }),
+    rows.map(
+      (row: {
+        id: number;
+        condition_id: number;
+        machine_id: number;
+        blade_kind: string;
+        operation: string;
+      }) =>
+        loadSetting(db, row.id, {
+          conditionId: row.condition_id,
+          machineId: row.machine_id,
+          bladeKind: row.blade_kind,
+          operation: row.operation as SettingKey['operation'],
+        }),
     ),
   );
 }
@@ -61,9 +68,13 @@ export async function keepRevision(
     const [newest] = await listRevisions(transaction, settingId);
     if ((newest?.revision ?? 0) !== basedOn) {
       const who = newest ? `${newest.author} kept revision ${newest.revision}` : 'it has no revision yet';
-      throw new AppError('conflict', `This setting changed while you worked: ${who}. Nothing was overwritten.`, {
-        newest,
-      });
+      throw new AppError(
+        'conflict',
+        `This setting changed while you worked: ${who}. Nothing was overwritten.`,
+        {
+          newest,
+        },
+      );
     }
     await transaction('setting_revisions').insert({
       setting_id: settingId,

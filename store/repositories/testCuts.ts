@@ -6,7 +6,11 @@ import { readTestCutRow } from '#store/rows/settingRows.ts';
 export type NewTestCut = Omit<TestCut, 'id' | 'at'>;
 
 /** Test cuts of a condition on a machine, oldest first, without those taken back. */
-export async function listTestCuts(db: Store, conditionId: number, machineId: number): Promise<readonly TestCut[]> {
+export async function listTestCuts(
+  db: Store,
+  conditionId: number,
+  machineId: number,
+): Promise<readonly TestCut[]> {
   const rows = await db('test_cuts')
     .where({ condition_id: conditionId, machine_id: machineId, undone_at: null })
     .orderBy(['at', 'id']);

@@ -17,12 +17,22 @@ export function RoleSample({ role }: { readonly role: Role }) {
   return (
     <svg width="32" height="12" viewBox="0 0 32 12" aria-hidden className="shrink-0">
       {role === 'art' ? (
-        <rect x="2" y="2" width="28" height="8" rx="2" fill="var(--color-art)" stroke="var(--color-feather)" />
+        <rect
+          x="2"
+          y="2"
+          width="28"
+          height="8"
+          rx="2"
+          fill="var(--color-art)"
+          stroke="var(--color-feather)"
+        />
       ) : (
         <line x1="1" y1="6" x2="31" y2="6" stroke={stroke} strokeWidth={width} />
       )}
       {role === 'kiss' &&
-        [9, 23].map((x) => <circle key={x} cx={x} cy="6" r="3" fill="white" stroke={stroke} strokeWidth="1.4" />)}
+        [9, 23].map((x) => (
+          <circle key={x} cx={x} cy="6" r="3" fill="white" stroke={stroke} strokeWidth="1.4" />
+        ))}
     </svg>
   );
 }

@@ -64,7 +64,9 @@ export function defineEndpoint<
       const input = {
         params: spec.params ? spec.params.parse(api.params) : undefined,
         query: spec.query ? spec.query.parse(Object.fromEntries(api.url.searchParams)) : undefined,
-        body: spec.body ? spec.body.parse(await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES)) : undefined,
+        body: spec.body
+          ? spec.body.parse(await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES))
+          : undefined,
         author: readAuthor(api),
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
       const reply = await spec.handle(input, serverContext());

@@ -4,7 +4,12 @@ import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
 import { ENDPOINTS } from '#web/endpoints/listEndpoints.ts';
 
 const refusal = z.object({
-  error: z.object({ code: z.string(), title: z.string(), message: z.string(), details: z.unknown().optional() }),
+  error: z.object({
+    code: z.string(),
+    title: z.string(),
+    message: z.string(),
+    details: z.unknown().optional(),
+  }),
 });
 
 /** The OpenAPI 3.1 description, made from the schemas that parse requests and describe replies. */
@@ -29,11 +34,16 @@ function describe(endpoint: Endpoint): object {
   const { params, query, body, reply, status, summary } = endpoint;
   return {
     summary,
-    ...(params || query ? { requestParams: { ...(params && { path: params }), ...(query && { query }) } } : {}),
+    ...(params || query
+      ? { requestParams: { ...(params && { path: params }), ...(query && { query }) } }
+      : {}),
     ...(body && { requestBody: { content: { 'application/json': { schema: body } } } }),
     responses: {
       [status]: { description: 'Done', content: { 'application/json': { schema: reply } } },
-      default: { description: 'Refused, with the reason', content: { 'application/json': { schema: refusal } } },
+      default: {
+        description: 'Refused, with the reason',
+        content: { 'application/json': { schema: refusal } },
+      },
     },
   };
 }

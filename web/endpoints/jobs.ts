@@ -34,7 +34,11 @@ export const getJobs = defineEndpoint({
 
 /** All jobs with the words to list them. */
 export async function listJobSummaries(store: Store): Promise<readonly JobSummaryReply[]> {
-  const [jobs, materials, machines] = await Promise.all([listJobs(store), listMaterials(store), listMachines(store)]);
+  const [jobs, materials, machines] = await Promise.all([
+    listJobs(store),
+    listMaterials(store),
+    listMachines(store),
+  ]);
   return jobs.map(({ conditionId, machineId, ...job }) => {
     const material = materials.find((one) => one.conditions.some(({ id }) => id === conditionId));
     const condition = material?.conditions.find(({ id }) => id === conditionId);
@@ -54,7 +58,11 @@ export const postJob = defineEndpoint({
   status: 201,
   handle: async ({ body }, { store }) => {
     const { loaded, machine } = await findStation(store, body.machineId);
-    if (!loaded) throw new AppError('badInput', 'load a sheet at this station first, so that the job knows its material');
+    if (!loaded)
+      throw new AppError(
+        'badInput',
+        'load a sheet at this station first, so that the job knows its material',
+      );
     const drawing = readSvg(body.svg);
     const { isLayered } = measureStack(loaded.condition.stack);
     const job = {

@@ -36,7 +36,10 @@ export async function planJob(store: Store, job: Job): Promise<PlannedJob> {
   const placed = placeDrawing(readSvg(job.svg), job.sheet, job.placement);
   if (!placed.isInside) {
     const most = Math.max(placed.over.left, placed.over.top, placed.over.right, placed.over.bottom);
-    throw new AppError('cannotPlan', `the drawing reaches ${most.toFixed(1)} mm over the usable area of the sheet`);
+    throw new AppError(
+      'cannotPlan',
+      `the drawing reaches ${most.toFixed(1)} mm over the usable area of the sheet`,
+    );
   }
   const values = {
     ...(kiss ? { kiss: kiss.revision.values } : {}),
@@ -49,6 +52,8 @@ export async function planJob(store: Store, job: Job): Promise<PlannedJob> {
     sheet: { ...found, lot: station.loaded?.condition.id === job.conditionId ? station.loaded.lot : '' },
     plan,
     parts: splitParts(plan.passes, machine.numbersOwner),
-    settings: [kiss, through].filter((setting) => setting !== null).filter(({ key }) => used.includes(key.operation)),
+    settings: [kiss, through]
+      .filter((setting) => setting !== null)
+      .filter(({ key }) => used.includes(key.operation)),
   };
 }

@@ -9,7 +9,13 @@ export function replyToError(error: unknown): Response {
   if (!known) {
     serverContext().log.error({ err: error }, 'unforeseen error');
     return Response.json(
-      { error: { code: 'unforeseen', title: 'The server failed', message: 'Nothing was changed. Please try again.' } },
+      {
+        error: {
+          code: 'unforeseen',
+          title: 'The server failed',
+          message: 'Nothing was changed. Please try again.',
+        },
+      },
       { status: 500 },
     );
   }
@@ -22,7 +28,10 @@ function asAppError(error: unknown): AppError | null {
   if (error instanceof AppError) return error;
   if (error instanceof z.ZodError) return new AppError('badInput', describeIssues(error));
   if (error instanceof Error && 'code' in error && isConnectionTrouble(String(error.code))) {
-    return new AppError('storeUnavailable', 'The database does not answer. Nothing was changed; try again shortly.');
+    return new AppError(
+      'storeUnavailable',
+      'The database does not answer. Nothing was changed; try again shortly.',
+    );
   }
   return null;
 }
@@ -35,5 +44,11 @@ function describeIssues(error: z.ZodError): string {
 }
 
 function isConnectionTrouble(code: string): boolean {
-  return ['ECONNREFUSED', 'ECONNRESET', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN'].includes(code);
+  return [
+    'ECONNREFUSED',
+    'ECONNRESET',
+    'ETIMEDOUT',
+    'PROTOCOL_CONNECTION_LOST',
+    'ER_SERVER_SHUTDOWN',
+  ].includes(code);
 }

@@ -57,7 +57,8 @@ export async function sendToCutter(
     socket.on('error', () => socket.destroy());
     socket.on('close', () => {
       if (result) resolve(result);
-      else reject(new AppError('deviceUnreachable', 'The link to the cutter broke before it said it was done.'));
+      else
+        reject(new AppError('deviceUnreachable', 'The link to the cutter broke before it said it was done.'));
     });
     socket.write(machineFile, () => {
       if (address.panelPort === null) socket.end();
@@ -76,11 +77,14 @@ export async function orderAtPanel(address: CutterAddress, order: object): Promi
   const reply = await new Promise<unknown>((resolve, reject) => {
     socket.setTimeout(REPLY_TIMEOUT_MS, () => socket.destroy(new Error('no reply')));
     socket.once('data', (bytes) => resolve(parseJson(bytes.toString('utf8'))));
-    socket.once('error', () => reject(new AppError('deviceUnreachable', 'The panel of the cutter does not answer.')));
+    socket.once('error', () =>
+      reject(new AppError('deviceUnreachable', 'The panel of the cutter does not answer.')),
+    );
     socket.write(`${JSON.stringify(order)}\n`);
   }).finally(() => socket.destroy());
   const said = z.object({ ok: z.boolean(), reason: z.string().default('') }).parse(reply);
-  if (!said.ok) throw new AppError(said.reason.includes('busy') ? 'deviceBusy' : 'deviceRefused', `${said.reason}.`);
+  if (!said.ok)
+    throw new AppError(said.reason.includes('busy') ? 'deviceBusy' : 'deviceRefused', `${said.reason}.`);
 }
 
 function resultOf(report: CutterReport): SendResult | null {
@@ -93,7 +97,12 @@ function open(host: string, port: number): Promise<Socket> {
     const socket = connect({ host, port });
     const refuse = () => {
       socket.destroy();
-      reject(new AppError('deviceUnreachable', `No cutter answers at ${host}, port ${port}. Is it on and connected?`));
+      reject(
+        new AppError(
+          'deviceUnreachable',
+          `No cutter answers at ${host}, port ${port}. Is it on and connected?`,
+        ),
+      );
     };
     socket.setTimeout(CONNECT_TIMEOUT_MS, refuse);
     socket.once('error', refuse);

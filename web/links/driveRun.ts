@@ -7,7 +7,13 @@ import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { addStrokeOutcome, setRunState } from '#store/repositories/runs.ts';
 import { wearStation } from '#store/repositories/stations.ts';
 import type { ServerContext } from '#web/endpoints/context.ts';
-import { orderAtPanel, sendToCutter, type CutterAddress, type CutterReport, type SendResult } from '#web/links/cutterLink.ts';
+import {
+  orderAtPanel,
+  sendToCutter,
+  type CutterAddress,
+  type CutterReport,
+  type SendResult,
+} from '#web/links/cutterLink.ts';
 import { publishRunEvent } from '#web/links/runHub.ts';
 
 /** A run on its way to a machine. */
@@ -103,8 +109,10 @@ async function sendPart(
   const { machine } = drive.station;
   const options = { unitsPerMm: machine.hpglUnitsPerMm, carriesNumbers: machine.numbersOwner === 'file' };
   const writes: Promise<void>[] = [];
-  const result = await sendToCutter(drive.address, writeHpgl(part.passes, drive.sheetHeightMm, options), (report) =>
-    writes.push(record(drive, report, strokesBefore, context)),
+  const result = await sendToCutter(
+    drive.address,
+    writeHpgl(part.passes, drive.sheetHeightMm, options),
+    (report) => writes.push(record(drive, report, strokesBefore, context)),
   );
   await Promise.all(writes);
   return result;
@@ -118,7 +126,12 @@ async function record(
 ): Promise<void> {
   if (report.event === 'position') {
     const y = drive.sheetHeightMm - report.yMm;
-    publishRunEvent(drive.runId, { kind: 'position', x: report.xMm, y, stroke: report.stroke + strokesBefore });
+    publishRunEvent(drive.runId, {
+      kind: 'position',
+      x: report.xMm,
+      y,
+      stroke: report.stroke + strokesBefore,
+    });
   }
   if (report.event !== 'stroke') return;
   const index = report.index + strokesBefore;
@@ -148,7 +161,12 @@ async function loadPart(drive: Drive, part: Part, isFreshSheet: boolean, metresS
   });
 }
 
-async function waitForHands(runId: number, message: string, state: Live, context: ServerContext): Promise<void> {
+async function waitForHands(
+  runId: number,
+  message: string,
+  state: Live,
+  context: ServerContext,
+): Promise<void> {
   const hands = new Promise<void>((resolve) => (state.goOn = resolve));
   await enter(runId, 'waiting', message, context, false);
   await hands;

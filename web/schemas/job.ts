@@ -12,7 +12,10 @@ export const sheetSchema = z.object({
   marginMm: z.number().min(0).max(200),
 });
 
-export const placementSchema = z.object({ xMm: z.number().min(-3000).max(3000), yMm: z.number().min(-20_000).max(20_000) });
+export const placementSchema = z.object({
+  xMm: z.number().min(-3000).max(3000),
+  yMm: z.number().min(-20_000).max(20_000),
+});
 export const rolesSchema = z.record(z.string().max(200), z.enum(ROLES));
 
 export const newJobSchema = z.object({

@@ -7,7 +7,10 @@ export const operationSchema = z.enum(OPERATIONS);
 export const gradeSchema = z
   .union([0, 1, 2, 3, 4, 5, 6, 7, 8].map((grade) => z.literal(grade)))
   .transform((grade) => grade as DepthGrade)
-  .meta({ description: '0 untouched, 1 partial, 2 hanging, 3 clean, 4 scored, 5 gouged, 6 breached, 7 parted, 8 scarred' });
+  .meta({
+    description:
+      '0 untouched, 1 partial, 2 hanging, 3 clean, 4 scored, 5 gouged, 6 breached, 7 parted, 8 scarred',
+  });
 
 export const valuesSchema = z.object({
   force: z.number().meta({ description: "on the machine's own scale" }),
@@ -56,7 +59,12 @@ export const testCutSchema = z.object({
   at: z.string(),
 });
 
-const outlookSchema = z.object({ forceGf: z.number(), under: z.number(), right: z.number(), over: z.number() });
+const outlookSchema = z.object({
+  forceGf: z.number(),
+  under: z.number(),
+  right: z.number(),
+  over: z.number(),
+});
 const edgeSchema = z.object({ lowGf: z.number(), middleGf: z.number(), highGf: z.number() });
 const nextCutSchema = z.object({
   forceGf: z.number(),

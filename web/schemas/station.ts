@@ -3,11 +3,16 @@ import { FAMILIES, LAYER_ROLES } from '#core/stack/layer.ts';
 import { CONDITION_KINDS } from '#core/stack/material.ts';
 import { MACHINE_KINDS } from '#core/station/machine.ts';
 
-const text = (most: number) => z.string().trim().min(1, 'is missing').max(most, `is longer than ${most} characters`);
+const text = (most: number) =>
+  z.string().trim().min(1, 'is missing').max(most, `is longer than ${most} characters`);
 
 export const layerSchema = z.object({
   role: z.enum(LAYER_ROLES),
-  caliperUm: z.number('a caliper is a number').min(1, 'at least 1 µm').max(5000, 'at most 5000 µm').meta({ description: 'µm' }),
+  caliperUm: z
+    .number('a caliper is a number')
+    .min(1, 'at least 1 µm')
+    .max(5000, 'at most 5000 µm')
+    .meta({ description: 'µm' }),
   isMeasured: z.boolean(),
 });
 
@@ -52,7 +57,10 @@ export const forceScaleSchema = z
     gfPerUnit: z.number().positive().meta({ description: 'nominal gf per unit' }),
   })
   .refine((scale) => scale.max > scale.min, 'the highest force must be above the lowest')
-  .refine((scale) => (scale.max - scale.min) / scale.step <= 2000, 'more than 2000 steps: choose a coarser step')
+  .refine(
+    (scale) => (scale.max - scale.min) / scale.step <= 2000,
+    'more than 2000 steps: choose a coarser step',
+  )
   .refine((scale) => scale.gfAtZero + scale.gfPerUnit * scale.min > 0, 'the lowest force must be above 0 gf');
 
 export const speedScaleSchema = z
@@ -72,8 +80,16 @@ export const depthScaleSchema = z.discriminatedUnion('kind', [
     turnStep: z.number().positive().max(1),
     maxMm: z.number().positive().max(10),
   }),
-  z.object({ kind: z.literal('dial'), mmPerStep: z.number().positive().max(2), maxMm: z.number().positive().max(10) }),
-  z.object({ kind: z.literal('millimetres'), stepMm: z.number().positive().max(1), maxMm: z.number().positive().max(10) }),
+  z.object({
+    kind: z.literal('dial'),
+    mmPerStep: z.number().positive().max(2),
+    maxMm: z.number().positive().max(10),
+  }),
+  z.object({
+    kind: z.literal('millimetres'),
+    stepMm: z.number().positive().max(1),
+    maxMm: z.number().positive().max(10),
+  }),
 ]);
 
 export const linkSchema = z.discriminatedUnion('kind', [

@@ -14,7 +14,13 @@ const DEPTHS: Readonly<Record<DepthGrade, number>> = {
 };
 
 /** A little section of what a grade looks like: the cut, and whether the piece lifts. */
-export function GradePicture({ grade, isLayered }: { readonly grade: DepthGrade; readonly isLayered: boolean }) {
+export function GradePicture({
+  grade,
+  isLayered,
+}: {
+  readonly grade: DepthGrade;
+  readonly isLayered: boolean;
+}) {
   const depth = isLayered ? DEPTHS[grade] : grade <= 2 ? 8 + (DEPTHS[grade] - 8) * 2.1 : DEPTHS[grade];
   const isLifted = grade >= 3 && isLayered;
   const isFree = grade >= 7;
@@ -25,19 +31,45 @@ export function GradePicture({ grade, isLayered }: { readonly grade: DepthGrade;
       {isLayered ? (
         <>
           <rect x="2" y="24" width="34" height="18" fill="#fbfaf6" stroke="var(--color-ink)" />
-          <rect x="36" y="24" width="34" height="18" fill="#fbfaf6" stroke="var(--color-ink)" transform={isFree ? 'rotate(-9 70 42)' : ''} />
+          <rect
+            x="36"
+            y="24"
+            width="34"
+            height="18"
+            fill="#fbfaf6"
+            stroke="var(--color-ink)"
+            transform={isFree ? 'rotate(-9 70 42)' : ''}
+          />
           <rect x="2" y="8" width="34" height="16" fill="#f3c9b4" stroke="var(--color-ink)" />
-          <rect x="36" y="8" width="34" height="16" fill="#f3c9b4" stroke="var(--color-ink)" transform={`rotate(${tilt} 70 ${isFree ? 42 : 24})`} />
+          <rect
+            x="36"
+            y="8"
+            width="34"
+            height="16"
+            fill="#f3c9b4"
+            stroke="var(--color-ink)"
+            transform={`rotate(${tilt} 70 ${isFree ? 42 : 24})`}
+          />
           <path d="M6 40l12-14M18 40l12-14" stroke="#b3ab98" />
         </>
       ) : (
         <>
           <rect x="2" y="8" width="34" height="34" fill="#e9e4d6" stroke="var(--color-ink)" />
-          <rect x="36" y="8" width="34" height="34" fill="#e9e4d6" stroke="var(--color-ink)" transform={`rotate(${tilt} 70 42)`} />
+          <rect
+            x="36"
+            y="8"
+            width="34"
+            height="34"
+            fill="#e9e4d6"
+            stroke="var(--color-ink)"
+            transform={`rotate(${tilt} 70 42)`}
+          />
         </>
       )}
       <path d={`M33 2H39L36 ${depth}Z`} fill="var(--color-ink)" />
-      {grade === 2 && <path d={`M36 ${depth}v4`} stroke="var(--color-ember)" strokeWidth="2" strokeDasharray="2 1.5" />}
+      {grade === 2 && (
+        <path d={`M36 ${depth}v4`} stroke="var(--color-ember)" strokeWidth="2" strokeDasharray="2 1.5" />
+      )}
     </svg>
   );
 }

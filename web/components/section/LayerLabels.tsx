@@ -1,5 +1,11 @@
 import { formatCaliper, type UnitSystem } from '#core/units/length.ts';
-import { LAYER_LEFT, LAYER_WIDTH, MAT_HEIGHT, SECTION_WIDTH, type SectionLayout } from '#web/components/section/layOutSection.ts';
+import {
+  LAYER_LEFT,
+  LAYER_WIDTH,
+  MAT_HEIGHT,
+  SECTION_WIDTH,
+  type SectionLayout,
+} from '#web/components/section/layOutSection.ts';
 
 interface Props {
   readonly layout: SectionLayout;
@@ -27,7 +33,13 @@ export function LayerLabels({ layout, system, matName }: Props) {
               {layer.role}
               {layer.isMeasured ? '' : ' ~'}
             </text>
-            <text x={SECTION_WIDTH - 2} y={labelY + 4} textAnchor="end" className="figure" fill="var(--color-ink)">
+            <text
+              x={SECTION_WIDTH - 2}
+              y={labelY + 4}
+              textAnchor="end"
+              className="figure"
+              fill="var(--color-ink)"
+            >
               {figure} {unit}
             </text>
           </g>

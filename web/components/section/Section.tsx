@@ -5,7 +5,13 @@ import { formatCaliper, type UnitSystem } from '#core/units/length.ts';
 import { BladeWedge } from '#web/components/section/BladeWedge.tsx';
 import { LayerLabels } from '#web/components/section/LayerLabels.tsx';
 import { LayerPatterns } from '#web/components/section/LayerPatterns.tsx';
-import { layOutSection, LAYER_LEFT, LAYER_WIDTH, MAT_HEIGHT, SECTION_WIDTH } from '#web/components/section/layOutSection.ts';
+import {
+  layOutSection,
+  LAYER_LEFT,
+  LAYER_WIDTH,
+  MAT_HEIGHT,
+  SECTION_WIDTH,
+} from '#web/components/section/layOutSection.ts';
 
 interface Props {
   readonly stack: Stack;
@@ -24,7 +30,12 @@ export function Section({ stack, faceColour, system, isOnMat, cut }: Props) {
   const height = bottomY + MAT_HEIGHT + 8;
   const depthY = (um: number) => Math.min(topY + um * pxPerUm, bottomY + MAT_HEIGHT);
   return (
-    <svg viewBox={`0 0 ${SECTION_WIDTH} ${height}`} className="block w-full max-w-[420px] mx-auto" role="img" aria-labelledby={`${id}t`}>
+    <svg
+      viewBox={`0 0 ${SECTION_WIDTH} ${height}`}
+      className="block w-full max-w-[420px] mx-auto"
+      role="img"
+      aria-labelledby={`${id}t`}
+    >
       <title id={`${id}t`}>{describe(stack, cut, system)}</title>
       <LayerPatterns id={id} faceColour={faceColour} />
       {layers.map(({ layer, y, height: tall }, index) => (
@@ -65,12 +76,27 @@ export function Section({ stack, faceColour, system, isOnMat, cut }: Props) {
   );
 }
 
-function TipLabel({ y, tip, system }: { readonly y: number; readonly tip: TipDepth; readonly system: UnitSystem }) {
+function TipLabel({
+  y,
+  tip,
+  system,
+}: {
+  readonly y: number;
+  readonly tip: TipDepth;
+  readonly system: UnitSystem;
+}) {
   const { figure, unit } = formatCaliper(tip.middleUm, system);
   const spread = formatCaliper((tip.highUm - tip.lowUm) / 2, system);
   return (
     <g className="figure text-[13.5px]" textAnchor="end">
-      <line x1={LAYER_LEFT - 8} x2={LAYER_LEFT + LAYER_WIDTH} y1={y} y2={y} stroke="var(--color-ink)" strokeDasharray="4 3" />
+      <line
+        x1={LAYER_LEFT - 8}
+        x2={LAYER_LEFT + LAYER_WIDTH}
+        y1={y}
+        y2={y}
+        stroke="var(--color-ink)"
+        strokeDasharray="4 3"
+      />
       <text x={LAYER_LEFT - 12} y={y - 1} fill="var(--color-ink)" className="font-semibold">
         {figure} {unit}
       </text>

@@ -19,11 +19,23 @@ export function StripBand({ axis, outlooks, height }: Props) {
   return (
     <>
       <defs>
-        <pattern id={`${id}under`} width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id={`${id}under`}
+          width="9"
+          height="9"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <rect width="9" height="9" fill="var(--color-straw-pale)" />
           <line y2="9" stroke="var(--color-straw)" strokeWidth="2" />
         </pattern>
-        <pattern id={`${id}over`} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id={`${id}over`}
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <rect width="7" height="7" fill="var(--color-ember-pale)" />
           <path d="M0 0V7M0 0H7" stroke="var(--color-ember)" strokeWidth="1.6" />
         </pattern>

@@ -77,7 +77,9 @@ export function WindowStrip({ operation, scale, axis, outlooks, cuts, force, for
 function CutMark({ x, side }: { readonly x: string; readonly side: 'under' | 'right' | 'over' }) {
   return (
     <svg x={x} y="15" overflow="visible">
-      {side === 'under' && <circle r="5" fill="var(--color-sheet)" stroke="var(--color-straw)" strokeWidth="2.4" />}
+      {side === 'under' && (
+        <circle r="5" fill="var(--color-sheet)" stroke="var(--color-straw)" strokeWidth="2.4" />
+      )}
       {side === 'right' && <circle r="6" fill="var(--color-verdigris)" />}
       {side === 'over' && <path d="M-5-5 5 5M-5 5 5-5" stroke="var(--color-ember)" strokeWidth="2.6" />}
       <line y1="8" y2="14" stroke="var(--color-edge)" />
@@ -85,7 +87,15 @@ function CutMark({ x, side }: { readonly x: string; readonly side: 'under' | 'ri
   );
 }
 
-function Feather({ x, words, share }: { readonly x: string; readonly words: string; readonly share: number }) {
+function Feather({
+  x,
+  words,
+  share,
+}: {
+  readonly x: string;
+  readonly words: string;
+  readonly share: number;
+}) {
   const isLeft = share > 0.7;
   return (
     <svg x={x} y={BAND_TOP + BAND_HEIGHT - 3} overflow="visible">
@@ -97,7 +107,11 @@ function Feather({ x, words, share }: { readonly x: string; readonly words: stri
         stroke="var(--color-ink)"
         strokeWidth="1.3"
       />
-      <path d="M0 2C-1 22 2 44 8 63M-1 22l-5 4M1 32l-6 6M1 28l6 4M3 38l6 5" stroke="var(--color-ink)" fill="none" />
+      <path
+        d="M0 2C-1 22 2 44 8 63M-1 22l-5 4M1 32l-6 6M1 28l6 4M3 38l6 5"
+        stroke="var(--color-ink)"
+        fill="none"
+      />
       <text
         x={isLeft ? -18 : 22}
         y="52"

@@ -10,13 +10,19 @@ const MANTISSAS = [1, 1.2, 1.5, 2, 2.5, 3, 4, 5, 6, 8];
 const CLOSEST = 0.085;
 
 /** Where a force lies on a logarithmic axis, held inside it. */
-export function shareOnAxis(forceGf: number, axis: { readonly fromGf: number; readonly toGf: number }): number {
+export function shareOnAxis(
+  forceGf: number,
+  axis: { readonly fromGf: number; readonly toGf: number },
+): number {
   const share = Math.log(forceGf / axis.fromGf) / Math.log(axis.toGf / axis.fromGf);
   return Math.min(1, Math.max(0, share));
 }
 
 /** Round values of the machine's own scale along the axis, far enough apart to be read. */
-export function axisTicks(scale: ForceScale, axis: { readonly fromGf: number; readonly toGf: number }): readonly Tick[] {
+export function axisTicks(
+  scale: ForceScale,
+  axis: { readonly fromGf: number; readonly toGf: number },
+): readonly Tick[] {
   const candidates = [1, 10, 100, 1000].flatMap((power) => MANTISSAS.map((mantissa) => mantissa * power));
   const ticks: Tick[] = [];
   for (const value of candidates) {

@@ -15,12 +15,11 @@ export function AnswerFigures({ answer, machine, system }: Props) {
   const { values, state } = answer;
   const exposure = formatLength(values.exposureMm, system, 2);
   const offset = formatLength(values.offsetMm, system, 2);
-  const overcut = formatLength(values.overcutMm, system, 2);
   const isLevel = machine.forceScale.kind === 'level';
   const nominal = isLevel ? ` · about ${forceToGf(values.force, machine.forceScale).toFixed(0)} gf` : '';
   const forceNote = state === 'predicted' ? 'predicted: a first force to try' : 'force';
   return (
-    <dl className="grid grid-cols-2 md:grid-cols-[1.25fr_1.25fr_1fr_1fr] border-y border-hairline mt-4 md:divide-x divide-hairline">
+    <dl className="grid grid-cols-2 md:grid-cols-[1.25fr_1.25fr_1fr_1fr] border-y border-hairline mt-3 md:divide-x divide-hairline">
       <Figure
         figure={String(values.force)}
         unit={forceUnit(machine.forceScale)}
@@ -36,7 +35,7 @@ export function AnswerFigures({ answer, machine, system }: Props) {
       <Figure
         figure={String(values.passes)}
         unit={values.passes === 1 ? 'pass' : 'passes'}
-        words={`offset ${offset.figure} · overcut ${overcut.figure} ${overcut.unit}`}
+        words={`offset ${offset.figure} ${offset.unit}`}
       />
     </dl>
   );
@@ -51,11 +50,11 @@ interface FigureProps {
 
 function Figure({ figure, unit, words, isSoft = false }: FigureProps) {
   return (
-    <div className="flex flex-col-reverse justify-end px-1 md:px-4 first:pl-0 py-3">
+    <div className="flex flex-col-reverse justify-end md:px-4 md:first:pl-0 py-2">
       <dt className="text-sm text-muted">{words}</dt>
       <dd className="whitespace-nowrap">
         <span
-          className={`figure text-[2.6rem] xl:text-[3.2rem] leading-tight font-bold tracking-tight ${isSoft ? 'text-straw-ink' : ''}`}
+          className={`figure text-[2.6rem] xl:text-[3rem] leading-tight font-bold tracking-tight ${isSoft ? 'text-straw-ink' : ''}`}
         >
           {figure}
         </span>{' '}

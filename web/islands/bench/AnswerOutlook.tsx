@@ -23,7 +23,7 @@ export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
   const samePasses = cuts.filter((cut) => cut.passes === values.passes);
   return (
     <>
-      <div className="mt-5">
+      <div className="mt-3">
         <WindowStrip
           operation={operation}
           scale={machine.forceScale}
@@ -34,11 +34,11 @@ export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
           forceWords={words}
         />
       </div>
-      <p className="mt-1">
+      <p>
         {isPredicted ? (
           <>
-            <strong>Never cut here.</strong> This is a guess from the stack: {inHundred} in 100 it cuts right. One or two test
-            cuts settle it.
+            <strong>Never cut here.</strong> This is a guess from the stack: {inHundred} in 100 it cuts right.
+            One or two test cuts settle it.
           </>
         ) : (
           <>
@@ -57,10 +57,18 @@ export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
       </p>
       <Drifted answer={answer} machine={machine} blade={blade} />
       <div className="mt-3 flex flex-wrap items-center gap-3">
-        <a href={`/test-cuts?operation=${operation}`} className="button" data-kind={isPredicted || state === 'doubted' ? 'main' : undefined}>
+        <a
+          href={`/test-cuts?operation=${operation}`}
+          className="button"
+          data-kind={isPredicted || state === 'doubted' ? 'main' : undefined}
+        >
           Test cut
         </a>
-        <a href="/jobs" className="button" data-kind={isPredicted || state === 'doubted' ? undefined : 'main'}>
+        <a
+          href="/jobs"
+          className="button"
+          data-kind={isPredicted || state === 'doubted' ? undefined : 'main'}
+        >
           Use in a job
         </a>
         <StripLegend />

@@ -38,7 +38,7 @@ export function BenchCard({ station, answers, system }: Props) {
           </div>
           <StateBadge state={answer.state} {...(runs > 0 ? { detail: `${runs} runs` } : {})} />
         </div>
-        <div role="tablist" aria-label="Operation" className="flex flex-wrap gap-2 mt-4">
+        <div role="tablist" aria-label="Operation" className="flex flex-wrap gap-2 mt-3">
           {OPERATIONS.map((one) => (
             <button
               key={one}
@@ -57,7 +57,14 @@ export function BenchCard({ station, answers, system }: Props) {
         </div>
         <AnswerFigures answer={answer} machine={machine} system={system} />
         <AnswerOutlook answer={answer} cuts={cuts} machine={machine} blade={blade} />
-        <Evidence revision={revision} verdicts={verdicts} lastNote={lastNote} cuts={cuts} machine={machine} operation={operation} />
+        <Evidence
+          revision={revision}
+          verdicts={verdicts}
+          lastNote={lastNote}
+          cuts={cuts}
+          machine={machine}
+          operation={operation}
+        />
       </section>
       <div className="grid gap-5 content-start">
         <section aria-label="Section" className="sheet p-4 sm:p-5">
@@ -93,10 +100,10 @@ function describeSheet({ loaded, machine, blade }: Station, system: UnitSystem):
   const { toLinerUm, totalUm, isLayered } = measureStack(loaded.condition.stack);
   const depth = formatCaliper(isLayered ? toLinerUm : totalUm, system);
   const words = [
-    `${loaded.material.maker}, ${FAMILY_NAMES[loaded.material.family]}`,
+    `${loaded.material.maker} ${FAMILY_NAMES[loaded.material.family]}`,
     `${depth.figure} ${depth.unit} ${isLayered ? 'to the liner' : 'thick'}`,
     loaded.lot ? `lot ${loaded.lot}` : '',
-    `on ${machine.name}${blade ? ` with a ${blade.kind} blade` : ''}`,
+    `${machine.name}${blade ? `, ${blade.kind} blade` : ''}`,
   ];
   return words.filter(Boolean).join(' · ');
 }

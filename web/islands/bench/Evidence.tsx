@@ -26,13 +26,14 @@ export function Evidence({ revision, verdicts, lastNote, cuts, machine, operatio
   const own = cuts.filter((cut) => cut.operation === operation).slice(-4);
   const tried = own.map((cut) => `${cut.force} ${GRADE_WORDS[cut.grade].word}`).join(', ');
   return (
-    <dl className="mt-5 border-t border-hairline pt-3 grid gap-x-5 gap-y-1.5 sm:grid-cols-[7rem_1fr]">
+    <dl className="mt-4 border-t border-hairline pt-2.5 grid gap-x-5 gap-y-1.5 sm:grid-cols-[7rem_1fr]">
       <dt className="text-muted">{revision ? formatDay(revision.at) : 'Kept'}</dt>
       <dd>
         {revision ? (
           <>
             {revision.author} kept {revision.values.force} {unit}
-            {revision.reason ? `: ${revision.reason}` : ''} <span className="text-muted">· rev {revision.revision}</span>
+            {revision.reason ? `: ${revision.reason}` : ''}{' '}
+            <span className="text-muted">· rev {revision.revision}</span>
           </>
         ) : (
           'nothing yet for this sheet on this machine'
@@ -41,7 +42,9 @@ export function Evidence({ revision, verdicts, lastNote, cuts, machine, operatio
       <dt className="text-muted">Test cuts</dt>
       <dd>
         {tried || 'none yet for this cut'}
-        {cuts.length > own.length ? <span className="text-muted"> · {cuts.length} on this sheet in all</span> : null}
+        {cuts.length > own.length ? (
+          <span className="text-muted"> · {cuts.length} on this sheet in all</span>
+        ) : null}
       </dd>
       {revision ? (
         <>

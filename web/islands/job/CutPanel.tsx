@@ -36,7 +36,8 @@ export function CutPanel({ jobId, plan, machine }: Props) {
       <ul className="list-disc pl-5 mt-2 grid gap-1">
         <li>Ink and laminate are dry, the sheet lies square and is pressed down.</li>
         <li>
-          The exposure is set to {plan.passes[0]?.values.exposureMm.toFixed(2)} mm: it is set by hand, no file carries it.
+          The exposure is set to {plan.passes[0]?.values.exposureMm.toFixed(2)} mm: it is set by hand, no file
+          carries it.
         </li>
         <li>
           {machine.numbersOwner === 'file'
@@ -45,7 +46,13 @@ export function CutPanel({ jobId, plan, machine }: Props) {
         </li>
         <li>Hands, hair and cords are clear of the carriage.</li>
       </ul>
-      <button type="button" className="button w-full mt-4" data-kind="main" disabled={isBusy || machine.link.kind === 'none'} onClick={send}>
+      <button
+        type="button"
+        className="button w-full mt-4"
+        data-kind="main"
+        disabled={isBusy || machine.link.kind === 'none'}
+        onClick={send}
+      >
         <Send size={18} aria-hidden /> Send to {machine.name} · {formatDuration(plan.seconds)}
       </button>
       {machine.link.kind === 'none' ? (
@@ -59,7 +66,8 @@ export function CutPanel({ jobId, plan, machine }: Props) {
         {Array.from({ length: plan.parts }, (_, index) => (
           <li key={index}>
             <a className="button w-full" href={`/api/jobs/${jobId}/machine-file?part=${index + 1}`} download>
-              <Download size={18} aria-hidden /> Machine file{plan.parts > 1 ? `, part ${index + 1} of ${plan.parts}` : ''} (HPGL)
+              <Download size={18} aria-hidden /> Machine file
+              {plan.parts > 1 ? `, part ${index + 1} of ${plan.parts}` : ''} (HPGL)
             </a>
           </li>
         ))}

@@ -48,7 +48,8 @@ function JobSteps({ job: initial, drawing, machine, materialName, canKiss }: Pro
       <section aria-label="Sheet" className="p-1">
         <h1>{job.name}</h1>
         <p className="text-muted mb-3">
-          {materialName} on {machine.name} · {sheet.name}, {Math.round(sheet.widthMm)} × {Math.round(sheet.heightMm)} mm
+          {materialName} on {machine.name} · {sheet.name}, {Math.round(sheet.widthMm)} ×{' '}
+          {Math.round(sheet.heightMm)} mm
         </p>
         <SheetView
           widthMm={sheet.widthMm}

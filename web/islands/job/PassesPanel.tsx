@@ -29,7 +29,8 @@ export function PassesPanel({ plan, machine, isPlanning }: Props) {
               <span className="figure text-muted">{index + 1}</span>
               <RoleSample role={pass.operation} /> {ROLE_WORDS[pass.operation]}
               <span className="ml-auto figure">
-                {pass.values.force} <span className="text-muted font-normal">{forceUnit(machine.forceScale)}</span>
+                {pass.values.force}{' '}
+                <span className="text-muted font-normal">{forceUnit(machine.forceScale)}</span>
               </span>
             </p>
             <p className="text-sm text-muted mt-1">
@@ -37,15 +38,15 @@ export function PassesPanel({ plan, machine, isPlanning }: Props) {
               {pass.values.passes === 1 ? 'pass' : 'passes'}, exposure {pass.values.exposureMm.toFixed(2)} mm
             </p>
             <p className="text-sm text-muted">
-              {pass.strokes} strokes · {(pass.cutMm / 1000).toFixed(2)} m cut · {(pass.travelMm / 1000).toFixed(2)} m travel ·{' '}
-              {formatDuration(pass.seconds)}
+              {pass.strokes} {pass.strokes === 1 ? 'stroke' : 'strokes'} · {(pass.cutMm / 1000).toFixed(2)} m
+              cut · {(pass.travelMm / 1000).toFixed(2)} m travel · {formatDuration(pass.seconds)}
             </p>
           </li>
         ))}
       </ol>
       <p className="mt-3">
-        <strong>{formatDuration(plan.seconds)}</strong> in all, {(plan.cutMm / 1000).toFixed(2)} m of blade travel. Inner lines
-        go first; what frees the piece comes last.
+        <strong>{formatDuration(plan.seconds)}</strong> in all, {(plan.cutMm / 1000).toFixed(2)} m of blade
+        travel. Inner lines go first; what frees the piece comes last.
       </p>
     </>
   );

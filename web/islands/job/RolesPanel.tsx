@@ -21,7 +21,11 @@ export function RolesPanel({ job, drawing, canKiss, isBusy, onChange }: Props) {
       {job.areRolesGuessed ? (
         <p className="note mt-2" data-tone="careful">
           These are guesses from names and shapes. Change what is wrong, or{' '}
-          <button type="button" className="underline cursor-pointer font-semibold" onClick={() => onChange({ roles: job.roles })}>
+          <button
+            type="button"
+            className="underline cursor-pointer font-semibold"
+            onClick={() => onChange({ roles: job.roles })}
+          >
             take them as they are
           </button>
           .
@@ -64,7 +68,9 @@ export function RolesPanel({ job, drawing, canKiss, isBusy, onChange }: Props) {
           </li>
         ))}
       </ul>
-      {canKiss ? null : <p className="text-sm text-muted mt-1">A single layer has nothing to kiss down to.</p>}
+      {canKiss ? null : (
+        <p className="text-sm text-muted mt-1">A single layer has nothing to kiss down to.</p>
+      )}
       {drawing.leftOut.length > 0 ? (
         <p className="note mt-3" data-tone="careful">
           Not taken over from the file: {drawing.leftOut.join(', ')}.

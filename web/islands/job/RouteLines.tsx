@@ -6,7 +6,9 @@ import type { PlanReply } from '#web/schemas/job.ts';
 
 /** The way of the head: cuts in their role's colour, travel dotted between them, a dot where each stroke starts. */
 export const RouteLines = memo(function RouteLines({ plan }: { readonly plan: PlanReply }) {
-  const strokes = plan.passes.flatMap((pass) => pass.route.map((points) => ({ operation: pass.operation, points })));
+  const strokes = plan.passes.flatMap((pass) =>
+    pass.route.map((points) => ({ operation: pass.operation, points })),
+  );
   const travel: PointMm[][] = [];
   let at: PointMm = { x: 0, y: 0 };
   for (const { points } of strokes) {

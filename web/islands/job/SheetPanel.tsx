@@ -29,23 +29,48 @@ export function SheetPanel({ job, drawing, machine, onChange }: Props) {
       <label className="block mt-2 text-sm text-muted" htmlFor="sheet-size">
         Size
       </label>
-      <select id="sheet-size" className="field" value={sheet.name} onChange={(event) => choose(event.target.value)}>
+      <select
+        id="sheet-size"
+        className="field"
+        value={sheet.name}
+        onChange={(event) => choose(event.target.value)}
+      >
         {SHEET_SIZES.map((size) => (
           <option key={size.name} value={size.name}>
-            {size.name.includes('mm') ? size.name : `${size.name}, ${Math.round(size.widthMm)} × ${Math.round(size.heightMm)} mm`}
+            {size.name.includes('mm')
+              ? size.name
+              : `${size.name}, ${Math.round(size.widthMm)} × ${Math.round(size.heightMm)} mm`}
           </option>
         ))}
-        {SHEET_SIZES.some((size) => size.name === sheet.name) ? null : <option value={sheet.name}>{sheet.name}</option>}
+        {SHEET_SIZES.some((size) => size.name === sheet.name) ? null : (
+          <option value={sheet.name}>{sheet.name}</option>
+        )}
       </select>
       <div className="grid grid-cols-2 gap-3 mt-3">
-        <Millimetres label="Width" value={sheet.widthMm} onChange={(widthMm) => onChange({ sheet: { ...sheet, name: 'own size', widthMm } })} />
-        <Millimetres label="Height" value={sheet.heightMm} onChange={(heightMm) => onChange({ sheet: { ...sheet, name: 'own size', heightMm } })} />
-        <Millimetres label="Drawing from the left" value={placement.xMm} onChange={(xMm) => onChange({ placement: { ...placement, xMm } })} />
-        <Millimetres label="Drawing from the top" value={placement.yMm} onChange={(yMm) => onChange({ placement: { ...placement, yMm } })} />
+        <Millimetres
+          label="Width"
+          value={sheet.widthMm}
+          onChange={(widthMm) => onChange({ sheet: { ...sheet, name: 'own size', widthMm } })}
+        />
+        <Millimetres
+          label="Height"
+          value={sheet.heightMm}
+          onChange={(heightMm) => onChange({ sheet: { ...sheet, name: 'own size', heightMm } })}
+        />
+        <Millimetres
+          label="Drawing from the left"
+          value={placement.xMm}
+          onChange={(xMm) => onChange({ placement: { ...placement, xMm } })}
+        />
+        <Millimetres
+          label="Drawing from the top"
+          value={placement.yMm}
+          onChange={(yMm) => onChange({ placement: { ...placement, yMm } })}
+        />
       </div>
       <p className="mt-3 text-muted">
-        The lines measure {width.toFixed(1)} × {height.toFixed(1)} mm. {machine.name} leaves {sheet.marginMm} mm along every
-        edge.
+        The lines measure {width.toFixed(1)} × {height.toFixed(1)} mm. {machine.name} leaves {sheet.marginMm}{' '}
+        mm along every edge.
       </p>
       {isWide ? (
         <p className="note mt-2" data-tone="problem">
@@ -57,7 +82,15 @@ export function SheetPanel({ job, drawing, machine, onChange }: Props) {
   );
 }
 
-function Over({ job: { sheet, placement }, width, height }: { readonly job: Job; readonly width: number; readonly height: number }) {
+function Over({
+  job: { sheet, placement },
+  width,
+  height,
+}: {
+  readonly job: Job;
+  readonly width: number;
+  readonly height: number;
+}) {
   const edges = [
     ['left', sheet.marginMm - placement.xMm],
     ['top', sheet.marginMm - placement.yMm],

@@ -22,9 +22,12 @@ export function JobList({ jobs, machineId, loadedName, machineName }: Props) {
         <ul className="divide-y divide-hairline mt-2">
           {jobs.map((job) => (
             <li key={job.id}>
-              <a href={`/jobs/${job.id}`} className="flex flex-wrap gap-x-5 py-3 no-underline hover:bg-ground px-2 -mx-2 rounded">
-                <span className="font-semibold grow basis-60">{job.name}</span>
-                <span className="text-muted basis-72">
+              <a
+                href={`/jobs/${job.id}`}
+                className="grid sm:grid-cols-[1fr_20rem_7.5rem] gap-x-5 py-3 no-underline hover:bg-ground px-2 -mx-2 rounded"
+              >
+                <span className="font-semibold">{job.name}</span>
+                <span className="text-muted">
                   {job.material} on {job.machine}
                 </span>
                 <span className="text-muted figure text-sm pt-0.5">{formatMoment(job.updatedAt)}</span>
@@ -51,7 +54,9 @@ export function JobList({ jobs, machineId, loadedName, machineName }: Props) {
           onDrop={fresh.onDrop}
         >
           <FilePlus2 size={26} aria-hidden />
-          <span className="font-semibold">{fresh.isBusy ? 'Reading the drawing …' : 'Open an SVG drawing'}</span>
+          <span className="font-semibold">
+            {fresh.isBusy ? 'Reading the drawing …' : 'Open an SVG drawing'}
+          </span>
           <span className="text-sm text-muted">or drop it here; up to 5 MB, real size kept</span>
           <input
             type="file"

@@ -13,9 +13,14 @@ export function useNewJob(machineId: number | null) {
     setBusy(true);
     setError(null);
     try {
-      if (file.size > MOST_BYTES) throw new Error(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 5 MB are read.`);
+      if (file.size > MOST_BYTES)
+        throw new Error(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 5 MB are read.`);
       const name = file.name.replace(/\.svg$/i, '').slice(0, 120) || 'drawing';
-      const { id } = await callApi<{ id: number }>('/api/jobs', 'POST', { name, svg: await file.text(), machineId });
+      const { id } = await callApi<{ id: number }>('/api/jobs', 'POST', {
+        name,
+        svg: await file.text(),
+        machineId,
+      });
       location.assign(`/jobs/${id}`);
     } catch (refusal) {
       setError(refusal);

@@ -18,7 +18,8 @@ export function KeyHelp({ system }: { readonly system: UnitSystem }) {
   const [isOpen, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const isTyping = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
+      const isTyping =
+        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
       if (event.key === '?' && !isTyping) setOpen(true);
     };
     document.addEventListener('keydown', onKey);
@@ -30,7 +31,12 @@ export function KeyHelp({ system }: { readonly system: UnitSystem }) {
   };
   return (
     <Dialog.Root open={isOpen} onOpenChange={setOpen}>
-      <button type="button" className="button px-3" onClick={switchUnits} aria-label={`Units: ${system}. Switch.`}>
+      <button
+        type="button"
+        className="button px-3"
+        onClick={switchUnits}
+        aria-label={`Units: ${system}. Switch.`}
+      >
         <Ruler size={17} aria-hidden /> {system === 'metric' ? 'mm' : 'in'}
       </button>
       <Dialog.Trigger className="button px-3 hidden sm:inline-flex" aria-label="Keys">

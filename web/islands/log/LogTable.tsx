@@ -1,4 +1,9 @@
-import { createColumnHelper, getCoreRowModel, getFilteredRowModel, useReactTable } from '@tanstack/react-table';
+import {
+  createColumnHelper,
+  getCoreRowModel,
+  getFilteredRowModel,
+  useReactTable,
+} from '@tanstack/react-table';
 import { BookMarked, FlaskConical, Play, Wrench } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { DataTable } from '#web/islands/shared/DataTable.tsx';
@@ -19,7 +24,9 @@ const COLUMNS = [
   column.accessor('at', {
     header: 'When',
     enableSorting: false,
-    cell: ({ getValue }) => <span className="figure text-sm whitespace-nowrap">{formatMoment(getValue())}</span>,
+    cell: ({ getValue }) => (
+      <span className="figure text-sm whitespace-nowrap">{formatMoment(getValue())}</span>
+    ),
   }),
   column.accessor('what', {
     header: 'What',
@@ -50,14 +57,19 @@ const COLUMNS = [
 export function LogTable({ entries }: { readonly entries: readonly LogEntryReply[] }) {
   const [kind, setKind] = useState<Kind | null>(null);
   const [filter, setFilter] = useState('');
-  const data = useMemo(() => entries.filter((entry) => kind === null || entry.kind === kind), [entries, kind]);
+  const data = useMemo(
+    () => entries.filter((entry) => kind === null || entry.kind === kind),
+    [entries, kind],
+  );
   const table = useReactTable({
     data,
     columns: COLUMNS,
     state: { globalFilter: filter },
     onGlobalFilterChange: setFilter,
     globalFilterFn: (row, _, wanted: string) =>
-      `${row.original.what} ${row.original.detail} ${row.original.author}`.toLowerCase().includes(wanted.toLowerCase()),
+      `${row.original.what} ${row.original.detail} ${row.original.author}`
+        .toLowerCase()
+        .includes(wanted.toLowerCase()),
     getCoreRowModel: getCoreRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
   });

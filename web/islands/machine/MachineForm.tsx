@@ -46,7 +46,12 @@ export function MachineForm() {
           </select>
         </FormField>
         <FormField id="link" label="Where its files go">
-          <select id="link" className="field" value={link.kind === 'standIn' ? link.model : link.kind} onChange={(event) => chooseLink(event.target.value)}>
+          <select
+            id="link"
+            className="field"
+            value={link.kind === 'standIn' ? link.model : link.kind}
+            onChange={(event) => chooseLink(event.target.value)}
+          >
             <option value="none">no link: files are carried there</option>
             <option value="roll">stand-in roll cutter (10 to 500 gf)</option>
             <option value="desk">stand-in desk cutter (levels 1 to 33)</option>
@@ -56,10 +61,21 @@ export function MachineForm() {
         {link.kind === 'address' ? (
           <>
             <FormField id="host" label="Address" problem={link.host ? undefined : 'is missing'}>
-              <input id="host" className="field" value={link.host} onChange={(event) => setAddress(event.target.value, link.port)} />
+              <input
+                id="host"
+                className="field"
+                value={link.host}
+                onChange={(event) => setAddress(event.target.value, link.port)}
+              />
             </FormField>
             <FormField id="port" label="Port">
-              <input id="port" type="number" className="field figure" value={addressPort} onChange={(event) => setAddress(link.host, event.target.valueAsNumber)} />
+              <input
+                id="port"
+                type="number"
+                className="field figure"
+                value={addressPort}
+                onChange={(event) => setAddress(link.host, event.target.valueAsNumber)}
+              />
             </FormField>
           </>
         ) : null}

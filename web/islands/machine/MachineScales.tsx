@@ -7,7 +7,8 @@ import { FormField } from '#web/islands/shared/FormField.tsx';
 export function MachineScales({ form }: { readonly form: UseFormReturn<MachineInput> }) {
   const isLevel = form.watch('forceScale.kind') === 'level';
   const depthKind = form.watch('depthScale.kind');
-  const scaleProblem = form.formState.errors.forceScale?.root?.message ?? form.formState.errors.forceScale?.message;
+  const scaleProblem =
+    form.formState.errors.forceScale?.root?.message ?? form.formState.errors.forceScale?.message;
   return (
     <>
       <h2 className="mt-5">Force scale</h2>
@@ -68,16 +69,24 @@ export function MachineScales({ form }: { readonly form: UseFormReturn<MachineIn
             id="depth-kind"
             className="field"
             value={depthKind}
-            onChange={(event) => form.setValue('depthScale', DEPTH_STARTS[event.target.value as keyof typeof DEPTH_STARTS])}
+            onChange={(event) =>
+              form.setValue('depthScale', DEPTH_STARTS[event.target.value as keyof typeof DEPTH_STARTS])
+            }
           >
             <option value="turns">turning the holder</option>
             <option value="dial">a numbered dial</option>
             <option value="millimetres">measuring the tip</option>
           </select>
         </FormField>
-        {depthKind === 'turns' ? <NumberField form={form} name="depthScale.mmPerTurn" label="mm in one turn" /> : null}
-        {depthKind === 'dial' ? <NumberField form={form} name="depthScale.mmPerStep" label="mm in one step" /> : null}
-        {depthKind === 'millimetres' ? <NumberField form={form} name="depthScale.stepMm" label="to the nearest mm" /> : null}
+        {depthKind === 'turns' ? (
+          <NumberField form={form} name="depthScale.mmPerTurn" label="mm in one turn" />
+        ) : null}
+        {depthKind === 'dial' ? (
+          <NumberField form={form} name="depthScale.mmPerStep" label="mm in one step" />
+        ) : null}
+        {depthKind === 'millimetres' ? (
+          <NumberField form={form} name="depthScale.stepMm" label="to the nearest mm" />
+        ) : null}
         <NumberField form={form} name="depthScale.maxMm" label="Most it shows, mm" />
       </div>
     </>

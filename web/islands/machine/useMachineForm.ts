@@ -35,7 +35,11 @@ const START: MachineInput = {
 /** The state of the machine form. */
 export function useMachineForm() {
   const [error, setError] = useState<unknown>(null);
-  const form = useForm<MachineInput>({ resolver: zodResolver(newMachineSchema), mode: 'onTouched', defaultValues: START });
+  const form = useForm<MachineInput>({
+    resolver: zodResolver(newMachineSchema),
+    mode: 'onTouched',
+    defaultValues: START,
+  });
   const link: MachineLink = form.watch('link');
   const setLink = (next: MachineLink) => form.setValue('link', next);
   const save = form.handleSubmit(async (machine) => {

@@ -41,17 +41,33 @@ export function LayerEditor({ form, layers }: Props) {
                 {problem ? <span className="block text-ember text-sm">{problem}</span> : null}
               </span>
               <label className="flex items-center gap-2 min-h-11 px-1">
-                <input type="checkbox" className="size-5 accent-verdigris" {...register(`stack.${index}.isMeasured`)} />
+                <input
+                  type="checkbox"
+                  className="size-5 accent-verdigris"
+                  {...register(`stack.${index}.isMeasured`)}
+                />
                 measured
               </label>
               <span className="flex ml-auto">
-                <IconButton words={`${name} up`} isOff={index === 0} onClick={() => layers.move(index, index - 1)}>
+                <IconButton
+                  words={`${name} up`}
+                  isOff={index === 0}
+                  onClick={() => layers.move(index, index - 1)}
+                >
                   <ArrowUp size={17} aria-hidden />
                 </IconButton>
-                <IconButton words={`${name} down`} isOff={index === layers.fields.length - 1} onClick={() => layers.move(index, index + 1)}>
+                <IconButton
+                  words={`${name} down`}
+                  isOff={index === layers.fields.length - 1}
+                  onClick={() => layers.move(index, index + 1)}
+                >
                   <ArrowDown size={17} aria-hidden />
                 </IconButton>
-                <IconButton words={`Remove layer ${index + 1}`} isOff={layers.fields.length === 1} onClick={() => layers.remove(index)}>
+                <IconButton
+                  words={`Remove layer ${index + 1}`}
+                  isOff={layers.fields.length === 1}
+                  onClick={() => layers.remove(index)}
+                >
                   <Trash2 size={17} aria-hidden />
                 </IconButton>
               </span>
@@ -80,7 +96,14 @@ interface IconButtonProps {
 
 function IconButton({ words, isOff, onClick, children }: IconButtonProps) {
   return (
-    <button type="button" className="button px-2.5" data-kind="quiet" aria-label={words} disabled={isOff} onClick={onClick}>
+    <button
+      type="button"
+      className="button px-2.5"
+      data-kind="quiet"
+      aria-label={words}
+      disabled={isOff}
+      onClick={onClick}
+    >
       {children}
     </button>
   );

@@ -23,7 +23,12 @@ export function MaterialForm({ name, machineId, system }: Props) {
     ...register(field),
   });
   return (
-    <form aria-label="New material" className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]" onSubmit={save} noValidate>
+    <form
+      aria-label="New material"
+      className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]"
+      onSubmit={save}
+      noValidate
+    >
       <section className="sheet p-4 sm:px-6 sm:py-5">
         <h1>New material</h1>
         <div className="grid gap-3 sm:grid-cols-2 mt-3">
@@ -50,7 +55,11 @@ export function MaterialForm({ name, machineId, system }: Props) {
           </FormField>
           <div className="grid grid-cols-[5rem_1fr] gap-3">
             <FormField id="colourHex" label="Swatch" problem={problem('colourHex')}>
-              <input type="color" {...fieldProps('colourHex', problem('colourHex'))} {...register('colourHex')} />
+              <input
+                type="color"
+                {...fieldProps('colourHex', problem('colourHex'))}
+                {...register('colourHex')}
+              />
             </FormField>
             <FormField id="darkness" label="Pigment: pale to black" problem={problem('darkness')}>
               <input
@@ -79,7 +88,13 @@ export function MaterialForm({ name, machineId, system }: Props) {
       <section aria-label="Section" className="sheet p-4 sm:p-5 self-start">
         <h2 className="text-muted mb-2">Section as typed</h2>
         {stack ? (
-          <Section stack={stack} faceColour={form.watch('colourHex') || '#e9e4d6'} system={system} isOnMat cut={null} />
+          <Section
+            stack={stack}
+            faceColour={form.watch('colourHex') || '#e9e4d6'}
+            system={system}
+            isOnMat
+            cut={null}
+          />
         ) : (
           <p>Give every layer a caliper to see the section.</p>
         )}

@@ -54,6 +54,7 @@ async function loadHere(materialId: number, machineId: number): Promise<void> {
 
 /** The layers as far as they can be drawn: none when a caliper is missing. */
 function drawable(stack: NewMaterialInput['stack']): Stack | null {
-  const isWhole = stack.length > 0 && stack.every(({ caliperUm }) => Number.isFinite(caliperUm) && caliperUm > 0);
+  const isWhole =
+    stack.length > 0 && stack.every(({ caliperUm }) => Number.isFinite(caliperUm) && caliperUm > 0);
   return isWhole ? stack : null;
 }

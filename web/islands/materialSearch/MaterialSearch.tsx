@@ -21,16 +21,25 @@ export function MaterialSearch({ machineId }: { readonly machineId: number | nul
         role="combobox"
         aria-expanded={search.isOpen}
         aria-controls="material-search-list"
-        aria-activedescendant={search.isOpen && search.found.length > 0 ? `found-${search.active}` : undefined}
+        aria-activedescendant={
+          search.isOpen && search.found.length > 0 ? `found-${search.active}` : undefined
+        }
         value={search.text}
         onChange={(event) => search.type(event.target.value)}
         onFocus={search.open}
         onKeyDown={search.onKeyDown}
       />
-      <kbd className="absolute right-2.5 top-2.5 border border-hairline rounded px-1.5 text-sm text-muted bg-ground">/</kbd>
+      <kbd className="absolute right-2.5 top-2.5 border border-hairline rounded px-1.5 text-sm text-muted bg-ground">
+        /
+      </kbd>
       {search.isOpen ? (
         <div className="absolute right-0 mt-1 z-30 w-[min(26rem,92vw)] sheet shadow-lg p-1.5">
-          <ul id="material-search-list" role="listbox" aria-label="Materials" className="max-h-[60vh] overflow-y-auto">
+          <ul
+            id="material-search-list"
+            role="listbox"
+            aria-label="Materials"
+            className="max-h-[60vh] overflow-y-auto"
+          >
             {search.found.map((hit, index) => (
               <li
                 key={hit.condition.id}
@@ -49,7 +58,9 @@ export function MaterialSearch({ machineId }: { readonly machineId: number | nul
                   style={{ background: hit.material.colourHex }}
                 />
                 <span>
-                  <span className="block font-semibold">{nameCondition(hit.material.name, hit.condition.kind)}</span>
+                  <span className="block font-semibold">
+                    {nameCondition(hit.material.name, hit.condition.kind)}
+                  </span>
                   <span className="block text-sm text-muted">
                     {hit.material.maker} · {FAMILY_NAMES[hit.material.family]}
                   </span>
@@ -58,7 +69,9 @@ export function MaterialSearch({ machineId }: { readonly machineId: number | nul
             ))}
           </ul>
           {search.found.length === 0 ? (
-            <p className="px-2.5 py-2 text-muted">{search.isLoading ? 'Looking …' : 'Nothing in the book is named so.'}</p>
+            <p className="px-2.5 py-2 text-muted">
+              {search.isLoading ? 'Looking …' : 'Nothing in the book is named so.'}
+            </p>
           ) : null}
           <a
             href={`/materials/new${search.text ? `?name=${encodeURIComponent(search.text)}` : ''}`}

@@ -15,7 +15,8 @@ export function matchMaterials(materials: readonly Material[], text: string): re
     material.conditions
       .filter((condition) => {
         const { name, maker, finish, colourName, family } = material;
-        const said = `${name} ${maker} ${finish} ${colourName} ${FAMILY_NAMES[family]} ${condition.kind}`.toLowerCase();
+        const said =
+          `${name} ${maker} ${finish} ${colourName} ${FAMILY_NAMES[family]} ${condition.kind}`.toLowerCase();
         return words.every((word) => said.includes(word));
       })
       .map((condition) => ({ material, condition })),
@@ -33,7 +34,8 @@ export function useMaterialSearch(machineId: number | null) {
 
   useEffect(() => {
     const onSlash = (event: globalThis.KeyboardEvent) => {
-      const isTyping = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
+      const isTyping =
+        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
       if (event.key !== '/' || isTyping) return;
       event.preventDefault();
       document.getElementById('material-search')?.focus();
@@ -49,7 +51,10 @@ export function useMaterialSearch(machineId: number | null) {
   };
   const load = (conditionId: number) => {
     if (machineId === null) return;
-    callApi(`/api/stations/${machineId}`, 'PATCH', { conditionId, lot: '' }).then(() => location.assign('/'), setError);
+    callApi(`/api/stations/${machineId}`, 'PATCH', { conditionId, lot: '' }).then(
+      () => location.assign('/'),
+      setError,
+    );
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;

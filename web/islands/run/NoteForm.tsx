@@ -56,8 +56,16 @@ export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted
       </fieldset>
       {errors.verdict ? <p className="text-ember text-sm mt-1">Choose one of the three.</p> : null}
       <div className="grid grid-cols-2 gap-3 mt-3">
-        <Count label="Pieces good" invalid={Boolean(errors.piecesGood)} field={form.register('piecesGood', { valueAsNumber: true })} />
-        <Count label="Pieces spoiled" invalid={Boolean(errors.piecesSpoiled)} field={form.register('piecesSpoiled', { valueAsNumber: true })} />
+        <Count
+          label="Pieces good"
+          invalid={Boolean(errors.piecesGood)}
+          field={form.register('piecesGood', { valueAsNumber: true })}
+        />
+        <Count
+          label="Pieces spoiled"
+          invalid={Boolean(errors.piecesSpoiled)}
+          field={form.register('piecesSpoiled', { valueAsNumber: true })}
+        />
       </div>
       <label className="block text-sm text-muted mt-3" htmlFor="run-note">
         Note, if you like
@@ -86,7 +94,13 @@ function Count({ label, invalid, field }: CountProps) {
   return (
     <label className="text-sm text-muted">
       {label}
-      <input type="number" min={0} className="field figure text-base text-ink" aria-invalid={invalid} {...field} />
+      <input
+        type="number"
+        min={0}
+        className="field figure text-base text-ink"
+        aria-invalid={invalid}
+        {...field}
+      />
     </label>
   );
 }

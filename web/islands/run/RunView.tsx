@@ -59,11 +59,19 @@ export function RunView({ run: initial, machineName, materialName }: Props) {
             {STATE_WORDS[run.state]}
           </p>
           {run.message ? (
-            <p className="note mt-2" data-tone={run.state === 'waiting' ? 'careful' : run.state === 'done' ? undefined : 'problem'}>
+            <p
+              className="note mt-2"
+              data-tone={run.state === 'waiting' ? 'careful' : run.state === 'done' ? undefined : 'problem'}
+            >
               {run.message}
             </p>
           ) : null}
-          <progress className="w-full h-3 mt-3 accent-verdigris" value={share} max={1} aria-label="Strokes cut" />
+          <progress
+            className="w-full h-3 mt-3 accent-verdigris"
+            value={share}
+            max={1}
+            aria-label="Strokes cut"
+          />
           <p className="text-muted">
             <span className="figure">
               {done} of {run.strokes.length}

@@ -27,12 +27,14 @@ export function useRun(initial: Run) {
     source.onopen = () => {
       setLinked(true);
       callApi<Run>(`/api/runs/${initial.id}`).then(
-        (fresh) => setRun((before) => ({ ...fresh, outcomes: mergeOutcomes(before.outcomes, fresh.outcomes) })),
+        (fresh) =>
+          setRun((before) => ({ ...fresh, outcomes: mergeOutcomes(before.outcomes, fresh.outcomes) })),
         setError,
       );
     };
     source.onerror = () => setLinked(false);
-    source.onmessage = (message: MessageEvent<string>) => take(runEventSchema.parse(JSON.parse(message.data)));
+    source.onmessage = (message: MessageEvent<string>) =>
+      take(runEventSchema.parse(JSON.parse(message.data)));
     return () => source.close();
   }, [initial.id, isOver, take]);
 
@@ -40,7 +42,15 @@ export function useRun(initial: Run) {
     setError(null);
     callApi(`/api/runs/${initial.id}/${what}`, 'POST').catch(setError);
   };
-  return { run, head, error, isLinked, settle: setRun, stop: () => order('stop'), goOn: () => order('continue') };
+  return {
+    run,
+    head,
+    error,
+    isLinked,
+    settle: setRun,
+    stop: () => order('stop'),
+    goOn: () => order('continue'),
+  };
 }
 
 function applyEvent(run: Run, event: Exclude<RunEvent, { kind: 'position' }>): Run {

@@ -23,7 +23,11 @@ function makeColumns(load: (setting: SettingSummary) => void) {
     column.accessor('material', {
       header: 'Material',
       cell: ({ row }) => (
-        <button type="button" className="text-left font-semibold underline decoration-hairline underline-offset-4 cursor-pointer min-h-11 -my-2" onClick={() => load(row.original)}>
+        <button
+          type="button"
+          className="text-left font-semibold underline decoration-hairline underline-offset-4 cursor-pointer min-h-11 -my-2"
+          onClick={() => load(row.original)}
+        >
           {row.original.material}
           <span className="block text-sm font-normal text-muted">{row.original.maker}</span>
         </button>
@@ -69,7 +73,8 @@ function makeColumns(load: (setting: SettingSummary) => void) {
         <span className="figure whitespace-nowrap">
           {row.original.revision.values.speed} {row.original.speedUnit}
           <span className="block text-sm text-muted font-sans">
-            {row.original.revision.values.passes} {row.original.revision.values.passes === 1 ? 'pass' : 'passes'}
+            {row.original.revision.values.passes}{' '}
+            {row.original.revision.values.passes === 1 ? 'pass' : 'passes'}
           </span>
         </span>
       ),
@@ -127,7 +132,11 @@ export function SettingsTable({ settings }: { readonly settings: readonly Settin
       <DataTable
         table={table}
         label="Kept settings"
-        empty={settings.length === 0 ? 'Nothing kept yet. Find the first setting with test cuts.' : 'Nothing kept is named so.'}
+        empty={
+          settings.length === 0
+            ? 'Nothing kept yet. Find the first setting with test cuts.'
+            : 'Nothing kept is named so.'
+        }
       />
     </section>
   );

@@ -2,7 +2,15 @@ import { flexRender, type Table } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 
 /** A table with sortable headings, in the look of the bench. */
-export function DataTable<Row>({ table, label, empty }: { readonly table: Table<Row>; readonly label: string; readonly empty: string }) {
+export function DataTable<Row>({
+  table,
+  label,
+  empty,
+}: {
+  readonly table: Table<Row>;
+  readonly label: string;
+  readonly empty: string;
+}) {
   const rows = table.getRowModel().rows;
   return (
     <div className="overflow-x-auto" role="region" aria-label={label} tabIndex={0}>
@@ -11,7 +19,12 @@ export function DataTable<Row>({ table, label, empty }: { readonly table: Table<
           {table.getHeaderGroups().map((group) => (
             <tr key={group.id} className="border-b border-edge">
               {group.headers.map((header) => (
-                <th key={header.id} scope="col" aria-sort={sortWord(header.column.getIsSorted())} className="py-1 pr-4 align-bottom font-semibold">
+                <th
+                  key={header.id}
+                  scope="col"
+                  aria-sort={sortWord(header.column.getIsSorted())}
+                  className="py-1 pr-4 align-bottom font-semibold"
+                >
                   {header.column.getCanSort() ? (
                     <button
                       type="button"

@@ -26,5 +26,10 @@ export function FormField({ id, label, problem, children }: Props) {
 
 /** What a field needs to be tied to its problem. */
 export function fieldProps(id: string, problem: string | undefined) {
-  return { id, className: 'field', 'aria-invalid': Boolean(problem), 'aria-describedby': problem ? `${id}-problem` : undefined };
+  return {
+    id,
+    className: 'field',
+    'aria-invalid': Boolean(problem),
+    'aria-describedby': problem ? `${id}-problem` : undefined,
+  };
 }

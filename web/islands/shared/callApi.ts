@@ -34,7 +34,9 @@ async function send(path: string, method: string, body: unknown): Promise<Respon
   try {
     return await fetch(path, {
       method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      ...(body === undefined
+        ? {}
+        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
     });
   } catch {
     throw new ApiRefusal(

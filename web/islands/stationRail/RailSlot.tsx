@@ -22,7 +22,7 @@ interface Props {
 export function RailSlot({ label, value, detail, choices, current, onChoose, more }: Props) {
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="shrink-0 text-left px-4 py-2 border-r border-hairline hover:bg-sheet cursor-pointer min-w-32">
+      <DropdownMenu.Trigger className="shrink-0 text-left px-4 py-1.5 border-r border-hairline hover:bg-sheet cursor-pointer min-w-32">
         <span className="flex items-center gap-1 text-sm text-muted">
           {label} <ChevronUp size={13} aria-hidden />
         </span>
@@ -30,7 +30,12 @@ export function RailSlot({ label, value, detail, choices, current, onChoose, mor
         <span className="block text-sm text-muted">{detail}</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content side="top" align="start" sideOffset={4} className="sheet z-30 min-w-64 p-1.5 shadow-lg">
+        <DropdownMenu.Content
+          side="top"
+          align="start"
+          sideOffset={4}
+          className="sheet z-30 min-w-64 p-1.5 shadow-lg"
+        >
           {choices.map((choice) => (
             <DropdownMenu.Item
               key={choice.id}
@@ -46,7 +51,10 @@ export function RailSlot({ label, value, detail, choices, current, onChoose, mor
           ))}
           {more ? (
             <DropdownMenu.Item asChild>
-              <a href={more.href} className="flex items-center min-h-11 px-2.5 pl-9 rounded outline-none data-[highlighted]:bg-verdigris-pale">
+              <a
+                href={more.href}
+                className="flex items-center min-h-11 px-2.5 pl-9 rounded outline-none data-[highlighted]:bg-verdigris-pale"
+              >
                 {more.words}
               </a>
             </DropdownMenu.Item>

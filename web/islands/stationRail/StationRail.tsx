@@ -31,7 +31,11 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
           label="Station"
           value={machine ? machine.name : 'none'}
           detail={machine ? MACHINE_KIND_NAMES[machine.kind] : 'add a machine'}
-          choices={machines.map((one) => ({ id: one.id, name: one.name, detail: MACHINE_KIND_NAMES[one.kind] }))}
+          choices={machines.map((one) => ({
+            id: one.id,
+            name: one.name,
+            detail: MACHINE_KIND_NAMES[one.kind],
+          }))}
           current={machine?.id ?? null}
           onChoose={rail.standAt}
           more={{ href: '/machines/new', words: 'Add a machine' }}
@@ -39,7 +43,13 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
         <RailSlot
           label="Blade"
           value={blade ? `No. ${blade.number}, ${blade.kind}` : 'none set'}
-          detail={blade ? <BladeQuill travel={blade.travelMetres} life={blade.lifeMetres} /> : 'choose the one in it'}
+          detail={
+            blade ? (
+              <BladeQuill travel={blade.travelMetres} life={blade.lifeMetres} />
+            ) : (
+              'choose the one in it'
+            )
+          }
           choices={shelf.blades.map((one) => ({
             id: one.id,
             name: `No. ${one.number}, ${one.kind}`,
@@ -49,7 +59,7 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
           onChoose={rail.fitBlade}
         />
         {machine?.kind === 'rollFed' ? (
-          <div className="shrink-0 px-4 py-2.5 border-r border-hairline">
+          <div className="shrink-0 px-4 py-1.5 border-r border-hairline">
             <span className="block text-sm text-muted">Mat</span>
             <span className="block font-semibold">none on a roll</span>
           </div>
@@ -58,12 +68,20 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
             label="Mat"
             value={mat ? `No. ${mat.number}, ${mat.tack}` : 'none set'}
             detail={mat ? `${mat.uses} loads` : 'choose the one under it'}
-            choices={shelf.mats.map((one) => ({ id: one.id, name: `No. ${one.number}, ${one.tack}`, detail: `${one.uses} loads` }))}
+            choices={shelf.mats.map((one) => ({
+              id: one.id,
+              name: `No. ${one.number}, ${one.tack}`,
+              detail: `${one.uses} loads`,
+            }))}
             current={mat?.id ?? null}
             onChoose={rail.layMat}
           />
         )}
-        <a href="#material-search" onClick={rail.focusSearch} className="shrink-0 px-4 py-2 border-r border-hairline no-underline hover:bg-sheet grow min-w-44">
+        <a
+          href="#material-search"
+          onClick={rail.focusSearch}
+          className="shrink-0 px-4 py-1.5 border-r border-hairline no-underline hover:bg-sheet grow min-w-44"
+        >
           <span className="block text-sm text-muted">Loaded · change</span>
           <span className="block font-semibold">
             {loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : 'nothing: search for it'}
@@ -80,7 +98,9 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
         />
         {going ? (
           <a href={`/runs/${going.id}`} className="shrink-0 px-4 py-2 no-underline hover:bg-sheet">
-            <span className="block text-sm text-muted">{going.state === 'waiting' ? 'Waiting for hands' : 'Cutting now'}</span>
+            <span className="block text-sm text-muted">
+              {going.state === 'waiting' ? 'Waiting for hands' : 'Cutting now'}
+            </span>
             <span className="block font-semibold">{going.jobName}</span>
           </a>
         ) : null}

@@ -25,7 +25,12 @@ export function CutList({ cuts, unit, onUndo, isBusy }: Props) {
             <span className="grow">
               {GRADE_WORDS[cut.grade].word}
               <span className="block text-sm text-muted">
-                {[cut.operation, cut.author, formatMoment(cut.at), ...cut.flaws.map((flaw) => FLAW_NAMES[flaw])].join(' · ')}
+                {[
+                  cut.operation,
+                  cut.author,
+                  formatMoment(cut.at),
+                  ...cut.flaws.map((flaw) => FLAW_NAMES[flaw]),
+                ].join(' · ')}
               </span>
             </span>
             <button

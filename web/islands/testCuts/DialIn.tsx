@@ -83,7 +83,9 @@ function DialInView({ station, operation, operations, initial, system }: Props) 
         <KeepPanel answer={answer} machine={machine} dial={dial} revision={dial.bench.revision} />
         <CutList cuts={dial.cuts} unit={unit} onUndo={dial.undo} isBusy={dial.isBusy} />
         <section aria-label="Section" className="sheet p-4 sm:p-5">
-          <h2 className="text-muted mb-2">Where the tip ends at {answer.values.force} {unit}</h2>
+          <h2 className="text-muted mb-2">
+            Where the tip ends at {answer.values.force} {unit}
+          </h2>
           <Section
             stack={loaded.condition.stack}
             faceColour={loaded.material.colourHex}

@@ -22,7 +22,9 @@ export function GradePad({ isLayered, dial }: { readonly isLayered: boolean; rea
                 <span className="figure text-muted mr-1.5">{grade}</span>
                 {GRADE_WORDS[grade].word}
               </span>
-              <span className="hidden xl:block text-sm text-muted leading-tight">{GRADE_WORDS[grade].look}</span>
+              <span className="hidden xl:block text-sm text-muted leading-tight">
+                {GRADE_WORDS[grade].look}
+              </span>
             </span>
           </button>
         ))}

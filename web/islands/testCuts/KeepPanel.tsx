@@ -25,7 +25,8 @@ export function KeepPanel({ answer, machine, dial, revision }: Props) {
     <section aria-label="Keep" className={`sheet p-4 sm:p-5 ${isReady ? 'border-verdigris' : ''}`}>
       <h2 className="text-muted">Best so far</h2>
       <p className="mt-1">
-        <span className="figure text-[2rem] font-bold">{answer.bestForce}</span> <span className="figure text-muted">{unit}</span>
+        <span className="figure text-[2rem] font-bold">{answer.bestForce}</span>{' '}
+        <span className="figure text-muted">{unit}</span>
       </p>
       <p>
         cuts right <strong>{inHundred} times in 100</strong>

@@ -22,10 +22,17 @@ export function NextCut({ answer, machine, dial, system }: Props) {
     <div className="border-y border-hairline mt-4 py-3 flex flex-wrap items-center gap-x-7 gap-y-3">
       <div>
         <label htmlFor="cut-force" className="text-sm text-muted block">
-          {dial.force === answer.advisedForce ? 'cut next at' : `cut next at · advised ${answer.advisedForce}`}
+          {dial.force === answer.advisedForce
+            ? 'cut next at'
+            : `cut next at · advised ${answer.advisedForce}`}
         </label>
         <div className="flex items-center gap-2">
-          <button type="button" className="button px-2.5" aria-label="One step less force" onClick={() => dial.nudge(-1)}>
+          <button
+            type="button"
+            className="button px-2.5"
+            aria-label="One step less force"
+            onClick={() => dial.nudge(-1)}
+          >
             <Minus size={18} aria-hidden />
           </button>
           <input
@@ -39,7 +46,12 @@ export function NextCut({ answer, machine, dial, system }: Props) {
             onChange={(event) => event.target.value !== '' && dial.setForce(event.target.valueAsNumber)}
           />
           <span className="figure text-muted">{unit}</span>
-          <button type="button" className="button px-2.5" aria-label="One step more force" onClick={() => dial.nudge(1)}>
+          <button
+            type="button"
+            className="button px-2.5"
+            aria-label="One step more force"
+            onClick={() => dial.nudge(1)}
+          >
             <Plus size={18} aria-hidden />
           </button>
         </div>
@@ -70,14 +82,15 @@ function Reason({ advice, words }: { readonly advice: CutAdvice; readonly words:
     case 'cut':
       return (
         <>
-          A small square in a free corner at <strong>{words}</strong>. The best force so far cuts right {now} times in 100;
-          after this cut about {then}.
+          A small square in a free corner at <strong>{words}</strong>. The best force so far cuts right {now}{' '}
+          times in 100; after this cut about {then}.
         </>
       );
     case 'confirm':
       return (
         <>
-          <strong>Confirm {words}</strong> with one cut before you keep it: one misread grade spoils a setting.
+          <strong>Confirm {words}</strong> with one cut before you keep it: one misread grade spoils a
+          setting.
         </>
       );
     case 'keep':
@@ -89,8 +102,8 @@ function Reason({ advice, words }: { readonly advice: CutAdvice; readonly words:
     case 'noWindow':
       return (
         <>
-          <strong>No force works well here.</strong> The best, {words}, cuts right only {now} times in 100. Try another pass,
-          a slower speed or a fresh blade.
+          <strong>No force works well here.</strong> The best, {words}, cuts right only {now} times in 100.
+          Try another pass, a slower speed or a fresh blade.
         </>
       );
   }

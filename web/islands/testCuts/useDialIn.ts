@@ -32,7 +32,15 @@ export function useDialIn(station: Station, operation: Operation, initial: Bench
   const record = useMutation({
     mutationFn: (grade: DepthGrade) => {
       const { speed, exposureMm } = answer?.values ?? { speed: 0, exposureMm: 0 };
-      return callApi<BenchAnswer>(`${path}/test-cuts`, 'POST', { operation, force, passes, speed, exposureMm, grade, flaws });
+      return callApi<BenchAnswer>(`${path}/test-cuts`, 'POST', {
+        operation,
+        force,
+        passes,
+        speed,
+        exposureMm,
+        grade,
+        flaws,
+      });
     },
     onSuccess: settle,
   });
@@ -58,7 +66,8 @@ export function useDialIn(station: Station, operation: Operation, initial: Bench
   });
   const cuts = bench.cuts.filter((cut) => cut.passes === passes);
   const isBusy = record.isPending || undo.isPending || keep.isPending;
-  const nudge = (steps: number) => setOwnForce(snapForce(force + steps * machine.forceScale.step, machine.forceScale));
+  const nudge = (steps: number) =>
+    setOwnForce(snapForce(force + steps * machine.forceScale.step, machine.forceScale));
   useGradeKeys({
     grades: gradesOfStack(loaded?.condition.stack.some((layer) => layer.role === 'liner') ?? true),
     isBusy,

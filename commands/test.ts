@@ -1,0 +1,138 @@
+import { spawnSync } from 'node:child_process';
+import { readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildApp } from '#commands/buildApp.ts';
+import { findFreePort } from '#commands/freePort.ts';
+import { homeFolder, ROOT } from '#commands/homeFolder.ts';
+import { migrateUp } from '#commands/migrateStore.ts';
+import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
+import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { seedDemo } from '#demo/seedDemo.ts';
+import { connectStore } from '#store/connection/connectStore.ts';
+
+/** Runs every check and every test, and ends with one line that counts them. */
+const CHECKS: readonly { readonly name: string; readonly arguments: readonly string[] }[] = [
+  { name: 'lint', arguments: ['node_modules/eslint/bin/eslint.js', '.'] },
+  {
+    name: 'format',
+    arguments: ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.'],
+  },
+  { name: 'types of core', arguments: ['node_modules/typescript/bin/tsc', '-p', 'core'] },
+  {
+    name: 'types of core tests',
+    arguments: ['node_modules/typescript/bin/tsc', '-p', 'core/tsconfig.test.json'],
+  },
+  { name: 'types', arguments: ['node_modules/typescript/bin/tsc', '-p', '.'] },
+  {
+    name: 'types of pages',
+    arguments: ['node_modules/astro/astro.js', 'check', '--minimumSeverity', 'warning'],
+  },
+];
+/** The stand-ins hurry in tests: nobody watches. */
+const TEST_PACE = 40;
+
+interface Tally {
+  passed: number;
+  failed: number;
+}
+
+const tally: Tally = { passed: 0, failed: 0 };
+const home = homeFolder('test');
+
+try {
+  await prepareBuild();
+  for (const check of CHECKS) runCheck(check.name, check.arguments);
+  const scratchUrl = await startDatabase(home);
+  const environment = { FEATHER_TEST_STORE_URL: scratchUrl.replace(/feather$/, 'feather_scratch') };
+  for (const project of ['unit', 'devices', 'outside', 'store']) runVitest(project, environment);
+  runVitest('browser', {
+    FEATHER_TEST_ADDRESS: await startTestApp(scratchUrl),
+    FEATHER_TEST_DATABASE_URL: scratchUrl,
+  });
+} catch (error) {
+  tally.failed += 1;
+  console.error(`feather: ${error instanceof Error ? error.message : String(error)}`);
+} finally {
+  await stopProcesses(home);
+  await stopDatabase(home);
+}
+console.log(`${tally.passed} passed, ${tally.failed} failed`);
+process.exitCode = tally.failed > 0 || tally.passed === 0 ? 1 : 0;
+
+/** The build also writes the types that pages are checked against. */
+function prepareBuild(): Promise<void> {
+  buildApp();
+  return Promise.resolve();
+}
+
+function runCheck(name: string, given: readonly string[]): void {
+  const start = Date.now();
+  const { status, stdout, stderr } = spawnSync(process.execPath, given, {
+    cwd: ROOT,
+    encoding: 'utf8',
+    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+    maxBuffer: 64 * 1024 * 1024,
+  });
+  const isGood = status === 0;
+  tally[isGood ? 'passed' : 'failed'] += 1;
+  console.log(`${isGood ? 'ok  ' : 'FAIL'} ${name} (${((Date.now() - start) / 1000).toFixed(1)} s)`);
+  if (!isGood) console.log(`${stdout}\n${stderr}`.trim().slice(-6000));
+}
+
+/** Runs one project and adds its counts from its report; a run without a report counts as failed. */
+function runVitest(project: string, environment: Readonly<Record<string, string>>): void {
+  const report = join(home, `report-${project}.json`);
+  rmSync(report, { force: true });
+  const start = Date.now();
+  const { status } = spawnSync(
+    process.execPath,
+    [
+      'node_modules/vitest/vitest.mjs',
+      'run',
+      '--project',
+      project,
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${report}`,
+    ],
+    { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } },
+  );
+  const { passed, failed } = readReport(report);
+  tally.passed += passed;
+  tally.failed += failed + (status !== 0 && failed === 0 ? 1 : 0);
+  console.log(
+    `${status === 0 ? 'ok  ' : 'FAIL'} ${project}: ${passed} tests (${((Date.now() - start) / 1000).toFixed(1)} s)`,
+  );
+}
+
+function readReport(file: string): Tally {
+  try {
+    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as {
+      numPassedTests: number;
+      numFailedTests: number;
+    };
+    return { passed: numPassedTests, failed: numFailedTests + (numPassedTests === 0 ? 1 : 0) };
+  } catch {
+    return { passed: 0, failed: 1 };
+  }
+}
+
+/** The built application on a fresh demo, with its stand-ins. */
+async function startTestApp(databaseUrl: string): Promise<string> {
+  const store = connectStore(databaseUrl);
+  try {
+    await store.raw('DROP DATABASE feather');
+    await store.raw('CREATE DATABASE feather CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci');
+    await store.raw('USE feather');
+  } finally {
+    await store.destroy();
+  }
+  const fresh = connectStore(databaseUrl);
+  try {
+    await migrateUp(fresh);
+    await seedDemo(fresh, new Date());
+  } finally {
+    await fresh.destroy();
+  }
+  return startWeb(home, await findFreePort(), databaseUrl, await startStandIns(home, TEST_PACE));
+}

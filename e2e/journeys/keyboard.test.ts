@@ -1,0 +1,75 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { go, visit, type Visitor } from '#e2e/support/app.ts';
+
+let ines: Visitor;
+beforeAll(async () => {
+  ines = await visit('Ines', 1);
+});
+afterAll(() => ines.leave());
+
+describe('with the keyboard alone', () => {
+  it('finds a material with the slash key and loads it', async () => {
+    const { page } = ines;
+    await go(page, '/');
+    await page.keyboard.press('/');
+    await page.keyboard.type('oldstrand navy');
+    await page.getByRole('option', { name: /Mooring vinyl, navy/ }).waitFor();
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await page.getByRole('heading', { name: 'Mooring vinyl, navy' }).waitFor();
+  });
+
+  it('shows what a doubted setting is doubted for', async () => {
+    const { page } = ines;
+    await page.getByText('doubted', { exact: false }).first().waitFor();
+    await page.getByText(/edges hang all over/).waitFor();
+  });
+
+  it('nudges, grades, marks a flaw and takes back', async () => {
+    const { page } = ines;
+    await go(page, '/test-cuts?operation=kiss');
+    const force = page.getByLabel(/cut next at/);
+    const cuts = page.getByRole('region', { name: 'Cuts so far' }).getByRole('listitem');
+    const start = Number(await force.inputValue());
+    const count = await cuts.count();
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('ArrowRight');
+    await expect.poll(() => force.inputValue()).toBe(String(start + 2));
+    await page.getByRole('button', { name: 'fuzzy edge' }).focus();
+    await page.keyboard.press('Space');
+    await page.keyboard.press('4');
+    await expect.poll(() => cuts.count()).toBe(count + 1);
+    expect(await cuts.first().textContent()).toMatch(/scored.*kiss · Ines.*fuzzy edge/);
+    await page.keyboard.press('u');
+    await expect.poll(() => cuts.count()).toBe(count);
+  });
+
+  it('opens and closes the list of keys', async () => {
+    const { page } = ines;
+    await page.keyboard.press('?');
+    await page.getByRole('dialog', { name: 'Keys' }).waitFor();
+    await page.keyboard.press('Escape');
+    await page.getByRole('dialog', { name: 'Keys' }).waitFor({ state: 'hidden' });
+  });
+
+  it('changes the blade at the rail and can walk to everything on the Bench', async () => {
+    const { page } = ines;
+    await go(page, '/');
+    await page.getByRole('button', { name: /^Blade/ }).focus();
+    await page.keyboard.press('Enter');
+    await page.getByRole('menuitem', { name: /No\. 8/ }).waitFor();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Shift+Tab');
+    const focused = await page.evaluate(() => document.activeElement?.textContent ?? '');
+    expect(focused).toMatch(/Station/);
+  });
+
+  it('switches the units everywhere and back', async () => {
+    const { page } = ines;
+    await page.getByRole('button', { name: /Units: metric/ }).click();
+    await page.getByText(/mil to the liner/).waitFor();
+    await page.getByRole('button', { name: /Units: inch/ }).click();
+    await page.getByText(/µm to the liner/).waitFor();
+    expect(ines.errors).toEqual([]);
+  });
+});

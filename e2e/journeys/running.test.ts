@@ -1,0 +1,122 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Run } from '#core/job/run.ts';
+import { ADDRESS, api, go, visit, type Visitor } from '#e2e/support/app.ts';
+
+let ines: Visitor;
+beforeAll(async () => {
+  ines = await visit('Ines', 2);
+});
+afterAll(() => ines.leave());
+
+/** A job of many long strokes, so that there is time to act, on the desk cutter's card. */
+function longJob(): string {
+  const lines = Array.from({ length: 40 }, (_, index) => `<path d="M5 ${5 + index * 4}H195"/>`).join('');
+  return `<svg width="200mm" height="170mm" viewBox="0 0 200 170" fill="none" stroke="#000">${lines}</svg>`;
+}
+
+async function startRun(name: string): Promise<number> {
+  const { reply: job } = await api<{ id: number }>('/api/jobs', 'POST', {
+    name,
+    svg: longJob(),
+    machineId: 2,
+  });
+  const started = await api<{ id: number }>(`/api/jobs/${job.id}/runs`, 'POST');
+  expect(started.status).toBe(201);
+  return started.reply.id;
+}
+
+const stateOf = async (id: number) => (await api<Run>(`/api/runs/${id}`)).reply.state;
+
+describe('a run at the machine', () => {
+  it('survives a reloaded page, refuses a second job meanwhile, and stops when told', async () => {
+    const id = await startRun('long one');
+    const { page } = ines;
+    await go(page, `/runs/${id}`);
+    await page.getByText('Cutting', { exact: true }).waitFor();
+    await expect
+      .poll(() => page.getByRole('progressbar').getAttribute('value').then(Number))
+      .toBeGreaterThan(0);
+    await page.reload();
+    await page.getByText('Cutting', { exact: true }).waitFor();
+    await page.getByRole('link', { name: /Cutting now/ }).waitFor();
+    const early = await api<{ error: { code: string } }>(`/api/runs/${id}/note`, 'PUT', {
+      verdict: 'clean',
+      piecesGood: 1,
+      piecesSpoiled: 0,
+    });
+    expect(early.reply.error.code).toBe('conflict');
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await page.getByText('Stopped', { exact: true }).waitFor();
+    const { reply: run } = await api<Run>(`/api/runs/${id}`);
+    expect(run.outcomes.length).toBeGreaterThan(0);
+    expect(run.outcomes.length).toBeLessThan(run.strokes.length);
+    expect(ines.errors).toEqual([]);
+  });
+
+  it('ends as failed, in words, when a second run meets a busy cutter, and the first goes on', async () => {
+    const first = await startRun('first');
+    await expect.poll(() => stateOf(first)).toBe('cutting');
+    const second = await startRun('second');
+    await expect.poll(() => stateOf(second), { timeout: 10_000 }).toBe('failed');
+    expect((await api<Run>(`/api/runs/${second}`)).reply.message).toMatch(/busy/);
+    expect(await stateOf(first)).toBe('cutting');
+    await api(`/api/runs/${first}/stop`, 'POST');
+    await expect.poll(() => stateOf(first)).toBe('stopped');
+  });
+
+  it('streams its events to a script', async () => {
+    const id = await startRun('streamed');
+    const response = await fetch(`${ADDRESS}/api/runs/${id}/events`);
+    expect(response.headers.get('content-type')).toBe('text/event-stream');
+    const reader = response.body!.getReader();
+    let text = '';
+    while (!/"kind":"stroke"/.test(text)) text += new TextDecoder().decode((await reader.read()).value);
+    await reader.cancel();
+    expect(text).toMatch(/"kind":"state"/);
+    await api(`/api/runs/${id}/stop`, 'POST');
+    await expect.poll(() => stateOf(id)).toBe('stopped');
+    expect((await api(`/api/runs/${id}/stop`, 'POST')).status).toBe(409);
+  });
+
+  it('waits for hands where the exposure changes, and goes on when they are done', async () => {
+    await api('/api/stations/1', 'PATCH', { conditionId: (await herringglass()).id });
+    const { reply: answer } = await api<{
+      answer: { values: object; suggestion: { sources: object } };
+      revision: { revision: number };
+    }>('/api/stations/1/answers/through');
+    const kept = await api('/api/stations/1/settings', 'POST', {
+      operation: 'through',
+      values: { ...answer.answer.values, exposureMm: 0.5 },
+      sources: answer.answer.suggestion.sources,
+      reason: 'deeper for this test',
+      basedOn: answer.revision.revision,
+    });
+    expect(kept.status).toBe(201);
+    const svg =
+      '<svg width="30mm" height="30mm" viewBox="0 0 30 30" fill="none"><g id="kiss" stroke="#00f"><circle cx="15" cy="15" r="8"/></g><g id="outline" stroke="#f00"><circle cx="15" cy="15" r="13"/></g></svg>';
+    const { reply: job } = await api<{ id: number }>('/api/jobs', 'POST', {
+      name: 'two depths',
+      svg,
+      machineId: 1,
+    });
+    const { page } = ines;
+    await go(page, `/jobs/${job.id}`);
+    await page.getByRole('tab', { name: '3 Passes' }).click();
+    await page.getByText(/Set the exposure to 0.50 mm/).waitFor();
+    await page.getByRole('tab', { name: '4 Cut' }).click();
+    expect(await page.getByRole('link', { name: /part \d of 2/ }).count()).toBe(2);
+    await page.getByRole('button', { name: /Send to/ }).click();
+    await page.getByText('Waiting for hands', { exact: true }).waitFor();
+    await page.getByRole('button', { name: /Hands are done/ }).click();
+    await page.getByText('Done', { exact: true }).waitFor();
+    expect(await page.getByText('2 of 2').count()).toBe(1);
+  });
+});
+
+async function herringglass(): Promise<{ id: number }> {
+  const { reply } =
+    await api<{ name: string; conditions: { id: number; kind: string }[] }[]>('/api/materials');
+  return reply
+    .find(({ name }) => name.startsWith('Herringglass'))!
+    .conditions.find(({ kind }) => kind === 'laminated')!;
+}

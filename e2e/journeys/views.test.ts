@@ -1,0 +1,86 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BENCH_SIZE, go, PHONE_SIZE, visit, weighScripts, type Visitor } from '#e2e/support/app.ts';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+const VIEWS = [
+  ['Bench', '/'],
+  ['Settings', '/settings'],
+  ['Test cuts', '/test-cuts'],
+  ['Jobs', '/jobs'],
+  ['a job', '/jobs/3'],
+  ['a run', '/runs/1'],
+  ['Log', '/log'],
+  ['Upkeep', '/upkeep'],
+  ['a new material', '/materials/new'],
+  ['a new machine', '/machines/new'],
+  ['the HTTP interface', '/api'],
+] as const;
+
+interface AxeResult {
+  readonly violations: readonly {
+    readonly id: string;
+    readonly nodes: readonly { readonly html: string }[];
+  }[];
+}
+
+let visitor: Visitor;
+let phone: Visitor;
+beforeAll(async () => {
+  [visitor, phone] = await Promise.all([visit('Ines', 1, BENCH_SIZE), visit('Ines', 1, PHONE_SIZE)]);
+});
+afterAll(() => Promise.all([visitor.leave(), phone.leave()]));
+
+async function findViolations({ page }: Visitor): Promise<readonly string[]> {
+  await page.evaluate(axe);
+  const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+  const run = `axe.run(document, { runOnly: { type: 'tag', values: ${JSON.stringify(tags)} } })`;
+  const { violations } = (await page.evaluate(run)) as AxeResult;
+  return violations.map(
+    ({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`,
+  );
+}
+
+describe('every main view', () => {
+  it.each(VIEWS)('%s keeps the axe-core rules for WCAG 2.2 AA and throws nothing', async (_, path) => {
+    await go(visitor.page, path);
+    expect(await findViolations(visitor)).toEqual([]);
+    expect(visitor.errors).toEqual([]);
+  });
+
+  it.each(VIEWS)('%s fits a phone without scrolling sideways', async (_, path) => {
+    await go(phone.page, path);
+    expect(
+      await phone.page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+    ).toBeLessThanOrEqual(0);
+  });
+
+  it('Bench and Test cuts keep the rules on a phone too', async () => {
+    for (const path of ['/', '/test-cuts']) {
+      await go(phone.page, path);
+      expect(await findViolations(phone)).toEqual([]);
+    }
+  });
+
+  it('Bench ships at most 180 kB of gzipped script', async () => {
+    const fresh = await visit('Ines', 1);
+    const kilobytes = await weighScripts(fresh.page, '/');
+    await fresh.leave();
+    expect(kilobytes).toBeGreaterThan(20);
+    expect(kilobytes).toBeLessThanOrEqual(180);
+  });
+
+  it('answers in time: every view is usable within a second, warm (median of three)', async () => {
+    for (const [name, path] of VIEWS) {
+      const times: number[] = [];
+      for (let round = 0; round < 3; round++) {
+        const start = performance.now();
+        await go(visitor.page, path);
+        times.push(performance.now() - start);
+      }
+      expect([...times].sort((a, b) => a - b)[1], name).toBeLessThan(1000);
+    }
+  });
+});

@@ -1,0 +1,69 @@
+import { gzipSync } from 'node:zlib';
+import type { BrowserContext, Page } from 'playwright-core';
+import { openBrowser } from '#commands/openBrowser.ts';
+
+const address = process.env['FEATHER_TEST_ADDRESS'];
+if (!address) throw new Error('FEATHER_TEST_ADDRESS is not set; run the tests with ./feather test');
+
+/** Where the application under test answers. */
+export const ADDRESS: string = address;
+
+export const BENCH_SIZE = { width: 1280, height: 800 };
+export const PHONE_SIZE = { width: 390, height: 844 };
+
+/** A person at a browser of their own: signed, standing at a machine, every page error remembered. */
+export interface Visitor {
+  readonly context: BrowserContext;
+  readonly page: Page;
+  readonly errors: string[];
+  leave(): Promise<void>;
+}
+
+export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Promise<Visitor> {
+  const context = await openBrowser(size);
+  await context.addCookies([
+    { name: 'feather_operator', value: name, url: ADDRESS },
+    { name: 'feather_station', value: String(machineId), url: ADDRESS },
+  ]);
+  const page = await context.newPage();
+  page.setDefaultTimeout(15_000);
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error.message));
+  return { context, page, errors, leave: () => context.close() };
+}
+
+/** Opens a page and waits until its islands answer. */
+export async function go(page: Page, path: string): Promise<void> {
+  await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
+  await page.waitForFunction(() => document.querySelector('astro-island[ssr]:not([client="idle"])') === null);
+}
+
+/** Calls the HTTP interface as a script would. */
+export async function api<Reply>(
+  path: string,
+  method = 'GET',
+  body?: unknown,
+): Promise<{ status: number; reply: Reply }> {
+  const response = await fetch(`${ADDRESS}${path}`, {
+    method,
+    ...(body === undefined
+      ? {}
+      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+  });
+  const text = await response.text();
+  return {
+    status: response.status,
+    reply: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text) as Reply,
+  };
+}
+
+/** The gzipped size of all scripts that a page loads at first, in kB. */
+export async function weighScripts(page: Page, path: string): Promise<number> {
+  const scripts: Promise<number>[] = [];
+  const weigh = async (body: Promise<Buffer>) => gzipSync(await body, { level: 9 }).length;
+  page.on('response', (response) => {
+    if (response.request().resourceType() === 'script') scripts.push(weigh(response.body()));
+  });
+  await page.goto(`${ADDRESS}${path}`, { waitUntil: 'networkidle' });
+  return (await Promise.all(scripts)).reduce((sum, size) => sum + size, 0) / 1000;
+}
