@@ -76,6 +76,10 @@ export default tseslint.config(
   },
   ...roomRules,
   purity,
+  {
+    files: ['web/env.d.ts'],
+    rules: { '@typescript-eslint/consistent-type-imports': 'off', '@typescript-eslint/triple-slash-reference': 'off' },
+  },
   { files: ['commands/**/*.ts', 'e2e/support/**/*.ts'], rules: { 'no-console': 'off' } },
   {
     files: ['**/*.test.ts', '**/*.test.tsx'],

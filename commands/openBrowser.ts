@@ -26,6 +26,8 @@ export async function openBrowser(size: {
     viewport: size,
     acceptDownloads: true,
   });
-  context.on('close', () => rmSync(profile, { recursive: true, force: true }));
+  context.on('close', () =>
+    rmSync(profile, { recursive: true, force: true, maxRetries: 10, retryDelay: 100 }),
+  );
   return context;
 }

@@ -2,6 +2,8 @@
 
 declare namespace App {
   interface Locals {
-    bench?: import('#web/endpoints/readBench.ts').Bench;
+    bench?: Bench;
   }
 }
+
+type Bench = import('#web/endpoints/readBench.ts').Bench;

@@ -66,9 +66,9 @@ describe('with the keyboard alone', () => {
 
   it('switches the units everywhere and back', async () => {
     const { page } = ines;
-    await page.getByRole('button', { name: /Units: metric/ }).click();
+    await page.getByRole('button', { name: /mm: switch units/ }).click();
     await page.getByText(/mil to the liner/).waitFor();
-    await page.getByRole('button', { name: /Units: inch/ }).click();
+    await page.getByRole('button', { name: /in: switch units/ }).click();
     await page.getByText(/µm to the liner/).waitFor();
     expect(ines.errors).toEqual([]);
   });

@@ -1,25 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Layer } from '#core/stack/layer.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
-import { connectStore, type Store } from '#store/connection/connectStore.ts';
+import type { Store } from '#store/connection/connectStore.ts';
 import { migrationSource, MIGRATIONS } from '#store/migrations/listMigrations.ts';
-import { addJob, changeJob, findJob, listJobs } from '#store/repositories/jobs.ts';
-import { findGoingRuns } from '#store/repositories/goingRuns.ts';
 import { listLog } from '#store/repositories/log.ts';
-import {
-  addMaterial,
-  findMaterialByCondition,
-  listMaterials,
-  type NewMaterial,
-} from '#store/repositories/materials.ts';
-import {
-  addRun,
-  addStrokeOutcome,
-  findRun,
-  giveUpUnfinishedRuns,
-  noteRun,
-  setRunState,
-} from '#store/repositories/runs.ts';
+import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
 import { findSetting, keepRevision, listRevisions, listSettings } from '#store/repositories/settings.ts';
 import {
   addBlade,
@@ -29,59 +12,18 @@ import {
   findStation,
   listBlades,
   wearStation,
-  type NewMachine,
 } from '#store/repositories/stations.ts';
 import { addTestCut, listTestCuts, undoTestCut } from '#store/repositories/testCuts.ts';
-
-const url = process.env['FEATHER_TEST_STORE_URL'];
-if (!url) throw new Error('FEATHER_TEST_STORE_URL is not set; run the tests with ./feather test');
-
-const now = new Date('2026-03-04T10:00:00.123Z');
-const later = (minutes: number) => new Date(now.getTime() + minutes * 60_000);
-const layer = (role: Layer['role'], caliperUm: number): Layer => ({ role, caliperUm, isMeasured: true });
-const material: NewMaterial = {
-  name: 'Ærø "glass" 雪',
-  maker: 'O’Test',
-  family: 'plainVinyl',
-  finish: 'matt',
-  colourName: 'white',
-  colourHex: '#ffffff',
-  darkness: 0.25,
-  cautions: ['mind it'],
-  conditions: [{ kind: 'bare', stack: [layer('face', 80), layer('adhesive', 25), layer('liner', 140)] }],
-};
-const machine: NewMachine = {
-  name: 'Test cutter',
-  kind: 'rollFed',
-  bedWidthMm: 300,
-  bedLengthMm: 500,
-  marginMm: 5,
-  forceScale: { kind: 'gramForce', min: 10, max: 400, step: 1, gfAtZero: 0, gfPerUnit: 1 },
-  speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
-  depthScale: { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 },
-  accelerationMmPerS2: 2000,
-  travelSpeedMmPerS: 300,
-  numbersOwner: 'file',
-  hpglUnitsPerMm: 40,
-  link: { kind: 'none' },
-};
-const values: SettingValues = {
-  force: 90,
-  exposureMm: 0.35,
-  speed: 200,
-  passes: 1,
-  offsetMm: 0.25,
-  overcutMm: 0.5,
-};
-const sources = {
-  force: 'testCuts',
-  exposureMm: 'stack',
-  speed: 'stack',
-  passes: 'stack',
-  offsetMm: 'blade',
-  overcutMm: 'blade',
-} as const;
-const revision = { values, sources, author: 'Ines', reason: 'because' };
+import {
+  furnish,
+  later,
+  layer,
+  machine,
+  material,
+  now,
+  openTestStore,
+  revision,
+} from '#store/repositories/testStore.ts';
 
 let db: Store;
 let conditionId: number;
@@ -89,29 +31,20 @@ let machineId: number;
 const key = (operation: 'kiss' | 'through') => ({ conditionId, machineId, bladeKind: '45° fine', operation });
 
 beforeAll(async () => {
-  db = connectStore(url);
-  await db.migrate.rollback({ migrationSource }, true);
-  await db.migrate.latest({ migrationSource });
-  await addMaterial(db, material, now);
-  conditionId = (await listMaterials(db))[0]!.conditions[0]!.id;
-  machineId = await addMachine(db, machine, now);
+  ({ db, conditionId, machineId } = await openTestStore());
 });
 afterAll(() => db.destroy());
 
 describe('migrations', () => {
   it('go up, all the way down and up again', async () => {
-    const other = connectStore(url);
-    const tables = async () => ((await other.raw('SHOW TABLES')) as [unknown[]])[0].length;
+    const tables = async () => ((await db.raw('SHOW TABLES')) as [unknown[]])[0].length;
     const before = await tables();
-    await other.migrate.rollback({ migrationSource }, true);
+    await db.migrate.rollback({ migrationSource }, true);
     expect(await tables()).toBe(2);
-    const [, ran] = (await other.migrate.latest({ migrationSource })) as [number, string[]];
+    const [, ran] = (await db.migrate.latest({ migrationSource })) as [number, string[]];
     expect(ran).toHaveLength(MIGRATIONS.length);
     expect(await tables()).toBe(before);
-    await other.destroy();
-    await addMaterial(db, material, now);
-    conditionId = (await listMaterials(db))[0]!.conditions[0]!.id;
-    machineId = await addMachine(db, machine, now);
+    ({ conditionId, machineId } = await furnish(db));
   });
 
   it('refuse what does not fit a column instead of cutting it short', async () => {
@@ -231,110 +164,5 @@ describe('settings', () => {
     const results = await Promise.allSettled(tries);
     expect(results.filter((result) => result.status === 'fulfilled')).toHaveLength(1);
     expect(await listSettings(db)).toHaveLength(2);
-  });
-});
-
-describe('jobs and runs', () => {
-  const job = () => ({
-    name: 'Gulls',
-    svg: '<svg/>',
-    roles: { '|#000000': 'kiss' as const },
-    areRolesGuessed: true,
-    sheet: { name: 'A4', widthMm: 210, heightMm: 297, marginMm: 5 },
-    placement: { xMm: 5, yMm: 5 },
-    conditionId,
-    machineId,
-  });
-
-  it('count versions, so that the slower of two editors is told', async () => {
-    const id = await addJob(db, job(), now);
-    await changeJob(db, id, { roles: { '|#000000': 'through' } }, 1, later(1));
-    expect(await findJob(db, id)).toMatchObject({
-      version: 2,
-      areRolesGuessed: false,
-      roles: { '|#000000': 'through' },
-    });
-    await expect(changeJob(db, id, { name: 'Other' }, 1, later(2))).rejects.toMatchObject({
-      code: 'conflict',
-    });
-    expect((await findJob(db, id)).name).toBe('Gulls');
-    await expect(changeJob(db, 999, { name: 'x' }, 1, now)).rejects.toMatchObject({ code: 'notFound' });
-    expect((await listJobs(db))[0]?.id).toBe(id);
-  });
-
-  it('record a run stroke by stroke, note it once it is over, and prove a setting after three clean ones', async () => {
-    const jobId = await addJob(db, job(), now);
-    const setting = (await findSetting(db, key('kiss')))!;
-    for (let round = 0; round < 3; round++) {
-      const stroke = {
-        operation: 'kiss',
-        contourId: 0,
-        repeat: 0,
-        points: [
-          { x: 0, y: 0 },
-          { x: 9, y: 0 },
-        ],
-      } as const;
-      const runId = await addRun(
-        db,
-        {
-          jobId,
-          machineId,
-          conditionId,
-          sheetWidthMm: 210,
-          sheetHeightMm: 297,
-          strokes: [stroke],
-          seconds: 4,
-          author: 'Ines',
-          settings: [{ settingId: setting.id, revision: 2 }],
-        },
-        later(round),
-      );
-      const note = {
-        verdict: 'clean',
-        piecesGood: 8,
-        piecesSpoiled: 0,
-        note: round === 2 ? 'fine' : '',
-      } as const;
-      await expect(noteRun(db, runId, note, 'Ines', now)).rejects.toMatchObject({ code: 'conflict' });
-      expect((await findGoingRuns(db))[0]?.id).toBe(runId);
-      await addStrokeOutcome(db, runId, { index: 0, spans: [{ from: 0, to: 1, grade: 3 }] });
-      await addStrokeOutcome(db, runId, { index: 0, spans: [{ from: 0, to: 1, grade: 8 }] });
-      await setRunState(db, runId, 'done', '', later(round));
-      await noteRun(db, runId, note, 'Ines', later(round + 1));
-      const run = await findRun(db, runId);
-      expect(run).toMatchObject({ state: 'done', verdict: 'clean', strokes: [stroke], jobName: 'Gulls' });
-      expect(run.outcomes).toEqual([{ index: 0, spans: [{ from: 0, to: 1, grade: 3 }] }]);
-    }
-    expect(await findSetting(db, key('kiss'))).toMatchObject({ state: 'proven', lastNote: 'fine' });
-    await keepRevision(db, key('kiss'), revision, 2, later(9));
-    expect(await findSetting(db, key('kiss'))).toMatchObject({ state: 'tried', verdicts: [] });
-  });
-
-  it('say honestly that nobody knows, when the server stopped during a run', async () => {
-    const jobId = await addJob(db, job(), now);
-    const shared = {
-      jobId,
-      machineId,
-      conditionId,
-      sheetWidthMm: 1,
-      sheetHeightMm: 1,
-      strokes: [],
-      seconds: 1,
-    };
-    const runId = await addRun(db, { ...shared, author: 'Ines', settings: [] }, now);
-    expect(await giveUpUnfinishedRuns(db, later(1))).toBe(1);
-    expect(await findRun(db, runId)).toMatchObject({ state: 'unknown', endedAt: later(1).toISOString() });
-    await expect(findRun(db, 999)).rejects.toMatchObject({ code: 'notFound' });
-  });
-
-  it('stand in the log, the newest first', async () => {
-    const entries = await listLog(db, 100);
-    expect(new Set(entries.map((entry) => entry.kind))).toEqual(
-      new Set(['run', 'testCut', 'setting', 'upkeep']),
-    );
-    const times = entries.map((entry) => entry.at);
-    expect([...times].sort().reverse()).toEqual(times);
-    expect(await listLog(db, 3)).toHaveLength(3);
   });
 });

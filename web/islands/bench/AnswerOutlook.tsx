@@ -15,9 +15,8 @@ interface Props {
 
 /** The window with the force in it, how sure it is, and what to do next. */
 export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
-  const { window, outlook, operation, state, values } = answer;
+  const { window, operation, state, values } = answer;
   const unit = forceUnit(machine.forceScale);
-  const inHundred = Math.round(outlook.right * 100);
   const isPredicted = state === 'predicted';
   const words = isPredicted ? `try ${values.force} ${unit}` : `${values.force} ${unit}`;
   const samePasses = cuts.filter((cut) => cut.passes === values.passes);
@@ -34,27 +33,7 @@ export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
           forceWords={words}
         />
       </div>
-      <p>
-        {isPredicted ? (
-          <>
-            <strong>Never cut here.</strong> This is a guess from the stack: {inHundred} in 100 it cuts right.
-            One or two test cuts settle it.
-          </>
-        ) : (
-          <>
-            <strong>Cuts right {inHundred} times in 100</strong>
-            {window.sure ? (
-              <>
-                {' '}
-                · window {gfToForce(window.sure.fromGf, machine.forceScale)} to{' '}
-                {gfToForce(window.sure.toGf, machine.forceScale)} {unit}
-              </>
-            ) : (
-              ' · no force is sure yet'
-            )}
-          </>
-        )}
-      </p>
+      <Chance answer={answer} machine={machine} />
       <Drifted answer={answer} machine={machine} blade={blade} />
       <div className="mt-3 flex flex-wrap items-center gap-3">
         <a
@@ -74,6 +53,37 @@ export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
         <StripLegend />
       </div>
     </>
+  );
+}
+
+/** How often the force in question cuts right, and the window it lies in. */
+function Chance({ answer, machine }: Pick<Props, 'answer' | 'machine'>) {
+  const { window, outlook, state } = answer;
+  const unit = forceUnit(machine.forceScale);
+  const inHundred = Math.round(outlook.right * 100);
+  const isPredicted = state === 'predicted';
+  return (
+    <p>
+      {isPredicted ? (
+        <>
+          <strong>Never cut here.</strong> This is a guess from the stack: {inHundred} in 100 it cuts right.
+          One or two test cuts settle it.
+        </>
+      ) : (
+        <>
+          <strong>Cuts right {inHundred} times in 100</strong>
+          {window.sure ? (
+            <>
+              {' '}
+              · window {gfToForce(window.sure.fromGf, machine.forceScale)} to{' '}
+              {gfToForce(window.sure.toGf, machine.forceScale)} {unit}
+            </>
+          ) : (
+            ' · no force is sure yet'
+          )}
+        </>
+      )}
+    </p>
   );
 }
 

@@ -4,6 +4,7 @@ import { nameCondition } from '#core/stack/material.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { OPERATIONS, type Operation } from '#core/stack/depthGrade.ts';
 import { listCautions } from '#core/station/listCautions.ts';
+import type { SettingState } from '#core/setting/setting.ts';
 import type { Station } from '#core/station/station.ts';
 import { formatCaliper, type UnitSystem } from '#core/units/length.ts';
 import { Section } from '#web/components/section/Section.tsx';
@@ -27,34 +28,11 @@ export function BenchCard({ station, answers, system }: Props) {
   const { loaded, blade, machine } = station;
   const { answer, revision, verdicts, lastNote, cuts } = answers[operation];
   if (!loaded || !answer) return null;
-  const runs = verdicts.length;
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
       <section aria-label="Answer" className="sheet p-4 sm:px-6 sm:py-5">
-        <div className="flex flex-wrap sm:flex-nowrap items-start justify-between gap-x-4 gap-y-2">
-          <div className="min-w-0">
-            <h1>{nameCondition(loaded.material.name, loaded.condition.kind)}</h1>
-            <p className="text-muted">{describeSheet(station, system)}</p>
-          </div>
-          <StateBadge state={answer.state} {...(runs > 0 ? { detail: `${runs} runs` } : {})} />
-        </div>
-        <div role="tablist" aria-label="Operation" className="flex flex-wrap gap-2 mt-3">
-          {OPERATIONS.map((one) => (
-            <button
-              key={one}
-              type="button"
-              role="tab"
-              aria-selected={one === operation}
-              disabled={!answers[one].answer}
-              onClick={() => setOperation(one)}
-              className="button aria-selected:border-verdigris aria-selected:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
-            >
-              <RoleSample role={one} />
-              {ROLE_WORDS[one]}
-              {answers[one].answer ? '' : ' · not on a single layer'}
-            </button>
-          ))}
-        </div>
+        <Heading station={station} state={answer.state} runs={verdicts.length} system={system} />
+        <OperationTabs answers={answers} operation={operation} onChoose={setOperation} />
         <AnswerFigures answer={answer} machine={machine} system={system} />
         <AnswerOutlook answer={answer} cuts={cuts} machine={machine} blade={blade} />
         <Evidence
@@ -77,21 +55,75 @@ export function BenchCard({ station, answers, system }: Props) {
             cut={{ tip: answer.tip, angleDeg: blade?.angleDeg ?? 45, exposureMm: answer.values.exposureMm }}
           />
         </section>
-        <section aria-label="Before you cut" className="sheet p-4 sm:p-5">
-          <h2 className="text-muted mb-2">Before you cut</h2>
-          <ul className="grid gap-2">
-            {listCautions(station).map((caution) => (
-              <li key={caution.text} className="pl-4 -indent-4">
-                <span aria-hidden className="text-feather mr-2 indent-0 inline-block font-bold">
-                  –
-                </span>
-                {caution.text}
-              </li>
-            ))}
-          </ul>
-        </section>
+        <BeforeYouCut station={station} />
       </div>
     </div>
+  );
+}
+
+interface HeadingProps {
+  readonly station: Station;
+  readonly state: SettingState;
+  readonly runs: number;
+  readonly system: UnitSystem;
+}
+
+function Heading({ station, state, runs, system }: HeadingProps) {
+  const { loaded } = station;
+  if (!loaded) return null;
+  return (
+    <div className="flex flex-wrap sm:flex-nowrap items-start justify-between gap-x-4 gap-y-2">
+      <div className="min-w-0">
+        <h1>{nameCondition(loaded.material.name, loaded.condition.kind)}</h1>
+        <p className="text-muted">{describeSheet(station, system)}</p>
+      </div>
+      <StateBadge state={state} {...(runs > 0 ? { detail: runs === 1 ? '1 run' : `${runs} runs` } : {})} />
+    </div>
+  );
+}
+
+interface TabsProps {
+  readonly answers: Props['answers'];
+  readonly operation: Operation;
+  readonly onChoose: (operation: Operation) => void;
+}
+
+function OperationTabs({ answers, operation, onChoose }: TabsProps) {
+  return (
+    <div role="group" aria-label="Operation" className="flex flex-wrap gap-2 mt-3">
+      {OPERATIONS.map((one) => (
+        <button
+          key={one}
+          type="button"
+          aria-pressed={one === operation}
+          disabled={!answers[one].answer}
+          onClick={() => onChoose(one)}
+          className="button aria-pressed:border-verdigris aria-pressed:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
+        >
+          <RoleSample role={one} />
+          {ROLE_WORDS[one]}
+          {answers[one].answer ? '' : ' · not on a single layer'}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function BeforeYouCut({ station }: { readonly station: Station }) {
+  return (
+    <section aria-label="Before you cut" className="sheet p-4 sm:p-5">
+      <h2 className="text-muted mb-2">Before you cut</h2>
+      <ul className="grid gap-2">
+        {listCautions(station).map((caution) => (
+          <li key={caution.text} className="grid grid-cols-[1rem_1fr]">
+            <span aria-hidden className="text-feather font-bold">
+              –
+            </span>
+            {caution.text}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

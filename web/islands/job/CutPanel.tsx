@@ -33,19 +33,7 @@ export function CutPanel({ jobId, plan, machine }: Props) {
   return (
     <>
       <h2>To the machine</h2>
-      <ul className="list-disc pl-5 mt-2 grid gap-1">
-        <li>Ink and laminate are dry, the sheet lies square and is pressed down.</li>
-        <li>
-          The exposure is set to {plan.passes[0]?.values.exposureMm.toFixed(2)} mm: it is set by hand, no file
-          carries it.
-        </li>
-        <li>
-          {machine.numbersOwner === 'file'
-            ? 'The file carries force and speed: leave the panel alone.'
-            : 'The panel owns force and speed: dial what the run asks for.'}
-        </li>
-        <li>Hands, hair and cords are clear of the carriage.</li>
-      </ul>
+      <Checklist plan={plan} machine={machine} />
       <button
         type="button"
         className="button w-full mt-4"
@@ -73,5 +61,23 @@ export function CutPanel({ jobId, plan, machine }: Props) {
         ))}
       </ul>
     </>
+  );
+}
+
+function Checklist({ plan, machine }: { readonly plan: PlanReply; readonly machine: Machine }) {
+  return (
+    <ul className="list-disc pl-5 mt-2 grid gap-1">
+      <li>Ink and laminate are dry, the sheet lies square and is pressed down.</li>
+      <li>
+        The exposure is set to {plan.passes[0]?.values.exposureMm.toFixed(2)} mm: it is set by hand, no file
+        carries it.
+      </li>
+      <li>
+        {machine.numbersOwner === 'file'
+          ? 'The file carries force and speed: leave the panel alone.'
+          : 'The panel owns force and speed: dial what the run asks for.'}
+      </li>
+      <li>Hands, hair and cords are clear of the carriage.</li>
+    </ul>
   );
 }

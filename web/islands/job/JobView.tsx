@@ -11,6 +11,7 @@ import { RolesPanel } from '#web/islands/job/RolesPanel.tsx';
 import { RouteLines } from '#web/islands/job/RouteLines.tsx';
 import { SheetPanel } from '#web/islands/job/SheetPanel.tsx';
 import { useJob } from '#web/islands/job/useJob.ts';
+import type { PlanReply } from '#web/schemas/job.ts';
 import { queryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
@@ -40,34 +41,15 @@ const STEPS = [
 
 function JobSteps({ job: initial, drawing, machine, materialName, canKiss }: Props) {
   const { job, plan, step, setStep, change, error, isBusy, isPlanning } = useJob(initial);
-  const { sheet, placement, roles } = job;
-  const shift = `translate(${placement.xMm - drawing.box.minX} ${placement.yMm - drawing.box.minY})`;
   const isRouteShown = step === 'passes' || step === 'cut';
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
-      <section aria-label="Sheet" className="p-1">
-        <h1>{job.name}</h1>
-        <p className="text-muted mb-3">
-          {materialName} on {machine.name} · {sheet.name}, {Math.round(sheet.widthMm)} ×{' '}
-          {Math.round(sheet.heightMm)} mm
-        </p>
-        <SheetView
-          widthMm={sheet.widthMm}
-          heightMm={sheet.heightMm}
-          marginMm={sheet.marginMm}
-          label={`${job.name} on its sheet, ${drawing.lines.length} lines`}
-        >
-          <g transform={shift}>
-            <RoledLines
-              lines={drawing.lines}
-              roles={roles}
-              dotMm={Math.max(sheet.widthMm, sheet.heightMm) / 260}
-              isFaint={isRouteShown && (plan?.passes.length ?? 0) > 0}
-            />
-          </g>
-          {isRouteShown && plan ? <RouteLines plan={plan} /> : null}
-        </SheetView>
-      </section>
+      <JobSheet
+        job={job}
+        drawing={drawing}
+        plan={isRouteShown ? plan : null}
+        title={`${materialName} on ${machine.name}`}
+      />
       <section aria-label="Steps" className="sheet p-4 sm:p-5 self-start">
         <Tabs.Root value={step} onValueChange={(value) => setStep(value as typeof step)}>
           <Tabs.List aria-label="Steps" className="grid grid-cols-4 gap-1.5 mb-4">
@@ -97,5 +79,42 @@ function JobSteps({ job: initial, drawing, machine, materialName, canKiss }: Pro
         <Refusal error={error} />
       </section>
     </div>
+  );
+}
+
+interface JobSheetProps {
+  readonly job: Job;
+  readonly drawing: ShownDrawing;
+  /** Shown as the way of the head, or `null` to show the lines alone. */
+  readonly plan: PlanReply | null;
+  readonly title: string;
+}
+
+function JobSheet({ job, drawing, plan, title }: JobSheetProps) {
+  const { sheet, placement, roles } = job;
+  const shift = `translate(${placement.xMm - drawing.box.minX} ${placement.yMm - drawing.box.minY})`;
+  return (
+    <section aria-label="Sheet" className="p-1">
+      <h1>{job.name}</h1>
+      <p className="text-muted mb-3">
+        {title} · {sheet.name}, {Math.round(sheet.widthMm)} × {Math.round(sheet.heightMm)} mm
+      </p>
+      <SheetView
+        widthMm={sheet.widthMm}
+        heightMm={sheet.heightMm}
+        marginMm={sheet.marginMm}
+        label={`${job.name} on its sheet, ${drawing.lines.length} lines`}
+      >
+        <g transform={shift}>
+          <RoledLines
+            lines={drawing.lines}
+            roles={roles}
+            dotMm={Math.max(sheet.widthMm, sheet.heightMm) / 260}
+            isFaint={(plan?.passes.length ?? 0) > 0}
+          />
+        </g>
+        {plan ? <RouteLines plan={plan} /> : null}
+      </SheetView>
+    </section>
   );
 }

@@ -33,39 +33,14 @@ export function RolesPanel({ job, drawing, canKiss, isBusy, onChange }: Props) {
       ) : null}
       <ul className="mt-2 divide-y divide-hairline">
         {drawing.groups.map((group) => (
-          <li key={group.key} className="py-3">
-            <p className="flex items-center gap-2.5">
-              <span
-                aria-hidden
-                className="size-5 rounded border border-edge shrink-0"
-                style={{ background: group.colour === 'none' ? 'transparent' : group.colour }}
-              />
-              <span className="font-semibold">{group.layer ?? 'no layer'}</span>
-              <span className="text-muted text-sm">
-                {group.colour} · {group.count} {group.count === 1 ? 'line' : 'lines'}
-              </span>
-            </p>
-            <div
-              role="radiogroup"
-              aria-label={`Role of ${group.layer ?? 'no layer'} ${group.colour}`}
-              className="grid grid-cols-3 gap-2 mt-2"
-            >
-              {ROLES.map((role) => (
-                <button
-                  key={role}
-                  type="button"
-                  role="radio"
-                  aria-checked={job.roles[group.key] === role}
-                  disabled={isBusy || (role === 'kiss' && !canKiss)}
-                  onClick={() => give(group.key, role)}
-                  className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
-                >
-                  <RoleSample role={role} />
-                  {ROLE_WORDS[role]}
-                </button>
-              ))}
-            </div>
-          </li>
+          <GroupRoles
+            key={group.key}
+            group={group}
+            role={job.roles[group.key]}
+            canKiss={canKiss}
+            isBusy={isBusy}
+            onGive={(role) => give(group.key, role)}
+          />
         ))}
       </ul>
       {canKiss ? null : (
@@ -77,5 +52,51 @@ export function RolesPanel({ job, drawing, canKiss, isBusy, onChange }: Props) {
         </p>
       ) : null}
     </>
+  );
+}
+
+interface GroupRolesProps {
+  readonly group: ShownDrawing['groups'][number];
+  readonly role: Role | undefined;
+  readonly canKiss: boolean;
+  readonly isBusy: boolean;
+  readonly onGive: (role: Role) => void;
+}
+
+function GroupRoles({ group, role: given, canKiss, isBusy, onGive }: GroupRolesProps) {
+  return (
+    <li className="py-3">
+      <p className="flex items-center gap-2.5">
+        <span
+          aria-hidden
+          className="size-5 rounded border border-edge shrink-0"
+          style={{ background: group.colour === 'none' ? 'transparent' : group.colour }}
+        />
+        <span className="font-semibold">{group.layer ?? 'no layer'}</span>
+        <span className="text-muted text-sm">
+          {group.colour} · {group.count} {group.count === 1 ? 'line' : 'lines'}
+        </span>
+      </p>
+      <div
+        role="radiogroup"
+        aria-label={`Role of ${group.layer ?? 'no layer'} ${group.colour}`}
+        className="grid grid-cols-3 gap-2 mt-2"
+      >
+        {ROLES.map((role) => (
+          <button
+            key={role}
+            type="button"
+            role="radio"
+            aria-checked={given === role}
+            disabled={isBusy || (role === 'kiss' && !canKiss)}
+            onClick={() => onGive(role)}
+            className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
+          >
+            <RoleSample role={role} />
+            {ROLE_WORDS[role]}
+          </button>
+        ))}
+      </div>
+    </li>
   );
 }

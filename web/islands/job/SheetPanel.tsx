@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Job } from '#core/job/job.ts';
-import { SHEET_SIZES } from '#core/sheet/sheetSize.ts';
+import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { ShownDrawing } from '#web/endpoints/describeDrawing.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
@@ -19,33 +19,10 @@ export function SheetPanel({ job, drawing, machine, onChange }: Props) {
   const width = box.maxX - box.minX;
   const height = box.maxY - box.minY;
   const isWide = sheet.widthMm > machine.bedWidthMm;
-  const choose = (name: string) => {
-    const size = SHEET_SIZES.find((one) => one.name === name);
-    if (size) onChange({ sheet: { ...size, marginMm: sheet.marginMm } });
-  };
   return (
     <>
       <h2>Which sheet?</h2>
-      <label className="block mt-2 text-sm text-muted" htmlFor="sheet-size">
-        Size
-      </label>
-      <select
-        id="sheet-size"
-        className="field"
-        value={sheet.name}
-        onChange={(event) => choose(event.target.value)}
-      >
-        {SHEET_SIZES.map((size) => (
-          <option key={size.name} value={size.name}>
-            {size.name.includes('mm')
-              ? size.name
-              : `${size.name}, ${Math.round(size.widthMm)} × ${Math.round(size.heightMm)} mm`}
-          </option>
-        ))}
-        {SHEET_SIZES.some((size) => size.name === sheet.name) ? null : (
-          <option value={sheet.name}>{sheet.name}</option>
-        )}
-      </select>
+      <SizeSelect sheet={sheet} onChange={onChange} />
       <div className="grid grid-cols-2 gap-3 mt-3">
         <Millimetres
           label="Width"
@@ -78,6 +55,37 @@ export function SheetPanel({ job, drawing, machine, onChange }: Props) {
         </p>
       ) : null}
       <Over job={job} width={width} height={height} />
+    </>
+  );
+}
+
+function SizeSelect({ sheet, onChange }: { readonly sheet: Sheet; readonly onChange: Props['onChange'] }) {
+  const choose = (name: string) => {
+    const size = SHEET_SIZES.find((one) => one.name === name);
+    if (size) onChange({ sheet: { ...size, marginMm: sheet.marginMm } });
+  };
+  return (
+    <>
+      <label className="block mt-2 text-sm text-muted" htmlFor="sheet-size">
+        Size
+      </label>
+      <select
+        id="sheet-size"
+        className="field"
+        value={sheet.name}
+        onChange={(event) => choose(event.target.value)}
+      >
+        {SHEET_SIZES.map((size) => (
+          <option key={size.name} value={size.name}>
+            {size.name.includes('mm')
+              ? size.name
+              : `${size.name}, ${Math.round(size.widthMm)} × ${Math.round(size.heightMm)} mm`}
+          </option>
+        ))}
+        {SHEET_SIZES.some((size) => size.name === sheet.name) ? null : (
+          <option value={sheet.name}>{sheet.name}</option>
+        )}
+      </select>
     </>
   );
 }

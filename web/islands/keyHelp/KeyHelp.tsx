@@ -35,7 +35,7 @@ export function KeyHelp({ system }: { readonly system: UnitSystem }) {
         type="button"
         className="button px-3"
         onClick={switchUnits}
-        aria-label={`Units: ${system}. Switch.`}
+        aria-label={`${system === 'metric' ? 'mm' : 'in'}: switch units`}
       >
         <Ruler size={17} aria-hidden /> {system === 'metric' ? 'mm' : 'in'}
       </button>

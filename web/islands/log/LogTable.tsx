@@ -38,7 +38,7 @@ const COLUMNS = [
           <Icon size={17} aria-hidden className="mt-1 shrink-0 text-muted" />
           <span>
             {row.original.link ? (
-              <a href={row.original.link} className="font-semibold decoration-hairline underline-offset-4">
+              <a href={row.original.link} className="inline-block min-h-6 font-semibold decoration-feather">
                 {row.original.what}
               </a>
             ) : (

@@ -1,7 +1,8 @@
+import type { UseFormReturn } from 'react-hook-form';
 import { MACHINE_KIND_NAMES, MACHINE_KINDS } from '#core/station/machine.ts';
 import { MachineScales } from '#web/islands/machine/MachineScales.tsx';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
-import { useMachineForm } from '#web/islands/machine/useMachineForm.ts';
+import { useMachineForm, type MachineInput } from '#web/islands/machine/useMachineForm.ts';
 import { fieldProps, FormField } from '#web/islands/shared/FormField.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
@@ -28,15 +29,7 @@ export function MachineForm() {
         </FormField>
       </div>
       <MachineScales form={form} />
-      <h2 className="mt-5">Area and movement</h2>
-      <div className="grid gap-3 grid-cols-2 sm:grid-cols-3 mt-2">
-        <NumberField form={form} name="bedWidthMm" label="Width it takes, mm" />
-        <NumberField form={form} name="bedLengthMm" label="Length it takes, mm" />
-        <NumberField form={form} name="marginMm" label="Rim it cannot reach, mm" />
-        <NumberField form={form} name="accelerationMmPerS2" label="Acceleration, mm/s²" />
-        <NumberField form={form} name="travelSpeedMmPerS" label="Travel speed, mm/s" />
-        <NumberField form={form} name="hpglUnitsPerMm" label="Steps in one mm" />
-      </div>
+      <AreaFields form={form} />
       <h2 className="mt-5">Numbers and link</h2>
       <div className="grid gap-3 sm:grid-cols-2 mt-2">
         <FormField id="numbersOwner" label="Whose force and speed count">
@@ -45,40 +38,7 @@ export function MachineForm() {
             <option value="panel">they are dialled at the panel</option>
           </select>
         </FormField>
-        <FormField id="link" label="Where its files go">
-          <select
-            id="link"
-            className="field"
-            value={link.kind === 'standIn' ? link.model : link.kind}
-            onChange={(event) => chooseLink(event.target.value)}
-          >
-            <option value="none">no link: files are carried there</option>
-            <option value="roll">stand-in roll cutter (10 to 500 gf)</option>
-            <option value="desk">stand-in desk cutter (levels 1 to 33)</option>
-            <option value="address">an address on the network</option>
-          </select>
-        </FormField>
-        {link.kind === 'address' ? (
-          <>
-            <FormField id="host" label="Address" problem={link.host ? undefined : 'is missing'}>
-              <input
-                id="host"
-                className="field"
-                value={link.host}
-                onChange={(event) => setAddress(event.target.value, link.port)}
-              />
-            </FormField>
-            <FormField id="port" label="Port">
-              <input
-                id="port"
-                type="number"
-                className="field figure"
-                value={addressPort}
-                onChange={(event) => setAddress(link.host, event.target.valueAsNumber)}
-              />
-            </FormField>
-          </>
-        ) : null}
+        <LinkFields link={link} chooseLink={chooseLink} addressPort={addressPort} setAddress={setAddress} />
       </div>
       <Refusal error={error} />
       <div className="flex flex-wrap gap-3 mt-5">
@@ -90,5 +50,67 @@ export function MachineForm() {
         </a>
       </div>
     </form>
+  );
+}
+
+function AreaFields({ form }: { readonly form: UseFormReturn<MachineInput> }) {
+  return (
+    <>
+      <h2 className="mt-5">Area and movement</h2>
+      <div className="grid gap-3 grid-cols-2 sm:grid-cols-3 mt-2">
+        <NumberField form={form} name="bedWidthMm" label="Width it takes, mm" />
+        <NumberField form={form} name="bedLengthMm" label="Length it takes, mm" />
+        <NumberField form={form} name="marginMm" label="Rim it cannot reach, mm" />
+        <NumberField form={form} name="accelerationMmPerS2" label="Acceleration, mm/s²" />
+        <NumberField form={form} name="travelSpeedMmPerS" label="Travel speed, mm/s" />
+        <NumberField form={form} name="hpglUnitsPerMm" label="Steps in one mm" />
+      </div>
+    </>
+  );
+}
+
+type LinkProps = Pick<
+  ReturnType<typeof useMachineForm>,
+  'link' | 'chooseLink' | 'addressPort' | 'setAddress'
+>;
+
+function LinkFields({ link, chooseLink, addressPort, setAddress }: LinkProps) {
+  return (
+    <>
+      <FormField id="link" label="Where its files go">
+        <select
+          id="link"
+          className="field"
+          value={link.kind === 'standIn' ? link.model : link.kind}
+          onChange={(event) => chooseLink(event.target.value)}
+        >
+          <option value="none">no link: files are carried there</option>
+          <option value="roll">stand-in roll cutter (10 to 500 gf)</option>
+          <option value="desk">stand-in desk cutter (levels 1 to 33)</option>
+          <option value="address">an address on the network</option>
+        </select>
+      </FormField>
+      {link.kind === 'address' ? (
+        <>
+          <FormField id="host" label="Address" problem={link.host ? undefined : 'is missing'}>
+            <input
+              id="host"
+              className="field"
+              value={link.host}
+              onChange={(event) => setAddress(event.target.value, link.port)}
+            />
+          </FormField>
+          <FormField id="port" label="Port">
+            <input
+              id="port"
+              type="number"
+              className="field figure"
+              value={addressPort}
+              onChange={(event) => setAddress(link.host, event.target.valueAsNumber)}
+            />
+          </FormField>
+        </>
+      ) : null}
+    </>
   );
 }

@@ -3,10 +3,23 @@ import { NumberField } from '#web/islands/machine/NumberField.tsx';
 import { DEPTH_STARTS, type MachineInput } from '#web/islands/machine/useMachineForm.ts';
 import { FormField } from '#web/islands/shared/FormField.tsx';
 
+interface Props {
+  readonly form: UseFormReturn<MachineInput>;
+}
+
 /** Force, speed and depth as the machine counts them. */
-export function MachineScales({ form }: { readonly form: UseFormReturn<MachineInput> }) {
+export function MachineScales({ form }: Props) {
+  return (
+    <>
+      <ForceFields form={form} />
+      <SpeedFields form={form} />
+      <DepthFields form={form} />
+    </>
+  );
+}
+
+function ForceFields({ form }: Props) {
   const isLevel = form.watch('forceScale.kind') === 'level';
-  const depthKind = form.watch('depthScale.kind');
   const scaleProblem =
     form.formState.errors.forceScale?.root?.message ?? form.formState.errors.forceScale?.message;
   return (
@@ -44,6 +57,13 @@ export function MachineScales({ form }: { readonly form: UseFormReturn<MachineIn
           A guess will do: test cuts correct it. About 10 gf a level is usual for short scales.
         </p>
       ) : null}
+    </>
+  );
+}
+
+function SpeedFields({ form }: Props) {
+  return (
+    <>
       <h2 className="mt-5">Speed and exposure</h2>
       <div className="grid gap-3 grid-cols-2 sm:grid-cols-4 mt-2">
         <FormField id="speed-unit" label="Speed counted in">
@@ -64,31 +84,39 @@ export function MachineScales({ form }: { readonly form: UseFormReturn<MachineIn
         <NumberField form={form} name="speedScale.min" label="Slowest" />
         <NumberField form={form} name="speedScale.max" label="Fastest" />
         <NumberField form={form} name="speedScale.step" label="Step" />
-        <FormField id="depth-kind" label="Exposure set by">
-          <select
-            id="depth-kind"
-            className="field"
-            value={depthKind}
-            onChange={(event) =>
-              form.setValue('depthScale', DEPTH_STARTS[event.target.value as keyof typeof DEPTH_STARTS])
-            }
-          >
-            <option value="turns">turning the holder</option>
-            <option value="dial">a numbered dial</option>
-            <option value="millimetres">measuring the tip</option>
-          </select>
-        </FormField>
-        {depthKind === 'turns' ? (
-          <NumberField form={form} name="depthScale.mmPerTurn" label="mm in one turn" />
-        ) : null}
-        {depthKind === 'dial' ? (
-          <NumberField form={form} name="depthScale.mmPerStep" label="mm in one step" />
-        ) : null}
-        {depthKind === 'millimetres' ? (
-          <NumberField form={form} name="depthScale.stepMm" label="to the nearest mm" />
-        ) : null}
-        <NumberField form={form} name="depthScale.maxMm" label="Most it shows, mm" />
       </div>
     </>
+  );
+}
+
+function DepthFields({ form }: Props) {
+  const depthKind = form.watch('depthScale.kind');
+  return (
+    <div className="grid gap-3 grid-cols-2 sm:grid-cols-4 mt-3">
+      <FormField id="depth-kind" label="Exposure set by">
+        <select
+          id="depth-kind"
+          className="field"
+          value={depthKind}
+          onChange={(event) =>
+            form.setValue('depthScale', DEPTH_STARTS[event.target.value as keyof typeof DEPTH_STARTS])
+          }
+        >
+          <option value="turns">turning the holder</option>
+          <option value="dial">a numbered dial</option>
+          <option value="millimetres">measuring the tip</option>
+        </select>
+      </FormField>
+      {depthKind === 'turns' ? (
+        <NumberField form={form} name="depthScale.mmPerTurn" label="mm in one turn" />
+      ) : null}
+      {depthKind === 'dial' ? (
+        <NumberField form={form} name="depthScale.mmPerStep" label="mm in one step" />
+      ) : null}
+      {depthKind === 'millimetres' ? (
+        <NumberField form={form} name="depthScale.stepMm" label="to the nearest mm" />
+      ) : null}
+      <NumberField form={form} name="depthScale.maxMm" label="Most it shows, mm" />
+    </div>
   );
 }

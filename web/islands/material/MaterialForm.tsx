@@ -1,9 +1,11 @@
+import type { UseFormReturn } from 'react-hook-form';
 import { FAMILIES, FAMILY_NAMES } from '#core/stack/layer.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { Section } from '#web/components/section/Section.tsx';
 import { LayerEditor } from '#web/islands/material/LayerEditor.tsx';
 import { useMaterialForm } from '#web/islands/material/useMaterialForm.ts';
 import { fieldProps, FormField } from '#web/islands/shared/FormField.tsx';
+import type { NewMaterialInput } from '#web/schemas/station.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 interface Props {
@@ -15,13 +17,6 @@ interface Props {
 /** A new material: what the pack says, and its layers, drawn as they are typed. */
 export function MaterialForm({ name, machineId, system }: Props) {
   const { form, layers, stack, save, changeFamily, error, canLoad } = useMaterialForm(name, machineId);
-  const { register, formState } = form;
-  const problem = (field: 'name' | 'maker' | 'finish' | 'colourName' | 'colourHex' | 'darkness') =>
-    formState.errors[field]?.message;
-  const text = (field: 'name' | 'maker' | 'finish' | 'colourName') => ({
-    ...fieldProps(field, problem(field)),
-    ...register(field),
-  });
   return (
     <form
       aria-label="New material"
@@ -31,53 +26,11 @@ export function MaterialForm({ name, machineId, system }: Props) {
     >
       <section className="sheet p-4 sm:px-6 sm:py-5">
         <h1>New material</h1>
-        <div className="grid gap-3 sm:grid-cols-2 mt-3">
-          <FormField id="name" label="Name on the pack" problem={problem('name')}>
-            <input {...text('name')} />
-          </FormField>
-          <FormField id="maker" label="Maker" problem={problem('maker')}>
-            <input {...text('maker')} />
-          </FormField>
-          <FormField id="family" label="Family">
-            <select id="family" className="field" {...register('family', { onChange: changeFamily })}>
-              {FAMILIES.map((family) => (
-                <option key={family} value={family}>
-                  {FAMILY_NAMES[family]}
-                </option>
-              ))}
-            </select>
-          </FormField>
-          <FormField id="finish" label="Finish" problem={problem('finish')}>
-            <input placeholder="matt, gloss, clear" {...text('finish')} />
-          </FormField>
-          <FormField id="colourName" label="Colour" problem={problem('colourName')}>
-            <input {...text('colourName')} />
-          </FormField>
-          <div className="grid grid-cols-[5rem_1fr] gap-3">
-            <FormField id="colourHex" label="Swatch" problem={problem('colourHex')}>
-              <input
-                type="color"
-                {...fieldProps('colourHex', problem('colourHex'))}
-                {...register('colourHex')}
-              />
-            </FormField>
-            <FormField id="darkness" label="Pigment: pale to black" problem={problem('darkness')}>
-              <input
-                type="range"
-                min="0"
-                max="1"
-                step="0.1"
-                id="darkness"
-                className="w-full min-h-11 accent-verdigris"
-                {...register('darkness', { valueAsNumber: true })}
-              />
-            </FormField>
-          </div>
-        </div>
+        <PackFields form={form} onFamily={changeFamily} />
         <LayerEditor form={form} layers={layers} />
         <Refusal error={error} />
         <div className="flex flex-wrap gap-3 mt-5">
-          <button type="submit" className="button" data-kind="main" disabled={formState.isSubmitting}>
+          <button type="submit" className="button" data-kind="main" disabled={form.formState.isSubmitting}>
             {canLoad ? 'Keep it and load it here' : 'Keep it'}
           </button>
           <a href="/" className="button">
@@ -101,5 +54,61 @@ export function MaterialForm({ name, machineId, system }: Props) {
         <p className="text-sm text-muted mt-2">A ~ marks a caliper that is assumed, not measured.</p>
       </section>
     </form>
+  );
+}
+
+interface PackProps {
+  readonly form: UseFormReturn<NewMaterialInput>;
+  readonly onFamily: () => void;
+}
+
+function PackFields({ form, onFamily }: PackProps) {
+  const { register, formState } = form;
+  const problem = (field: 'name' | 'maker' | 'finish' | 'colourName' | 'colourHex' | 'darkness') =>
+    formState.errors[field]?.message;
+  const text = (field: 'name' | 'maker' | 'finish' | 'colourName') => ({
+    ...fieldProps(field, problem(field)),
+    ...register(field),
+  });
+  return (
+    <div className="grid gap-3 sm:grid-cols-2 mt-3">
+      <FormField id="name" label="Name on the pack" problem={problem('name')}>
+        <input {...text('name')} />
+      </FormField>
+      <FormField id="maker" label="Maker" problem={problem('maker')}>
+        <input {...text('maker')} />
+      </FormField>
+      <FormField id="family" label="Family">
+        <select id="family" className="field" {...register('family', { onChange: onFamily })}>
+          {FAMILIES.map((family) => (
+            <option key={family} value={family}>
+              {FAMILY_NAMES[family]}
+            </option>
+          ))}
+        </select>
+      </FormField>
+      <FormField id="finish" label="Finish" problem={problem('finish')}>
+        <input placeholder="matt, gloss, clear" {...text('finish')} />
+      </FormField>
+      <FormField id="colourName" label="Colour" problem={problem('colourName')}>
+        <input {...text('colourName')} />
+      </FormField>
+      <div className="grid grid-cols-[5rem_1fr] gap-3">
+        <FormField id="colourHex" label="Swatch" problem={problem('colourHex')}>
+          <input type="color" {...fieldProps('colourHex', problem('colourHex'))} {...register('colourHex')} />
+        </FormField>
+        <FormField id="darkness" label="Pigment: pale to black" problem={problem('darkness')}>
+          <input
+            type="range"
+            min="0"
+            max="1"
+            step="0.1"
+            id="darkness"
+            className="w-full min-h-11 accent-verdigris"
+            {...register('darkness', { valueAsNumber: true })}
+          />
+        </FormField>
+      </div>
+    </div>
   );
 }

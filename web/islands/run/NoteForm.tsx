@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormRegisterReturn } from 'react-hook-form';
 import type { z } from 'zod';
 import type { Run } from '#core/job/run.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
@@ -42,18 +42,7 @@ export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted
   return (
     <form aria-label="Note the run" className="sheet p-4 sm:p-5" onSubmit={note} noValidate>
       <h2>How did it go?</h2>
-      <fieldset className="grid grid-cols-3 gap-2 mt-2">
-        <legend className="sr-only">Verdict</legend>
-        {VERDICTS.map(({ value, words }) => (
-          <label
-            key={value}
-            className="button px-2 font-normal has-checked:border-verdigris has-checked:bg-verdigris-pale has-checked:font-semibold has-focus-visible:outline-3"
-          >
-            <input type="radio" value={value} className="sr-only" {...form.register('verdict')} />
-            {words}
-          </label>
-        ))}
-      </fieldset>
+      <Verdicts field={form.register('verdict')} />
       {errors.verdict ? <p className="text-ember text-sm mt-1">Choose one of the three.</p> : null}
       <div className="grid grid-cols-2 gap-3 mt-3">
         <Count
@@ -81,6 +70,23 @@ export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted
         </p>
       ) : null}
     </form>
+  );
+}
+
+function Verdicts({ field }: { readonly field: UseFormRegisterReturn }) {
+  return (
+    <fieldset className="grid grid-cols-3 gap-2 mt-2">
+      <legend className="sr-only">Verdict</legend>
+      {VERDICTS.map(({ value, words }) => (
+        <label
+          key={value}
+          className="button px-2 font-normal has-checked:border-verdigris has-checked:bg-verdigris-pale has-checked:font-semibold has-focus-visible:outline-3"
+        >
+          <input type="radio" value={value} className="sr-only" {...field} />
+          {words}
+        </label>
+      ))}
+    </fieldset>
   );
 }
 

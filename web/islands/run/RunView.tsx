@@ -26,9 +26,9 @@ interface Props {
 
 /** A run as it happens: the head on the sheet, what was reached along every line, and noting it afterwards. */
 export function RunView({ run: initial, machineName, materialName }: Props) {
-  const { run, head, error, stop, goOn, settle, isLinked } = useRun(initial);
+  const live = useRun(initial);
+  const { run, head, settle } = live;
   const done = run.outcomes.length;
-  const share = run.strokes.length === 0 ? 0 : done / run.strokes.length;
   const isOver = isRunOver(run.state);
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
@@ -54,51 +54,56 @@ export function RunView({ run: initial, machineName, materialName }: Props) {
         <OutcomeLegend />
       </section>
       <div className="grid gap-5 content-start">
-        <section aria-label="Progress" className="sheet p-4 sm:p-5">
-          <p role="status" className="text-xl font-bold">
-            {STATE_WORDS[run.state]}
-          </p>
-          {run.message ? (
-            <p
-              className="note mt-2"
-              data-tone={run.state === 'waiting' ? 'careful' : run.state === 'done' ? undefined : 'problem'}
-            >
-              {run.message}
-            </p>
-          ) : null}
-          <progress
-            className="w-full h-3 mt-3 accent-verdigris"
-            value={share}
-            max={1}
-            aria-label="Strokes cut"
-          />
-          <p className="text-muted">
-            <span className="figure">
-              {done} of {run.strokes.length}
-            </span>{' '}
-            strokes · planned {formatDuration(run.seconds)}
-          </p>
-          {isLinked ? null : (
-            <p className="note mt-2" data-tone="careful" role="status">
-              The link to the server is lost; trying again. The run goes on at the machine.
-            </p>
-          )}
-          {isOver ? null : (
-            <div className="flex gap-3 mt-3">
-              {run.state === 'waiting' ? (
-                <button type="button" className="button grow" data-kind="main" onClick={goOn}>
-                  <Play size={18} aria-hidden /> Hands are done, go on
-                </button>
-              ) : null}
-              <button type="button" className="button grow border-ember text-ember" onClick={stop}>
-                <Octagon size={18} aria-hidden /> Stop
-              </button>
-            </div>
-          )}
-          <Refusal error={error} />
-        </section>
+        <Progress live={live} />
         {isOver ? <NoteForm run={run} onNoted={settle} /> : null}
       </div>
     </div>
+  );
+}
+
+function Progress({ live }: { readonly live: ReturnType<typeof useRun> }) {
+  const { run, error, stop, goOn, isLinked } = live;
+  const done = run.outcomes.length;
+  const share = run.strokes.length === 0 ? 0 : done / run.strokes.length;
+  const isOver = isRunOver(run.state);
+  return (
+    <section aria-label="Progress" className="sheet p-4 sm:p-5">
+      <p role="status" className="text-xl font-bold">
+        {STATE_WORDS[run.state]}
+      </p>
+      {run.message ? (
+        <p
+          className="note mt-2"
+          data-tone={run.state === 'waiting' ? 'careful' : run.state === 'done' ? undefined : 'problem'}
+        >
+          {run.message}
+        </p>
+      ) : null}
+      <progress className="w-full h-3 mt-3 accent-verdigris" value={share} max={1} aria-label="Strokes cut" />
+      <p className="text-muted">
+        <span className="figure">
+          {done} of {run.strokes.length}
+        </span>{' '}
+        strokes · planned {formatDuration(run.seconds)}
+      </p>
+      {isLinked ? null : (
+        <p className="note mt-2" data-tone="careful" role="status">
+          The link to the server is lost; trying again. The run goes on at the machine.
+        </p>
+      )}
+      {isOver ? null : (
+        <div className="flex gap-3 mt-3">
+          {run.state === 'waiting' ? (
+            <button type="button" className="button grow" data-kind="main" onClick={goOn}>
+              <Play size={18} aria-hidden /> Hands are done, go on
+            </button>
+          ) : null}
+          <button type="button" className="button grow border-ember text-ember" onClick={stop}>
+            <Octagon size={18} aria-hidden /> Stop
+          </button>
+        </div>
+      )}
+      <Refusal error={error} />
+    </section>
   );
 }

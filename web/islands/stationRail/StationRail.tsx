@@ -1,6 +1,7 @@
 import { Popover } from 'radix-ui';
 import type { Machine } from '#core/station/machine.ts';
-import type { Blade, Mat, Station } from '#core/station/station.ts';
+import type { MouseEvent } from 'react';
+import type { Blade, LoadedSheet, Mat, Station } from '#core/station/station.ts';
 import { MACHINE_KIND_NAMES } from '#core/station/machine.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { GoingRun } from '#store/repositories/goingRuns.ts';
@@ -22,7 +23,7 @@ const PEOPLE = ['Ines', 'Tove'];
 /** The bar along the bottom of every view: what is at this station, each thing changed with one tap. */
 export function StationRail({ machines, station, shelf, operator, running }: Props) {
   const rail = useStationRail(station?.machine.id ?? null);
-  const { machine, blade, mat, loaded } = station ?? { machine: null, blade: null, mat: null, loaded: null };
+  const machine = station?.machine ?? null;
   const going = running[0];
   return (
     <aside aria-label="Station" className="sticky bottom-0 z-10 bg-bar border-t border-hairline px-2 sm:px-7">
@@ -40,54 +41,9 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
           onChoose={rail.standAt}
           more={{ href: '/machines/new', words: 'Add a machine' }}
         />
-        <RailSlot
-          label="Blade"
-          value={blade ? `No. ${blade.number}, ${blade.kind}` : 'none set'}
-          detail={
-            blade ? (
-              <BladeQuill travel={blade.travelMetres} life={blade.lifeMetres} />
-            ) : (
-              'choose the one in it'
-            )
-          }
-          choices={shelf.blades.map((one) => ({
-            id: one.id,
-            name: `No. ${one.number}, ${one.kind}`,
-            detail: `${one.travelMetres.toFixed(0)} of about ${one.lifeMetres} m${placeOf(one, machine, machines)}`,
-          }))}
-          current={blade?.id ?? null}
-          onChoose={rail.fitBlade}
-        />
-        {machine?.kind === 'rollFed' ? (
-          <div className="shrink-0 px-4 py-1.5 border-r border-hairline">
-            <span className="block text-sm text-muted">Mat</span>
-            <span className="block font-semibold">none on a roll</span>
-          </div>
-        ) : (
-          <RailSlot
-            label="Mat"
-            value={mat ? `No. ${mat.number}, ${mat.tack}` : 'none set'}
-            detail={mat ? `${mat.uses} loads` : 'choose the one under it'}
-            choices={shelf.mats.map((one) => ({
-              id: one.id,
-              name: `No. ${one.number}, ${one.tack}`,
-              detail: `${one.uses} loads`,
-            }))}
-            current={mat?.id ?? null}
-            onChoose={rail.layMat}
-          />
-        )}
-        <a
-          href="#material-search"
-          onClick={rail.focusSearch}
-          className="shrink-0 px-4 py-1.5 border-r border-hairline no-underline hover:bg-sheet grow min-w-44"
-        >
-          <span className="block text-sm text-muted">Loaded · change</span>
-          <span className="block font-semibold">
-            {loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : 'nothing: search for it'}
-          </span>
-          {loaded?.lot ? <span className="block text-sm text-muted">lot {loaded.lot}</span> : null}
-        </a>
+        <BladeSlot station={station} machines={machines} blades={shelf.blades} onChoose={rail.fitBlade} />
+        <MatSlot station={station} mats={shelf.mats} onChoose={rail.layMat} />
+        <LoadedSlot loaded={station?.loaded ?? null} onSearch={rail.focusSearch} />
         <RailSlot
           label="At the bench"
           value={operator || 'who?'}
@@ -114,6 +70,87 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
         </Popover.Portal>
       </Popover.Root>
     </aside>
+  );
+}
+
+interface BladeSlotProps {
+  readonly station: Station | null;
+  readonly machines: readonly Machine[];
+  readonly blades: readonly Blade[];
+  readonly onChoose: (id: number) => void;
+}
+
+function BladeSlot({ station, machines, blades, onChoose }: BladeSlotProps) {
+  const blade = station?.blade ?? null;
+  const machine = station?.machine ?? null;
+  return (
+    <RailSlot
+      label="Blade"
+      value={blade ? `No. ${blade.number}, ${blade.kind}` : 'none set'}
+      detail={
+        blade ? <BladeQuill travel={blade.travelMetres} life={blade.lifeMetres} /> : 'choose the one in it'
+      }
+      choices={blades.map((one) => ({
+        id: one.id,
+        name: `No. ${one.number}, ${one.kind}`,
+        detail: `${one.travelMetres.toFixed(0)} of about ${one.lifeMetres} m${placeOf(one, machine, machines)}`,
+      }))}
+      current={blade?.id ?? null}
+      onChoose={onChoose}
+    />
+  );
+}
+
+interface MatSlotProps {
+  readonly station: Station | null;
+  readonly mats: readonly Mat[];
+  readonly onChoose: (id: number) => void;
+}
+
+function MatSlot({ station, mats, onChoose }: MatSlotProps) {
+  const mat = station?.mat ?? null;
+  if (station?.machine.kind === 'rollFed') {
+    return (
+      <div className="shrink-0 px-4 py-1.5 border-r border-hairline">
+        <span className="block text-sm text-muted">Mat</span>
+        <span className="block font-semibold">none on a roll</span>
+      </div>
+    );
+  }
+  return (
+    <RailSlot
+      label="Mat"
+      value={mat ? `No. ${mat.number}, ${mat.tack}` : 'none set'}
+      detail={mat ? `${mat.uses} loads` : 'choose the one under it'}
+      choices={mats.map((one) => ({
+        id: one.id,
+        name: `No. ${one.number}, ${one.tack}`,
+        detail: `${one.uses} loads`,
+      }))}
+      current={mat?.id ?? null}
+      onChoose={onChoose}
+    />
+  );
+}
+
+interface LoadedSlotProps {
+  readonly loaded: LoadedSheet | null;
+  readonly onSearch: (event: MouseEvent) => void;
+}
+
+function LoadedSlot({ loaded, onSearch }: LoadedSlotProps) {
+  return (
+    <a
+      href="#material-search"
+      onClick={onSearch}
+      className="shrink-0 px-4 py-1.5 border-r border-hairline no-underline hover:bg-sheet grow min-w-44"
+    >
+      <span className="block text-sm text-muted">Loaded · change</span>
+      <span className="block font-semibold">
+        {loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : 'nothing: search for it'}
+      </span>
+      {loaded?.lot ? <span className="block text-sm text-muted">lot {loaded.lot}</span> : null}
+    </a>
   );
 }
 

@@ -43,26 +43,7 @@ function DialInView({ station, operation, operations, initial, system }: Props) 
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
       <section aria-label="Test cut" className="sheet p-4 sm:px-6 sm:py-5">
-        <div className="flex flex-wrap items-center justify-between gap-3">
-          <div>
-            <h1>Test cuts</h1>
-            <p className="text-muted">
-              {nameCondition(loaded.material.name, loaded.condition.kind)} on {machine.name}
-            </p>
-          </div>
-          <nav aria-label="Operation" className="flex gap-2">
-            {operations.map((one) => (
-              <a
-                key={one}
-                href={`/test-cuts?operation=${one}`}
-                aria-current={one === operation ? 'page' : undefined}
-                className="button aria-[current]:border-verdigris aria-[current]:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
-              >
-                <RoleSample role={one} /> {ROLE_WORDS[one]}
-              </a>
-            ))}
-          </nav>
-        </div>
+        <Heading station={station} operation={operation} operations={operations} />
         <NextCut answer={answer} machine={machine} dial={dial} system={system} />
         <GradePad isLayered={loaded.condition.stack.some((layer) => layer.role === 'liner')} dial={dial} />
         <Refusal error={dial.error} />
@@ -95,6 +76,33 @@ function DialInView({ station, operation, operations, initial, system }: Props) 
           />
         </section>
       </div>
+    </div>
+  );
+}
+
+type HeadingProps = Pick<Props, 'station' | 'operation' | 'operations'>;
+
+function Heading({ station: { loaded, machine }, operation, operations }: HeadingProps) {
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-3">
+      <div>
+        <h1>Test cuts</h1>
+        <p className="text-muted">
+          {loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : ''} on {machine.name}
+        </p>
+      </div>
+      <nav aria-label="Operation" className="flex gap-2">
+        {operations.map((one) => (
+          <a
+            key={one}
+            href={`/test-cuts?operation=${one}`}
+            aria-current={one === operation ? 'page' : undefined}
+            className="button aria-[current]:border-verdigris aria-[current]:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
+          >
+            <RoleSample role={one} /> {ROLE_WORDS[one]}
+          </a>
+        ))}
+      </nav>
     </div>
   );
 }

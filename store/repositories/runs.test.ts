@@ -1,0 +1,129 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Store } from '#store/connection/connectStore.ts';
+import { addJob, changeJob, findJob, listJobs } from '#store/repositories/jobs.ts';
+import { findGoingRuns } from '#store/repositories/goingRuns.ts';
+import { listLog } from '#store/repositories/log.ts';
+import {
+  addRun,
+  addStrokeOutcome,
+  findRun,
+  giveUpUnfinishedRuns,
+  noteRun,
+  setRunState,
+} from '#store/repositories/runs.ts';
+import { findSetting, keepRevision } from '#store/repositories/settings.ts';
+import { later, now, openTestStore, revision } from '#store/repositories/testStore.ts';
+
+let db: Store;
+let conditionId: number;
+let machineId: number;
+const key = (operation: 'kiss' | 'through') => ({ conditionId, machineId, bladeKind: '45° fine', operation });
+
+beforeAll(async () => {
+  ({ db, conditionId, machineId } = await openTestStore());
+});
+afterAll(() => db.destroy());
+
+describe('jobs and runs', () => {
+  const job = () => ({
+    name: 'Gulls',
+    svg: '<svg/>',
+    roles: { '|#000000': 'kiss' as const },
+    areRolesGuessed: true,
+    sheet: { name: 'A4', widthMm: 210, heightMm: 297, marginMm: 5 },
+    placement: { xMm: 5, yMm: 5 },
+    conditionId,
+    machineId,
+  });
+
+  it('count versions, so that the slower of two editors is told', async () => {
+    const id = await addJob(db, job(), now);
+    await changeJob(db, id, { roles: { '|#000000': 'through' } }, 1, later(1));
+    expect(await findJob(db, id)).toMatchObject({
+      version: 2,
+      areRolesGuessed: false,
+      roles: { '|#000000': 'through' },
+    });
+    await expect(changeJob(db, id, { name: 'Other' }, 1, later(2))).rejects.toMatchObject({
+      code: 'conflict',
+    });
+    expect((await findJob(db, id)).name).toBe('Gulls');
+    await expect(changeJob(db, 999, { name: 'x' }, 1, now)).rejects.toMatchObject({ code: 'notFound' });
+    expect((await listJobs(db))[0]?.id).toBe(id);
+  });
+
+  it('record a run stroke by stroke, note it once it is over, and prove a setting after three clean ones', async () => {
+    const jobId = await addJob(db, job(), now);
+    await keepRevision(db, key('kiss'), revision, 0, now);
+    const setting = (await findSetting(db, key('kiss')))!;
+    for (let round = 0; round < 3; round++) {
+      const stroke = {
+        operation: 'kiss',
+        contourId: 0,
+        repeat: 0,
+        points: [
+          { x: 0, y: 0 },
+          { x: 9, y: 0 },
+        ],
+      } as const;
+      const runId = await addRun(
+        db,
+        {
+          jobId,
+          machineId,
+          conditionId,
+          sheetWidthMm: 210,
+          sheetHeightMm: 297,
+          strokes: [stroke],
+          seconds: 4,
+          author: 'Ines',
+          settings: [{ settingId: setting.id, revision: 1 }],
+        },
+        later(round),
+      );
+      const note = {
+        verdict: 'clean',
+        piecesGood: 8,
+        piecesSpoiled: 0,
+        note: round === 2 ? 'fine' : '',
+      } as const;
+      await expect(noteRun(db, runId, note, 'Ines', now)).rejects.toMatchObject({ code: 'conflict' });
+      expect((await findGoingRuns(db))[0]?.id).toBe(runId);
+      await addStrokeOutcome(db, runId, { index: 0, spans: [{ from: 0, to: 1, grade: 3 }] });
+      await addStrokeOutcome(db, runId, { index: 0, spans: [{ from: 0, to: 1, grade: 8 }] });
+      await setRunState(db, runId, 'done', '', later(round));
+      await noteRun(db, runId, note, 'Ines', later(round + 1));
+      const run = await findRun(db, runId);
+      expect(run).toMatchObject({ state: 'done', verdict: 'clean', strokes: [stroke], jobName: 'Gulls' });
+      expect(run.outcomes).toEqual([{ index: 0, spans: [{ from: 0, to: 1, grade: 3 }] }]);
+    }
+    expect(await findSetting(db, key('kiss'))).toMatchObject({ state: 'proven', lastNote: 'fine' });
+    await keepRevision(db, key('kiss'), revision, 1, later(9));
+    expect(await findSetting(db, key('kiss'))).toMatchObject({ state: 'tried', verdicts: [] });
+  });
+
+  it('say honestly that nobody knows, when the server stopped during a run', async () => {
+    const jobId = await addJob(db, job(), now);
+    const shared = {
+      jobId,
+      machineId,
+      conditionId,
+      sheetWidthMm: 1,
+      sheetHeightMm: 1,
+      strokes: [],
+      seconds: 1,
+    };
+    const runId = await addRun(db, { ...shared, author: 'Ines', settings: [] }, now);
+    expect(await giveUpUnfinishedRuns(db, later(1))).toBe(1);
+    expect(await findRun(db, runId)).toMatchObject({ state: 'unknown', endedAt: later(1).toISOString() });
+    await expect(findRun(db, 999)).rejects.toMatchObject({ code: 'notFound' });
+  });
+
+  it('stand in the log, the newest first', async () => {
+    const entries = await listLog(db, 100);
+    expect(new Set(entries.map((entry) => entry.kind))).toEqual(new Set(['run', 'setting']));
+    const times = entries.map((entry) => entry.at);
+    expect([...times].sort().reverse()).toEqual(times);
+    expect(await listLog(db, 3)).toHaveLength(3);
+  });
+});

@@ -1,0 +1,82 @@
+import type { Layer } from '#core/stack/layer.ts';
+import type { SettingValues } from '#core/setting/setting.ts';
+import { connectStore, type Store } from '#store/connection/connectStore.ts';
+import { migrationSource } from '#store/migrations/listMigrations.ts';
+import { addMaterial, listMaterials, type NewMaterial } from '#store/repositories/materials.ts';
+import { addMachine, type NewMachine } from '#store/repositories/stations.ts';
+
+/** Only for tests: what every store test starts from. */
+const url = process.env['FEATHER_TEST_STORE_URL'];
+if (!url) throw new Error('FEATHER_TEST_STORE_URL is not set; run the tests with ./feather test');
+
+export const now = new Date('2026-03-04T10:00:00.123Z');
+export const later = (minutes: number) => new Date(now.getTime() + minutes * 60_000);
+export const layer = (role: Layer['role'], caliperUm: number): Layer => ({
+  role,
+  caliperUm,
+  isMeasured: true,
+});
+export const material: NewMaterial = {
+  name: 'Ærø "glass" 雪',
+  maker: 'O’Test',
+  family: 'plainVinyl',
+  finish: 'matt',
+  colourName: 'white',
+  colourHex: '#ffffff',
+  darkness: 0.25,
+  cautions: ['mind it'],
+  conditions: [{ kind: 'bare', stack: [layer('face', 80), layer('adhesive', 25), layer('liner', 140)] }],
+};
+export const machine: NewMachine = {
+  name: 'Test cutter',
+  kind: 'rollFed',
+  bedWidthMm: 300,
+  bedLengthMm: 500,
+  marginMm: 5,
+  forceScale: { kind: 'gramForce', min: 10, max: 400, step: 1, gfAtZero: 0, gfPerUnit: 1 },
+  speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
+  depthScale: { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 },
+  accelerationMmPerS2: 2000,
+  travelSpeedMmPerS: 300,
+  numbersOwner: 'file',
+  hpglUnitsPerMm: 40,
+  link: { kind: 'none' },
+};
+const values: SettingValues = {
+  force: 90,
+  exposureMm: 0.35,
+  speed: 200,
+  passes: 1,
+  offsetMm: 0.25,
+  overcutMm: 0.5,
+};
+const sources = {
+  force: 'testCuts',
+  exposureMm: 'stack',
+  speed: 'stack',
+  passes: 'stack',
+  offsetMm: 'blade',
+  overcutMm: 'blade',
+} as const;
+export const revision = { values, sources, author: 'Ines', reason: 'because' };
+
+/** An empty, migrated store with one material and one machine. */
+export interface TestStore {
+  readonly db: Store;
+  readonly conditionId: number;
+  readonly machineId: number;
+}
+
+export async function openTestStore(): Promise<TestStore> {
+  const db = connectStore(url as string);
+  await db.migrate.rollback({ migrationSource }, true);
+  await db.migrate.latest({ migrationSource });
+  return { db, ...(await furnish(db)) };
+}
+
+/** Adds the material and the machine of {@link TestStore}. */
+export async function furnish(db: Store): Promise<Omit<TestStore, 'db'>> {
+  await addMaterial(db, material, now);
+  const conditionId = (await listMaterials(db))[0]?.conditions[0]?.id ?? 0;
+  return { conditionId, machineId: await addMachine(db, machine, now) };
+}
