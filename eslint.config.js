@@ -78,7 +78,10 @@ export default tseslint.config(
   purity,
   {
     files: ['web/env.d.ts'],
-    rules: { '@typescript-eslint/consistent-type-imports': 'off', '@typescript-eslint/triple-slash-reference': 'off' },
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'off',
+      '@typescript-eslint/triple-slash-reference': 'off',
+    },
   },
   { files: ['commands/**/*.ts', 'e2e/support/**/*.ts'], rules: { 'no-console': 'off' } },
   {

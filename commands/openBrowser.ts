@@ -1,4 +1,5 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type BrowserContext } from 'playwright-core';
@@ -26,8 +27,10 @@ export async function openBrowser(size: {
     viewport: size,
     acceptDownloads: true,
   });
-  context.on('close', () =>
-    rmSync(profile, { recursive: true, force: true, maxRetries: 10, retryDelay: 100 }),
+  // The browser may still be writing its last files; a profile left in the temporary folder harms nobody.
+  context.on(
+    'close',
+    () => void rm(profile, { recursive: true, force: true, maxRetries: 20 }).catch(() => undefined),
   );
   return context;
 }

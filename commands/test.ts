@@ -2,13 +2,10 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp } from '#commands/buildApp.ts';
-import { findFreePort } from '#commands/freePort.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
-import { migrateUp } from '#commands/migrateStore.ts';
-import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
+import { stopProcesses } from '#commands/startApp.ts';
+import { startFreshDemo } from '#commands/startFreshDemo.ts';
 import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
-import { seedDemo } from '#demo/seedDemo.ts';
-import { connectStore } from '#store/connection/connectStore.ts';
 
 /** Runs every check and every test, and ends with one line that counts them. */
 const CHECKS: readonly { readonly name: string; readonly arguments: readonly string[] }[] = [
@@ -40,13 +37,14 @@ const tally: Tally = { passed: 0, failed: 0 };
 const home = homeFolder('test');
 
 try {
-  await prepareBuild();
+  // The build also writes the types that pages are checked against.
+  buildApp();
   for (const check of CHECKS) runCheck(check.name, check.arguments);
   const scratchUrl = await startDatabase(home);
   const environment = { FEATHER_TEST_STORE_URL: scratchUrl.replace(/feather$/, 'feather_scratch') };
   for (const project of ['unit', 'devices', 'outside', 'store']) runVitest(project, environment);
   runVitest('browser', {
-    FEATHER_TEST_ADDRESS: await startTestApp(scratchUrl),
+    FEATHER_TEST_ADDRESS: await startFreshDemo(home, scratchUrl, TEST_PACE),
     FEATHER_TEST_DATABASE_URL: scratchUrl,
   });
 } catch (error) {
@@ -58,12 +56,6 @@ try {
 }
 console.log(`${tally.passed} passed, ${tally.failed} failed`);
 process.exitCode = tally.failed > 0 || tally.passed === 0 ? 1 : 0;
-
-/** The build also writes the types that pages are checked against. */
-function prepareBuild(): Promise<void> {
-  buildApp();
-  return Promise.resolve();
-}
 
 function runCheck(name: string, given: readonly string[]): void {
   const start = Date.now();
@@ -115,24 +107,4 @@ function readReport(file: string): Tally {
   } catch {
     return { passed: 0, failed: 1 };
   }
-}
-
-/** The built application on a fresh demo, with its stand-ins. */
-async function startTestApp(databaseUrl: string): Promise<string> {
-  const store = connectStore(databaseUrl);
-  try {
-    await store.raw('DROP DATABASE feather');
-    await store.raw('CREATE DATABASE feather CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci');
-    await store.raw('USE feather');
-  } finally {
-    await store.destroy();
-  }
-  const fresh = connectStore(databaseUrl);
-  try {
-    await migrateUp(fresh);
-    await seedDemo(fresh, new Date());
-  } finally {
-    await fresh.destroy();
-  }
-  return startWeb(home, await findFreePort(), databaseUrl, await startStandIns(home, TEST_PACE));
 }

@@ -181,7 +181,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     await page.getByText('cherries came out whole').waitFor();
     expect(await page.getByRole('row').count()).toBe(2);
     await go(page, '/');
-    await page.getByText('tried · 1 runs').waitFor();
+    await page.getByText('tried · 1 run').waitFor();
     await page.getByText('“cherries came out whole”').waitFor();
     expect(tove.errors).toEqual([]);
   });

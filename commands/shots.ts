@@ -1,0 +1,86 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Page } from 'playwright-core';
+import { buildApp } from '#commands/buildApp.ts';
+import { homeFolder, ROOT } from '#commands/homeFolder.ts';
+import { openBrowser } from '#commands/openBrowser.ts';
+import { reportFailure } from '#commands/reportFailure.ts';
+import { stopProcesses } from '#commands/startApp.ts';
+import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startFreshDemo } from '#commands/startFreshDemo.ts';
+
+/** One picture of a main view: where it is and what to do before it is taken. */
+interface Shot {
+  readonly name: string;
+  readonly path: string;
+  readonly station?: 1 | 2;
+  readonly prepare?: (page: Page) => Promise<void>;
+}
+
+const FOLDER = join(ROOT, 'docs/screenshots');
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+/** Slow enough that the picture of a run shows it going. */
+const PACE = 2;
+
+const SHOTS: readonly Shot[] = [
+  { name: 'bench', path: '/' },
+  { name: 'bench-levels', path: '/', station: 2 },
+  { name: 'settings', path: '/settings' },
+  { name: 'test-cuts', path: '/test-cuts' },
+  { name: 'jobs', path: '/jobs' },
+  {
+    name: 'job-roles',
+    path: '/jobs/3',
+    prepare: (page) => page.getByRole('tab', { name: '1 Roles' }).click(),
+  },
+  { name: 'job-passes', path: '/jobs/3' },
+  { name: 'run', path: '/jobs/3', prepare: cutTheJob },
+  { name: 'log', path: '/log' },
+  { name: 'upkeep', path: '/upkeep' },
+  { name: 'new-material', path: '/materials/new' },
+  { name: 'new-machine', path: '/machines/new' },
+  { name: 'http-interface', path: '/api' },
+];
+
+const PHONE_SHOTS: readonly Shot[] = [
+  { name: 'phone-bench', path: '/' },
+  { name: 'phone-test-cuts', path: '/test-cuts' },
+];
+
+await reportFailure(async () => {
+  const home = homeFolder('test');
+  mkdirSync(FOLDER, { recursive: true });
+  buildApp();
+  try {
+    const address = await startFreshDemo(home, await startDatabase(home), PACE);
+    await takeShots(address, DESK, SHOTS);
+    await takeShots(address, PHONE, PHONE_SHOTS);
+  } finally {
+    await stopProcesses(home);
+    await stopDatabase(home);
+  }
+});
+
+/** Sends the job and waits until the stand-in has cut some of it. */
+async function cutTheJob(page: Page): Promise<void> {
+  await page.getByRole('tab', { name: '4 Cut' }).click();
+  await page.getByRole('button', { name: /Send to/ }).click();
+  await page.getByText(/[3-9] of \d+/).waitFor();
+}
+
+async function takeShots(address: string, size: typeof DESK, shots: readonly Shot[]): Promise<void> {
+  const context = await openBrowser(size);
+  const page = await context.newPage();
+  for (const { name, path, station = 1, prepare } of shots) {
+    await context.addCookies([
+      { name: 'feather_operator', value: 'Ines', url: address },
+      { name: 'feather_station', value: String(station), url: address },
+    ]);
+    await page.goto(`${address}${path}`, { waitUntil: 'networkidle' });
+    await prepare?.(page);
+    await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+    console.log(`docs/screenshots/${name}.png`);
+  }
+  await context.close();
+}

@@ -1,0 +1,33 @@
+import { findFreePort } from '#commands/freePort.ts';
+import { migrateUp } from '#commands/migrateStore.ts';
+import { startStandIns, startWeb } from '#commands/startApp.ts';
+import { seedDemo } from '#demo/seedDemo.ts';
+import { connectStore, type Store } from '#store/connection/connectStore.ts';
+
+/**
+ * The built application on an empty store filled with the demo, with its stand-ins, on a free port. For tests and
+ * pictures: whatever was in that database is gone.
+ *
+ * @param databaseUrl of the private instance in `home`, never of anybody's book
+ * @param pace how many times faster than real the stand-ins move
+ */
+export async function startFreshDemo(home: string, databaseUrl: string, pace: number): Promise<string> {
+  await withStore(databaseUrl, async (store) => {
+    await store.raw('DROP DATABASE feather');
+    await store.raw('CREATE DATABASE feather CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci');
+  });
+  await withStore(databaseUrl, async (store) => {
+    await migrateUp(store);
+    await seedDemo(store, new Date());
+  });
+  return startWeb(home, await findFreePort(), databaseUrl, await startStandIns(home, pace));
+}
+
+async function withStore(url: string, act: (store: Store) => Promise<void>): Promise<void> {
+  const store = connectStore(url);
+  try {
+    await act(store);
+  } finally {
+    await store.destroy();
+  }
+}
