@@ -30,46 +30,38 @@ export function GradePicture({
       <rect x="2" y="42" width="68" height="10" fill="#e3e7e6" stroke="#aeb8b7" />
       {isLayered ? (
         <>
-          <rect x="2" y="24" width="34" height="18" fill="#fbfaf6" stroke="var(--color-ink)" />
-          <rect
-            x="36"
-            y="24"
-            width="34"
-            height="18"
-            fill="#fbfaf6"
-            stroke="var(--color-ink)"
-            transform={isFree ? 'rotate(-9 70 42)' : ''}
-          />
-          <rect x="2" y="8" width="34" height="16" fill="#f3c9b4" stroke="var(--color-ink)" />
-          <rect
-            x="36"
-            y="8"
-            width="34"
-            height="16"
-            fill="#f3c9b4"
-            stroke="var(--color-ink)"
-            transform={`rotate(${tilt} 70 ${isFree ? 42 : 24})`}
-          />
+          <Slab y={24} height={18} fill="#fbfaf6" isCut={isFree} tilt={isFree ? -9 : 0} />
           <path d="M6 40l12-14M18 40l12-14" stroke="#b3ab98" />
+          <Slab y={8} height={16} fill="#f3c9b4" isCut={grade >= 2} tilt={tilt} pivotY={isFree ? 42 : 24} />
         </>
       ) : (
-        <>
-          <rect x="2" y="8" width="34" height="34" fill="#e9e4d6" stroke="var(--color-ink)" />
-          <rect
-            x="36"
-            y="8"
-            width="34"
-            height="34"
-            fill="#e9e4d6"
-            stroke="var(--color-ink)"
-            transform={`rotate(${tilt} 70 42)`}
-          />
-        </>
+        <Slab y={8} height={34} fill="#e9e4d6" isCut={grade >= 2} tilt={tilt} />
       )}
       <path d={`M33 2H39L36 ${depth}Z`} fill="var(--color-ink)" />
       {grade === 2 && (
         <path d={`M36 ${depth}v4`} stroke="var(--color-ember)" strokeWidth="2" strokeDasharray="2 1.5" />
       )}
     </svg>
+  );
+}
+
+interface SlabProps {
+  readonly y: number;
+  readonly height: number;
+  readonly fill: string;
+  /** Whole where nothing parts it; else two halves, the right one lifted by the tilt. */
+  readonly isCut: boolean;
+  readonly tilt: number;
+  readonly pivotY?: number;
+}
+
+function Slab({ y, height, fill, isCut, tilt, pivotY = 42 }: SlabProps) {
+  const look = { y, height, fill, stroke: 'var(--color-ink)' };
+  if (!isCut) return <rect x="2" width="68" {...look} />;
+  return (
+    <>
+      <rect x="2" width="34" {...look} />
+      <rect x="36" width="34" {...look} transform={`rotate(${tilt} 70 ${pivotY})`} />
+    </>
   );
 }

@@ -18,7 +18,7 @@ export function GradePad({ isLayered, dial }: { readonly isLayered: boolean; rea
           >
             <GradePicture grade={grade} isLayered={isLayered} />
             <span className="min-w-0">
-              <span className="block font-semibold leading-tight">
+              <span className="block font-semibold leading-tight text-[15px] sm:text-base">
                 <span className="figure text-muted">{grade}</span> {GRADE_WORDS[grade].word}
               </span>
               <span className="hidden xl:block text-sm text-muted leading-tight">
