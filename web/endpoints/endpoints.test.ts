@@ -1,0 +1,170 @@
+import { beforeAll, describe, expect, it, vi } from 'vitest';
+import { z } from 'zod';
+import { AppError, type ErrorCode } from '#core/errors/appError.ts';
+import { describeApi } from '#web/endpoints/describeApi.ts';
+import { describeDrawing } from '#web/endpoints/describeDrawing.ts';
+import { ERROR_TABLE } from '#web/endpoints/errorTable.ts';
+import { ENDPOINTS } from '#web/endpoints/listEndpoints.ts';
+import { readJson } from '#web/endpoints/readJson.ts';
+import { replyToError } from '#web/endpoints/replyToError.ts';
+import { streamRun } from '#web/endpoints/streamRun.ts';
+import { publishRunEvent, watchRun } from '#web/links/runHub.ts';
+import { newMachineSchema, newMaterialSchema } from '#web/schemas/station.ts';
+import type { Run } from '#core/job/run.ts';
+
+vi.mock('#web/endpoints/context.ts', () => ({ serverContext: () => ({ log: { error: () => undefined } }) }));
+
+interface Refused {
+  readonly error: { readonly code: string; readonly title: string; readonly message: string };
+}
+
+const bodyOf = async (response: Response) => (await response.json()) as Refused;
+
+describe('replyToError', () => {
+  it('gives every refusal its status, title and own words', async () => {
+    for (const [code, { status, title }] of Object.entries(ERROR_TABLE)) {
+      const response = replyToError(new AppError(code as ErrorCode, 'in words'));
+      expect(response.status).toBe(status);
+      expect(await bodyOf(response)).toMatchObject({ error: { code, title, message: 'in words' } });
+    }
+  });
+
+  it('names the fields of a request that does not fit, and hides what it did not foresee', async () => {
+    const { error } = z.object({ name: z.string() }).safeParse({ name: 3 });
+    expect((await bodyOf(replyToError(error))).error.message).toMatch(/^name: /);
+    const odd = replyToError(new Error('secret path'));
+    expect(odd.status).toBe(500);
+    expect(JSON.stringify(await bodyOf(odd))).not.toContain('secret');
+    const gone = replyToError(Object.assign(new Error('x'), { code: 'ECONNREFUSED' }));
+    expect(gone.status).toBe(503);
+  });
+});
+
+describe('readJson', () => {
+  const request = (body: string, headers = {}) => new Request('http://x/', { method: 'POST', body, headers });
+
+  it('reads up to its limit and refuses one byte more, declared or not', async () => {
+    expect(await readJson(request('{"a":1}'), 7)).toEqual({ a: 1 });
+    await expect(readJson(request('{"a":12}'), 7)).rejects.toMatchObject({ code: 'tooLarge' });
+    await expect(readJson(request('{}', { 'content-length': '99' }), 7)).rejects.toMatchObject({
+      code: 'tooLarge',
+    });
+  });
+
+  it('refuses what is no JSON, and nothing at all', async () => {
+    await expect(readJson(request('{'), 99)).rejects.toMatchObject({ code: 'badInput' });
+    await expect(readJson(new Request('http://x/', { method: 'POST' }), 99)).rejects.toMatchObject({
+      code: 'badInput',
+    });
+  });
+});
+
+describe('the description', () => {
+  it('holds every endpoint once, with its words, and a refusal for each', () => {
+    const { paths } = describeApi();
+    const keys = ENDPOINTS.map(({ method, path }) => `${method} ${path}`);
+    expect(new Set(keys).size).toBe(keys.length);
+    for (const { method, path, summary } of ENDPOINTS) {
+      const described = (paths?.[path] as Record<string, { summary: string; responses: object }>)[
+        method.toLowerCase()
+      ]!;
+      expect(described.summary).toBe(summary);
+      expect(described.responses).toHaveProperty('default');
+    }
+  });
+});
+
+describe('describeDrawing', () => {
+  it('gives every line its path, its marks and its group', () => {
+    const shown = describeDrawing(
+      '<svg width="40mm" height="40mm" viewBox="0 0 40 40" fill="none"><g id="a" stroke="red"><circle cx="20" cy="20" r="10"/></g><path stroke="#00f" d="M5 5H35"/></svg>',
+    );
+    expect(shown.groups).toMatchObject([
+      { layer: 'a', colour: '#ff0000', count: 1 },
+      { layer: null, colour: '#0000ff', count: 1 },
+    ]);
+    expect(shown.lines[0]!.data).toMatch(/^M30 20C.*Z$/);
+    expect(shown.lines[0]!.dots).toHaveLength(6);
+    expect(shown.box.maxX).toBeCloseTo(35, 9);
+  });
+});
+
+describe('a stream of a run', () => {
+  const run = { id: 77, state: 'cutting', message: '' } as Run;
+
+  it('starts with the state now, tells what happens, ends with the run, and is watched no longer', async () => {
+    const reader = streamRun(run).body!.pipeThrough(new TextDecoderStream()).getReader();
+    publishRunEvent(77, { kind: 'position', x: 1, y: 2, stroke: 0 });
+    publishRunEvent(78, { kind: 'position', x: 9, y: 9, stroke: 0 });
+    publishRunEvent(77, { kind: 'state', state: 'done', message: '' });
+    publishRunEvent(77, { kind: 'position', x: 8, y: 8, stroke: 0 });
+    let text = '';
+    for (let part = await reader.read(); !part.done; part = await reader.read()) text += part.value;
+    const events = [...text.matchAll(/data: (.*)\n/g)].map(
+      (match) => JSON.parse(match[1]!) as { kind: string },
+    );
+    expect(events.map((event) => event.kind)).toEqual(['state', 'position', 'state']);
+  });
+
+  it('of one that is over ends at once', async () => {
+    const text = await streamRun({ ...run, state: 'failed', message: 'jam' }).text();
+    expect(text).toContain('"message":"jam"');
+  });
+
+  it('reaches every watcher until it looks away', () => {
+    const seen: string[] = [];
+    const stopFirst = watchRun(5, () => seen.push('first'));
+    watchRun(5, () => seen.push('second'));
+    publishRunEvent(5, { kind: 'state', state: 'cutting', message: '' });
+    stopFirst();
+    publishRunEvent(5, { kind: 'state', state: 'done', message: '' });
+    expect(seen).toEqual(['first', 'second', 'second']);
+  });
+});
+
+describe('what may be entered', () => {
+  let machine: z.input<typeof newMachineSchema>;
+  beforeAll(() => {
+    machine = {
+      name: 'Skua',
+      kind: 'rollFed',
+      bedWidthMm: 300,
+      bedLengthMm: 500,
+      marginMm: 5,
+      forceScale: { kind: 'gramForce', min: 10, max: 400, step: 1, gfAtZero: 0, gfPerUnit: 1 },
+      speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
+      depthScale: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
+      accelerationMmPerS2: 2000,
+      travelSpeedMmPerS: 300,
+      numbersOwner: 'file',
+      hpglUnitsPerMm: 40,
+      link: { kind: 'none' },
+    };
+  });
+  const problems = (change: object) =>
+    newMachineSchema
+      .safeParse({ ...machine, ...change })
+      .error?.issues.map((issue) => issue.message)
+      .join('; ') ?? '';
+
+  it('is a machine whose scales can be', () => {
+    expect(problems({})).toBe('');
+    expect(problems({ forceScale: { ...machine.forceScale, max: 5 } })).toMatch(
+      /highest force must be above/,
+    );
+    expect(problems({ forceScale: { ...machine.forceScale, step: 0.01 } })).toMatch(/coarser step/);
+    expect(problems({ forceScale: { ...machine.forceScale, gfAtZero: -50 } })).toMatch(/above 0 gf/);
+    expect(problems({ speedScale: { ...machine.speedScale, max: 10 } })).toMatch(/highest speed/);
+    expect(problems({ name: '  ' })).toMatch(/is missing/);
+    expect(problems({ link: { kind: 'address', host: 'cutter', port: 99_999 } })).not.toBe('');
+  });
+
+  it('is a material with calipers that can be measured', () => {
+    const material = { name: 'a', maker: 'b', family: 'plainVinyl', colourHex: '#ffffff', darkness: 0 };
+    const parse = (stack: object[]) => newMaterialSchema.safeParse({ ...material, stack });
+    expect(parse([{ role: 'face', caliperUm: 80, isMeasured: true }]).success).toBe(true);
+    expect(parse([]).success).toBe(false);
+    expect(parse([{ role: 'face', caliperUm: Number.NaN, isMeasured: true }]).success).toBe(false);
+    expect(parse([{ role: 'roof', caliperUm: 80, isMeasured: true }]).success).toBe(false);
+  });
+});
