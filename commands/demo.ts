@@ -1,8 +1,8 @@
 import { buildApp } from '#commands/buildApp.ts';
-import { isPortFree } from '#commands/freePort.ts';
 import { homeFolder } from '#commands/homeFolder.ts';
 import { migrateUp } from '#commands/migrateStore.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
+import { requirePort } from '#commands/requirePort.ts';
 import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
 import { startDatabase } from '#commands/startDatabase.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
@@ -10,15 +10,8 @@ import { connectStore } from '#store/connection/connectStore.ts';
 
 await reportFailure(async () => {
   const home = homeFolder('demo');
-  const port = Number(process.env['FEATHER_PORT'] ?? 4310);
-  if (!Number.isInteger(port) || port < 1 || port > 65535)
-    throw new Error(`FEATHER_PORT is not a port: ${port}`);
   await stopProcesses(home);
-  if (!(await isPortFree(port))) {
-    throw new Error(
-      `Port ${port} is taken by another program. Choose one: FEATHER_PORT=${port + 1} ./feather demo`,
-    );
-  }
+  const port = await requirePort();
   buildApp();
   const databaseUrl = process.env['FEATHER_DATABASE_URL'] ?? (await startDatabase(home));
   const store = connectStore(databaseUrl);

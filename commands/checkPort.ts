@@ -1,0 +1,6 @@
+import { reportFailure } from '#commands/reportFailure.ts';
+import { requirePort } from '#commands/requirePort.ts';
+
+await reportFailure(async () => {
+  console.log(`Port ${await requirePort()} is free.`);
+});
