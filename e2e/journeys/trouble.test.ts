@@ -73,6 +73,23 @@ describe('two people at once', () => {
   });
 });
 
+describe('a page made on the server', () => {
+  it('shows what stands now, never what it showed to somebody before', async () => {
+    const { page } = ines;
+    await go(page, '/test-cuts?operation=kiss');
+    const shown = async () => {
+      const html = await (await fetch(`${ADDRESS}/test-cuts?operation=kiss`)).text();
+      return (html.match(/aria-label="Take back the cut at/g) ?? []).length;
+    };
+    const before = await shown();
+    const cut = { operation: 'kiss', force: 90, passes: 1, speed: 200, exposureMm: 0.3, grade: 3 };
+    expect((await api('/api/stations/1/test-cuts', 'POST', cut)).status).toBe(201);
+    expect(await shown()).toBe(before + 1);
+    await go(page, '/test-cuts?operation=kiss');
+    expect(ines.errors).toEqual([]);
+  });
+});
+
 describe('what is not ready', () => {
   it('says which setting is missing and where to find it', async () => {
     const { reply: materials } =

@@ -50,6 +50,7 @@ async function findViolations({ page }: Visitor): Promise<readonly string[]> {
 
 describe('every main view', () => {
   it.each(VIEWS)('%s keeps the axe-core rules for WCAG 2.2 AA and throws nothing', async (_, path) => {
+    visitor.errors.length = 0;
     await go(visitor.page, path);
     expect(await findViolations(visitor)).toEqual([]);
     expect(visitor.errors).toEqual([]);

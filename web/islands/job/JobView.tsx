@@ -1,4 +1,5 @@
 import { QueryClientProvider } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Tabs } from 'radix-ui';
 import type { Job } from '#core/job/job.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -12,7 +13,7 @@ import { RouteLines } from '#web/islands/job/RouteLines.tsx';
 import { SheetPanel } from '#web/islands/job/SheetPanel.tsx';
 import { useJob } from '#web/islands/job/useJob.ts';
 import type { PlanReply } from '#web/schemas/job.ts';
-import { queryClient } from '#web/islands/shared/queryClient.ts';
+import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 interface Props {
@@ -25,8 +26,9 @@ interface Props {
 
 /** A job: its drawing on the sheet, and the steps from roles to the machine, walked both ways. */
 export function JobView(props: Props) {
+  const [client] = useState(makeQueryClient);
   return (
-    <QueryClientProvider client={queryClient}>
+    <QueryClientProvider client={client}>
       <JobSteps {...props} />
     </QueryClientProvider>
   );

@@ -1,4 +1,5 @@
 import { QueryClientProvider } from '@tanstack/react-query';
+import { useState } from 'react';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Operation } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
@@ -7,7 +8,7 @@ import type { UnitSystem } from '#core/units/length.ts';
 import { Section } from '#web/components/section/Section.tsx';
 import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
 import { WindowStrip } from '#web/components/windowStrip/WindowStrip.tsx';
-import { queryClient } from '#web/islands/shared/queryClient.ts';
+import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { CutList } from '#web/islands/testCuts/CutList.tsx';
@@ -27,8 +28,9 @@ interface Props {
 
 /** Finding a setting: what to try next, grading in one tap, the window closing in, keeping it. */
 export function DialIn(props: Props) {
+  const [client] = useState(makeQueryClient);
   return (
-    <QueryClientProvider client={queryClient}>
+    <QueryClientProvider client={client}>
       <DialInView {...props} />
     </QueryClientProvider>
   );
