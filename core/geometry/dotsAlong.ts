@@ -1,3 +1,4 @@
+import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
 
 /**
@@ -7,9 +8,7 @@ import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
  * @returns at least one point for any polyline of two points
  */
 export function dotsAlong(points: readonly PointMm[], everyMm: number): readonly PointMm[] {
-  const total = points
-    .slice(1)
-    .reduce((sum, point, index) => sum + distanceMm(points[index] as PointMm, point), 0);
+  const total = measurePolyline(points);
   const count = Math.max(1, Math.round(total / everyMm));
   const spacing = total / count;
   const dots: PointMm[] = [];

@@ -1,3 +1,4 @@
+import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
 
 /**
@@ -8,9 +9,7 @@ import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
  * @example slicePolyline([0, 10 mm apart], 0.2, 0.5) // from 2 mm to 5 mm
  */
 export function slicePolyline(points: readonly PointMm[], from: number, to: number): readonly PointMm[] {
-  const total = points
-    .slice(1)
-    .reduce((sum, point, index) => sum + distanceMm(points[index] as PointMm, point), 0);
+  const total = measurePolyline(points);
   const start = from * total;
   const end = to * total;
   const piece: PointMm[] = [];

@@ -2,6 +2,7 @@ import type { DrawnContour } from '#core/drawing/drawing.ts';
 import { groupKey, type Role } from '#core/drawing/lineRoles.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { estimateTime } from '#core/passes/estimateTime.ts';
 import { extendOvercut } from '#core/passes/extendOvercut.ts';
@@ -121,7 +122,7 @@ function planPass(
     seconds += travelTime(at, first, machine) + LIFT_SECONDS + estimateTime(stroke.points, motion);
     at = stroke.points.at(-1) as PointMm;
   }
-  const cutMm = strokes.reduce((sum, stroke) => sum + lengthMm(stroke.points), 0);
+  const cutMm = strokes.reduce((sum, stroke) => sum + measurePolyline(stroke.points), 0);
   const mustSet = exposureBeforeMm !== null && Math.abs(exposureBeforeMm - values.exposureMm) > 1e-6;
   const pauseBefore = mustSet
     ? `Set the exposure to ${values.exposureMm.toFixed(2)} mm for the ${operation} cut`
@@ -144,8 +145,4 @@ function travelTime(from: PointMm, to: PointMm, machine: PlanMachine): number {
     speedMmPerS: machine.travelSpeedMmPerS,
     accelerationMmPerS2: machine.accelerationMmPerS2,
   });
-}
-
-function lengthMm(points: readonly PointMm[]): number {
-  return points.slice(1).reduce((sum, point, index) => sum + distanceMm(points[index] as PointMm, point), 0);
 }

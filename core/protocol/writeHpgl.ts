@@ -1,23 +1,31 @@
 import type { PointMm } from '#core/geometry/point.ts';
+import type { Machine } from '#core/station/machine.ts';
 import type { Pass } from '#core/passes/planPasses.ts';
 
 /** Plotter units in one millimetre: a unit is 0.025 mm. */
 export const HPGL_UNITS_PER_MM = 40;
+
+/** How one machine wants its file. */
+export interface HpglOptions {
+  /** The machine's addressing, 40 for most. */
+  readonly unitsPerMm: number;
+  /** False where the machine's panel owns force and speed: then neither is written. */
+  readonly carriesNumbers: boolean;
+}
+
+/** The options that follow from a machine's facts. */
+export function hpglOptionsOf(machine: Pick<Machine, 'hpglUnitsPerMm' | 'numbersOwner'>): HpglOptions {
+  return { unitsPerMm: machine.hpglUnitsPerMm, carriesNumbers: machine.numbersOwner === 'file' };
+}
 
 /**
  * Writes passes as HPGL: absolute coordinates, origin at the lower left of the sheet, y upwards. `VS` and `FS` carry
  * speed and force per pass in the machine's own scales; every stroke is one pen-up move and one pen-down polyline.
  *
  * @param sheetHeightMm turns drawing coordinates (y downwards) into plotter ones
- * @param options.unitsPerMm the machine's addressing, 40 for most
- * @param options.carriesNumbers false where the machine's panel owns force and speed: then neither is written
  * @returns printable ASCII ending in a line feed
  */
-export function writeHpgl(
-  passes: readonly Pass[],
-  sheetHeightMm: number,
-  options: { readonly unitsPerMm: number; readonly carriesNumbers: boolean },
-): string {
+export function writeHpgl(passes: readonly Pass[], sheetHeightMm: number, options: HpglOptions): string {
   const toPlotter = ({ x, y }: PointMm) =>
     `${Math.round(x * options.unitsPerMm)},${Math.round((sheetHeightMm - y) * options.unitsPerMm)}`;
   const lines = ['IN;PA;SP1;'];

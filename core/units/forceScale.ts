@@ -1,4 +1,5 @@
 import { AppError } from '#core/errors/appError.ts';
+import { listGrid, snapToGrid } from '#core/units/snapToGrid.ts';
 
 /** A value on a machine's own force scale: gram-force on some machines, a bare level on others. */
 export type ScaleValue = number;
@@ -46,15 +47,12 @@ export function gfToForce(forceGf: number, scale: ForceScale): ScaleValue {
 
 /** The nearest settable value: on the step grid that starts at `min`, inside `min..max`. */
 export function snapForce(force: number, scale: ForceScale): ScaleValue {
-  const lastStep = Math.floor((scale.max - scale.min) / scale.step + 1e-9);
-  const step = Math.min(lastStep, Math.max(0, Math.round((force - scale.min) / scale.step)));
-  return roundAway(scale.min + step * scale.step);
+  return snapToGrid(force, scale);
 }
 
 /** Every settable value, ascending. @example listForces(levels1To33).length // 33 */
 export function listForces(scale: ForceScale): readonly ScaleValue[] {
-  const count = Math.floor((scale.max - scale.min) / scale.step + 1e-9) + 1;
-  return Array.from({ length: count }, (_, index) => roundAway(scale.min + index * scale.step));
+  return listGrid(scale);
 }
 
 /** @throws AppError `outOfRange`, saying what the machine can do */
@@ -71,9 +69,4 @@ export function requireForceInRange(force: ScaleValue, scale: ForceScale): void 
 /** The word after a force on this scale. */
 export function forceUnit(scale: ForceScale): 'gf' | 'level' {
   return scale.kind === 'gramForce' ? 'gf' : 'level';
-}
-
-/** Takes away the dust that steps such as 0.1 leave behind. */
-function roundAway(value: number): number {
-  return Number(value.toFixed(6));
 }

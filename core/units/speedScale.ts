@@ -1,3 +1,5 @@
+import { snapToGrid } from '#core/units/snapToGrid.ts';
+
 /** How a machine counts speed. `mmPerSPerUnit` turns its own figure into mm/s. */
 export interface SpeedScale {
   readonly unit: 'mm/s' | 'cm/s' | 'level';
@@ -19,7 +21,5 @@ export function mmPerSToSpeed(speedMmPerS: number, scale: SpeedScale): number {
 
 /** The nearest figure on the step grid inside `min..max`. */
 export function snapSpeed(speed: number, scale: SpeedScale): number {
-  const lastStep = Math.floor((scale.max - scale.min) / scale.step + 1e-9);
-  const step = Math.min(lastStep, Math.max(0, Math.round((speed - scale.min) / scale.step)));
-  return Number((scale.min + step * scale.step).toFixed(6));
+  return snapToGrid(speed, scale);
 }

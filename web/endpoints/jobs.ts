@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { guessRoles } from '#core/drawing/lineRoles.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
-import { writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
 import { chooseSheet } from '#core/sheet/chooseSheet.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { nameCondition } from '#core/stack/material.ts';
@@ -130,8 +130,7 @@ export const getMachineFile = defineEndpoint({
     const { parts, station } = await planJob(store, job);
     const part = parts[query.part - 1];
     if (!part) throw new AppError('notFound', `this job has ${parts.length} parts, no part ${query.part}`);
-    const { hpglUnitsPerMm, numbersOwner } = station.machine;
-    const options = { unitsPerMm: hpglUnitsPerMm, carriesNumbers: numbersOwner === 'file' };
+    const options = hpglOptionsOf(station.machine);
     const suffix = parts.length > 1 ? `-part-${query.part}` : '';
     const fileName = `${job.name.replace(/[^a-z0-9]+/gi, '-').replace(/^-|-$/g, '')}${suffix}.hpgl`;
     return new Response(writeHpgl(part.passes, job.sheet.heightMm, options), {

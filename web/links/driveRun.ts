@@ -1,7 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { RunState } from '#core/job/run.ts';
 import type { Part } from '#core/passes/splitParts.ts';
-import { writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { addStrokeOutcome, setRunState } from '#store/repositories/runs.ts';
@@ -107,7 +107,7 @@ async function sendPart(
   context: ServerContext,
 ): Promise<SendResult> {
   const { machine } = drive.station;
-  const options = { unitsPerMm: machine.hpglUnitsPerMm, carriesNumbers: machine.numbersOwner === 'file' };
+  const options = hpglOptionsOf(machine);
   const writes: Promise<void>[] = [];
   const result = await sendToCutter(
     drive.address,

@@ -19,7 +19,7 @@ interface Props {
   readonly system: UnitSystem;
   readonly isOnMat: boolean;
   /** Where the tip probably ends, with the blade that does it; `null` draws the stack alone. */
-  readonly cut: { readonly tip: TipDepth; readonly angleDeg: number; readonly exposureMm: number } | null;
+  readonly cut: { readonly tip: TipDepth; readonly angleDeg: number } | null;
 }
 
 /** The section: the stack to scale with its engineering hatches, the blade tip in it, and a band where it may end. */

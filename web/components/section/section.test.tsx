@@ -17,7 +17,7 @@ const vinyl = [
   layer('adhesive', 25),
   layer('liner', 140, false),
 ];
-const cut = { tip: { lowUm: 150, middleUm: 168, highUm: 182 }, angleDeg: 45, exposureMm: 0.38 };
+const cut = { tip: { lowUm: 150, middleUm: 168, highUm: 182 }, angleDeg: 45 };
 const draw = (changes: Partial<Parameters<typeof Section>[0]> = {}) =>
   renderToStaticMarkup(
     <Section stack={vinyl} faceColour="#f3c9b4" system="metric" isOnMat cut={cut} {...changes} />,

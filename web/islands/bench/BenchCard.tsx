@@ -52,7 +52,7 @@ export function BenchCard({ station, answers, system }: Props) {
             faceColour={loaded.material.colourHex}
             system={system}
             isOnMat={machine.kind === 'matFed'}
-            cut={{ tip: answer.tip, angleDeg: blade?.angleDeg ?? 45, exposureMm: answer.values.exposureMm }}
+            cut={{ tip: answer.tip, angleDeg: blade?.angleDeg ?? 45 }}
           />
         </section>
         <BeforeYouCut station={station} />

@@ -74,7 +74,7 @@ function DialInView({ station, operation, operations, initial, system }: Props) 
             faceColour={loaded.material.colourHex}
             system={system}
             isOnMat={machine.kind === 'matFed'}
-            cut={{ tip: answer.tip, angleDeg: blade?.angleDeg ?? 45, exposureMm: answer.values.exposureMm }}
+            cut={{ tip: answer.tip, angleDeg: blade?.angleDeg ?? 45 }}
           />
         </section>
       </div>
