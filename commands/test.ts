@@ -27,6 +27,9 @@ const CHECKS: readonly { readonly name: string; readonly arguments: readonly str
 ];
 /** The stand-ins hurry in tests: nobody watches. */
 const TEST_PACE = 40;
+/** `./feather test store browser` runs these kinds alone, while working on one; without names everything runs. */
+const chosen = process.argv.slice(2);
+const isChosen = (kind: string) => chosen.length === 0 || chosen.includes(kind);
 
 interface Tally {
   passed: number;
@@ -39,14 +42,18 @@ const home = homeFolder('test');
 try {
   // The build also writes the types that pages are checked against.
   buildApp();
-  for (const check of CHECKS) runCheck(check.name, check.arguments);
+  for (const check of isChosen('checks') ? CHECKS : []) runCheck(check.name, check.arguments);
   const scratchUrl = await startDatabase(home);
   const environment = { FEATHER_TEST_STORE_URL: scratchUrl.replace(/feather$/, 'feather_scratch') };
-  for (const project of ['unit', 'devices', 'outside', 'store']) runVitest(project, environment);
-  runVitest('browser', {
-    FEATHER_TEST_ADDRESS: await startFreshDemo(home, scratchUrl, TEST_PACE),
-    FEATHER_TEST_DATABASE_URL: scratchUrl,
-  });
+  for (const project of ['unit', 'devices', 'outside', 'store'].filter(isChosen)) {
+    runVitest(project, environment);
+  }
+  if (isChosen('browser')) {
+    runVitest('browser', {
+      FEATHER_TEST_ADDRESS: await startFreshDemo(home, scratchUrl, TEST_PACE),
+      FEATHER_TEST_DATABASE_URL: scratchUrl,
+    });
+  }
 } catch (error) {
   tally.failed += 1;
   console.error(`feather: ${error instanceof Error ? error.message : String(error)}`);

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { go, visit, type Visitor } from '#e2e/support/app.ts';
+import { go, settle, visit, type Visitor } from '#e2e/support/app.ts';
 
 let ines: Visitor;
 beforeAll(async () => {
@@ -68,6 +68,7 @@ describe('with the keyboard alone', () => {
     const { page } = ines;
     await page.getByRole('button', { name: /mm: switch units/ }).click();
     await page.getByText(/mil to the liner/).waitFor();
+    await settle(page);
     await page.getByRole('button', { name: /in: switch units/ }).click();
     await page.getByText(/µm to the liner/).waitFor();
     expect(ines.errors).toEqual([]);

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/job/run.ts';
-import { ADDRESS, api, go, visit, type Visitor } from '#e2e/support/app.ts';
+import { ADDRESS, api, follow, go, settle, visit, type Visitor } from '#e2e/support/app.ts';
 
 let ines: Visitor;
 beforeAll(async () => {
@@ -37,6 +37,7 @@ describe('a run at the machine', () => {
       .poll(() => page.getByRole('progressbar').getAttribute('value').then(Number))
       .toBeGreaterThan(0);
     await page.reload();
+    await settle(page);
     await page.getByText('Cutting', { exact: true }).waitFor();
     await page.getByRole('link', { name: /Cutting now/ }).waitFor();
     const early = await api<{ error: { code: string } }>(`/api/runs/${id}/note`, 'PUT', {
@@ -105,7 +106,7 @@ describe('a run at the machine', () => {
     await page.getByText(/Set the exposure to 0.50 mm/).waitFor();
     await page.getByRole('tab', { name: '4 Cut' }).click();
     expect(await page.getByRole('link', { name: /part \d of 2/ }).count()).toBe(2);
-    await page.getByRole('button', { name: /Send to/ }).click();
+    await follow(page, page.getByRole('button', { name: /Send to/ }), /^\/runs\//);
     await page.getByText('Waiting for hands', { exact: true }).waitFor();
     await page.getByRole('button', { name: /Hands are done/ }).click();
     await page.getByText('Done', { exact: true }).waitFor();

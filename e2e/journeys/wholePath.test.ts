@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { go, visit, type Visitor } from '#e2e/support/app.ts';
+import { arrive, follow, go, visit, type Visitor } from '#e2e/support/app.ts';
 
 /**
  * The whole path by mouse and keyboard, with a drawing that is not the demo's: a machine and a material are added,
@@ -52,12 +52,13 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
   it('adds a machine by its scales and stands at it', async () => {
     const { page } = tove;
     await go(page, '/upkeep');
-    await page.getByRole('link', { name: 'Add a machine' }).click();
+    await follow(page, page.getByRole('link', { name: 'Add a machine' }), /machines.new$/);
     await page.getByRole('button', { name: 'Keep it and stand there' }).click();
     await page.getByText('is missing').waitFor();
     await page.getByLabel('What you call it').fill('Skua 300');
     await page.getByLabel('Where its files go').selectOption('roll');
     await page.getByRole('button', { name: 'Keep it and stand there' }).click();
+    await arrive(page, /^\/$/);
     await page.getByRole('heading', { name: 'What is on the machine?' }).waitFor();
     await page
       .getByRole('button', { name: /^Station/ })
@@ -75,7 +76,8 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
   it('adds a material by its stack, with the section drawn as it is typed', async () => {
     const { page } = tove;
     await go(page, '/');
-    await page.getByRole('link', { name: 'Add a material by its layers' }).first().click();
+    const add = page.getByRole('link', { name: 'Add a material by its layers' }).first();
+    await follow(page, add, /materials.new$/);
     await page.getByLabel('Name on the pack').fill('Guillemot vinyl, white');
     await page.getByLabel('Maker').fill('Oldstrand');
     await page.getByLabel('Layer 1 caliper in µm').fill('0');
@@ -84,6 +86,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     await page.getByLabel('Layer 1 caliper in µm').fill('75');
     await page.getByRole('img', { name: /face 75 µm, adhesive 22 µm, liner 130 µm/ }).waitFor();
     await page.getByRole('button', { name: 'Keep it and load it here' }).click();
+    await arrive(page, /^\/$/);
     await page.getByRole('heading', { name: 'Guillemot vinyl, white' }).waitFor();
     await page.getByText('predicted', { exact: true }).waitFor();
     await page.getByText('Never cut here.').waitFor();
@@ -108,6 +111,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     await go(page, '/jobs');
     const file = { name: 'cherries.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(cherries) };
     await page.locator('input[type=file]').setInputFiles(file);
+    await arrive(page, /^\/jobs\/\d+$/);
     await page.getByRole('heading', { name: 'cherries' }).waitFor();
     await page.getByText('These are guesses').waitFor();
     const outline = page.getByRole('radiogroup', { name: /#cc2200/ });
@@ -156,7 +160,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
 
   it('sends it to the stand-in, which shows live what it reached, and notes the run', async () => {
     const { page } = tove;
-    await page.getByRole('button', { name: /Send to Skua 300/ }).click();
+    await follow(page, page.getByRole('button', { name: /Send to Skua 300/ }), /^\/runs\//);
     await page.getByRole('progressbar').waitFor();
     for (let tries = 0; tries < 60 && !(await page.getByText('Done', { exact: true }).isVisible()); tries++) {
       const goOn = page.getByRole('button', { name: /Hands are done/ });
@@ -176,7 +180,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
 
   it('finds it in the Log, and the Bench says so', async () => {
     const { page } = tove;
-    await page.getByRole('link', { name: 'See the Log' }).click();
+    await follow(page, page.getByRole('link', { name: 'See the Log' }), /^\/log$/);
     await page.getByPlaceholder('Narrow by any word').fill('cherries');
     await page.getByText('cherries came out whole').waitFor();
     expect(await page.getByRole('row').count()).toBe(2);

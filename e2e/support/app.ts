@@ -1,5 +1,5 @@
 import { gzipSync } from 'node:zlib';
-import type { BrowserContext, Page } from 'playwright-core';
+import type { BrowserContext, Locator, Page } from 'playwright-core';
 import { openBrowser } from '#commands/openBrowser.ts';
 
 const address = process.env['FEATHER_TEST_ADDRESS'];
@@ -35,7 +35,33 @@ export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Pro
 /** Opens a page and waits until its islands answer. */
 export async function go(page: Page, path: string): Promise<void> {
   await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
-  await page.waitForFunction(() => document.querySelector('astro-island[ssr]:not([client="idle"])') === null);
+  await settle(page);
+}
+
+/** Presses what leads to another page, and waits until that page's islands answer. */
+export async function follow(page: Page, link: Locator, to: RegExp): Promise<void> {
+  await link.click();
+  await arrive(page, to);
+}
+
+/** Waits until the browser stands at another page and its islands answer. */
+export async function arrive(page: Page, at: RegExp): Promise<void> {
+  await page.waitForURL((url) => at.test(url.pathname), { waitUntil: 'load' });
+  await settle(page);
+}
+
+/**
+ * Waits until every island answers to keys and clicks. Astro takes its own mark away when it has asked React to
+ * hydrate, which React then does in its own time; only the properties React hangs on an element tell that it did.
+ */
+export async function settle(page: Page): Promise<void> {
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('astro-island')].every((island) => {
+      const first = island.firstElementChild;
+      const isHydrated = !first || Object.keys(first).some((key) => key.startsWith('__reactProps'));
+      return isHydrated && !island.hasAttribute('ssr');
+    }),
+  );
 }
 
 /** Calls the HTTP interface as a script would. */
