@@ -48,6 +48,8 @@ export interface Answer {
  * window that all test cuts of this sheet on this machine leave, and what to do next.
  *
  * @param cuts test cuts of the loaded condition on this machine, of any operation: they share one set of thresholds
+ * @param askedPasses answers for so many passes instead of the kept or usual number; a kept force for another number
+ *   of passes says nothing here, so the answer is then a prediction
  * @returns `null` when nothing is loaded, or the sheet has no such operation
  */
 export function composeAnswer(
@@ -55,13 +57,16 @@ export function composeAnswer(
   operation: Operation,
   known: KnownSetting | null,
   cuts: readonly TestCut[],
+  askedPasses: number | null = null,
 ): Answer | null {
   const { machine, blade, loaded } = station;
   if (!loaded) return null;
   const { material, condition } = loaded;
   if (operation === 'kiss' && !condition.stack.some((layer) => layer.role === 'liner')) return null;
   const suggest = (forceGf: number) => suggestValues(material, condition, machine, blade, operation, forceGf);
-  const start = known?.revision.values ?? suggest(100).values;
+  const usual = known?.revision.values ?? suggest(100).values;
+  const start = { ...usual, passes: askedPasses ?? usual.passes };
+  const kept = known && known.revision.values.passes === start.passes ? known : null;
   const seed = seedFromText(`${condition.id}/${machine.id}`);
   const trials = cuts.map(trialOf);
   const posterior = singleSheetModel(seed).fit(
@@ -76,11 +81,11 @@ export function composeAnswer(
     trials,
   );
   const target = targetIndexes(posterior, operation);
-  const kept = known ? [forceToGf(known.revision.values.force, machine.forceScale)] : [];
+  const keptGf = kept ? [forceToGf(kept.revision.values.force, machine.forceScale)] : [];
   const axis = chooseAxis(
     posterior,
     target.last,
-    [...kept, ...cuts.map((cut) => cut.forceGf)],
+    [...keptGf, ...cuts.map((cut) => cut.forceGf)],
     machine.forceScale,
   );
   const forcesGf = spreadForces(axis, machine.forceScale);
@@ -88,12 +93,12 @@ export function composeAnswer(
   const relevant = trials.filter((trial) => trial.passes === start.passes);
   const advice = adviseNextCut(posterior, operation, forcesGf, window.best, relevant, seed);
   const advisedForce = gfToForce(advice.next.forceGf, machine.forceScale);
-  const suggestion = suggest(known ? window.best.forceGf : advice.next.forceGf);
-  const values = known?.revision.values ?? suggestion.values;
+  const suggestion = suggest(kept ? window.best.forceGf : advice.next.forceGf);
+  const values = kept?.revision.values ?? { ...start, force: suggestion.values.force };
   const valueGf = forceToGf(values.force, machine.forceScale);
   return {
     operation,
-    state: known?.state ?? 'predicted',
+    state: kept?.state ?? 'predicted',
     values,
     suggestion,
     axis,

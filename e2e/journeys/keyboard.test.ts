@@ -44,6 +44,35 @@ describe('with the keyboard alone', () => {
     await expect.poll(() => cuts.count()).toBe(count);
   });
 
+  it('takes a typed force as typed, snaps it when it is settled, and gives it up on Escape', async () => {
+    const { page } = ines;
+    const force = page.getByLabel(/cut next at/);
+    await force.fill('9');
+    expect(await force.inputValue()).toBe('9');
+    await force.pressSequentially('5');
+    await force.press('Enter');
+    await expect.poll(() => force.inputValue()).toBe('95');
+    await force.fill('4000');
+    await force.press('Escape');
+    expect(await force.inputValue()).toBe('95');
+    await force.fill('4000');
+    await force.press('Tab');
+    await expect.poll(() => force.inputValue()).toBe('500');
+  });
+
+  it('asks for another number of passes: another window, a prediction, and back', async () => {
+    const { page } = ines;
+    const cuts = page.getByRole('region', { name: 'Cuts so far' }).getByRole('listitem');
+    const count = await cuts.count();
+    await page.getByRole('button', { name: 'One pass more' }).focus();
+    await page.keyboard.press('Enter');
+    await page.getByText('Only a prediction.').waitFor();
+    await expect.poll(() => cuts.count()).toBe(0);
+    await page.getByRole('button', { name: 'One pass less' }).focus();
+    await page.keyboard.press('Enter');
+    await expect.poll(() => cuts.count()).toBe(count);
+  });
+
   it('opens and closes the list of keys', async () => {
     const { page } = ines;
     await page.keyboard.press('?');

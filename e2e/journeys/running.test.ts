@@ -10,7 +10,7 @@ afterAll(() => ines.leave());
 
 /** A job of many long strokes, so that there is time to act, on the desk cutter's card. */
 function longJob(): string {
-  const lines = Array.from({ length: 40 }, (_, index) => `<path d="M5 ${5 + index * 4}H195"/>`).join('');
+  const lines = Array.from({ length: 120 }, (_, row) => `<path d="M5 ${5 + row * 1.3}H195"/>`).join('');
   return `<svg width="200mm" height="170mm" viewBox="0 0 200 170" fill="none" stroke="#000">${lines}</svg>`;
 }
 
@@ -107,9 +107,10 @@ describe('a run at the machine', () => {
     await page.getByRole('tab', { name: '4 Cut' }).click();
     expect(await page.getByRole('link', { name: /part \d of 2/ }).count()).toBe(2);
     await follow(page, page.getByRole('button', { name: /Send to/ }), /^\/runs\//);
-    await page.getByText('Waiting for hands', { exact: true }).waitFor();
+    const progress = page.getByRole('region', { name: 'Progress' });
+    await progress.getByText('Waiting for hands', { exact: true }).waitFor();
     await page.getByRole('button', { name: /Hands are done/ }).click();
-    await page.getByText('Done', { exact: true }).waitFor();
+    await progress.getByText('Done', { exact: true }).waitFor();
     expect(await page.getByText('2 of 2').count()).toBe(1);
   });
 });

@@ -24,6 +24,8 @@ export function connectStore(url: string): Store {
     },
     pool: { min: 0, max: 8, afterCreate: setUpSession },
     acquireConnectionTimeout: 8_000,
+    // Whoever asked gets the error; knex would warn of it a second time.
+    log: { warn: () => undefined },
   });
 }
 

@@ -12,6 +12,7 @@ import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
 import {
+  answerQuerySchema,
   benchAnswerSchema,
   keepSchema,
   operationSchema,
@@ -24,9 +25,12 @@ export const getAnswer = defineEndpoint({
   path: '/api/stations/{machineId}/answers/{operation}',
   summary: 'What to set for the loaded sheet: values, window, chances, evidence and what to do next.',
   params: z.object({ machineId: idParam, operation: operationSchema }),
+  query: answerQuerySchema,
   reply: benchAnswerSchema,
-  handle: async ({ params }, { store }) =>
-    loadAnswer(store, await findStation(store, params.machineId), params.operation),
+  handle: async ({ params, query }, { store }) => {
+    const station = await findStation(store, params.machineId);
+    return loadAnswer(store, station, params.operation, query.passes ?? null);
+  },
 });
 
 export const postRevision = defineEndpoint({

@@ -14,7 +14,7 @@ import { benchAnswerSchema, newTestCutSchema } from '#web/schemas/setting.ts';
 export const postTestCut = defineEndpoint({
   method: 'POST',
   path: '/api/stations/{machineId}/test-cuts',
-  summary: 'Records a test cut of the loaded sheet; replies with the answer it leaves.',
+  summary: 'Records a test cut of the loaded sheet; replies with the answer it leaves for as many passes.',
   params: z.object({ machineId: idParam }),
   body: newTestCutSchema,
   reply: benchAnswerSchema,
@@ -42,7 +42,7 @@ export const postTestCut = defineEndpoint({
       },
       new Date(),
     );
-    return loadAnswer(store, station, body.operation);
+    return loadAnswer(store, station, body.operation, body.passes);
   },
 });
 

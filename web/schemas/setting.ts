@@ -12,11 +12,16 @@ export const gradeSchema = z
       '0 untouched, 1 partial, 2 hanging, 3 clean, 4 scored, 5 gouged, 6 breached, 7 parted, 8 scarred',
   });
 
+const passesSchema = z.number().int().min(1).max(12);
+
+/** What may be asked beside the operation. */
+export const answerQuerySchema = z.object({ passes: z.coerce.number().pipe(passesSchema).optional() });
+
 export const valuesSchema = z.object({
   force: z.number().meta({ description: "on the machine's own scale" }),
   exposureMm: z.number().positive(),
   speed: z.number().positive().meta({ description: "on the machine's own scale" }),
-  passes: z.number().int().min(1).max(12),
+  passes: passesSchema,
   offsetMm: z.number().min(0).max(3),
   overcutMm: z.number().min(0).max(10),
 });
@@ -107,7 +112,7 @@ export type BenchAnswer = z.infer<typeof benchAnswerSchema>;
 export const newTestCutSchema = z.object({
   operation: operationSchema,
   force: z.number(),
-  passes: z.number().int().min(1).max(12),
+  passes: passesSchema,
   speed: z.number().positive(),
   exposureMm: z.number().positive(),
   grade: gradeSchema,

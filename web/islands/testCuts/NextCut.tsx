@@ -4,6 +4,7 @@ import type { Machine } from '#core/station/machine.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
+import { ForceField } from '#web/islands/testCuts/ForceField.tsx';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 
@@ -35,16 +36,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
           >
             <Minus size={18} aria-hidden />
           </button>
-          <input
-            id="cut-force"
-            type="number"
-            className="figure text-[2.6rem] font-bold w-[3.3ch] text-center leading-none border-b-2 border-edge bg-transparent [appearance:textfield] [&::-webkit-inner-spin-button]:appearance-none"
-            value={dial.force}
-            min={machine.forceScale.min}
-            max={machine.forceScale.max}
-            step={machine.forceScale.step}
-            onChange={(event) => event.target.value !== '' && dial.setForce(event.target.valueAsNumber)}
-          />
+          <ForceField id="cut-force" force={dial.force} scale={machine.forceScale} onChange={dial.setForce} />
           <span className="figure text-muted">{unit}</span>
           <button
             type="button"
@@ -68,10 +60,44 @@ export function NextCut({ answer, machine, dial, system }: Props) {
         <dd>
           {answer.values.speed} {machine.speedScale.unit}
         </dd>
-        <dt className="text-muted">passes</dt>
-        <dd>{dial.passes}</dd>
+        <dt className="text-muted self-center">passes</dt>
+        <dd>
+          <Passes dial={dial} />
+        </dd>
       </dl>
     </div>
+  );
+}
+
+const MOST_PASSES = 12;
+
+/** How often the blade goes over each line: another number is another question, with its own window. */
+function Passes({ dial }: { readonly dial: Dial }) {
+  const { passes, choosePasses } = dial;
+  return (
+    <span className="inline-flex items-center gap-1">
+      <button
+        type="button"
+        className="button min-h-11 min-w-11 px-0"
+        aria-label="One pass less"
+        disabled={passes <= 1}
+        onClick={() => choosePasses(passes - 1)}
+      >
+        <Minus size={15} aria-hidden />
+      </button>
+      <span className="figure font-bold min-w-[2ch] text-center" aria-live="polite">
+        {passes}
+      </span>
+      <button
+        type="button"
+        className="button min-h-11 min-w-11 px-0"
+        aria-label="One pass more"
+        disabled={passes >= MOST_PASSES}
+        onClick={() => choosePasses(passes + 1)}
+      >
+        <Plus size={15} aria-hidden />
+      </button>
+    </span>
   );
 }
 

@@ -14,12 +14,16 @@ interface Requests {
   readonly path: string;
   readonly operation: Operation;
   readonly bench: BenchAnswer;
+  /** The number of passes that is looked at, and whether somebody chose it. */
+  readonly passes: number;
+  readonly arePassesChosen: boolean;
   readonly queryKey: QueryKey;
   readonly onFresh: (fresh: BenchAnswer) => void;
 }
 
 /** Recording a grade, taking one back, keeping a revision. A refusal to keep shows what stands now. */
-export function useDialInRequests({ path, operation, bench, queryKey, onFresh }: Requests) {
+export function useDialInRequests(given: Requests) {
+  const { path, operation, bench, queryKey, onFresh, passes, arePassesChosen } = given;
   const queries = useQueryClient();
   const record = useMutation({
     mutationFn: (cut: GivenCut) => {
@@ -33,14 +37,18 @@ export function useDialInRequests({ path, operation, bench, queryKey, onFresh }:
     onSettled: () => queries.invalidateQueries({ queryKey }),
   });
   const keep = useMutation({
-    mutationFn: (given: { readonly force: number; readonly reason: string }) => {
+    mutationFn: (wanted: { readonly force: number; readonly reason: string }) => {
       const { values, sources } = bench.answer?.suggestion ?? {};
       const base = bench.revision?.values ?? values;
       const body = {
         operation,
-        values: { ...base, force: given.force },
-        sources: { ...(bench.revision?.sources ?? sources), force: 'testCuts' },
-        reason: given.reason,
+        values: { ...base, force: wanted.force, passes },
+        sources: {
+          ...(bench.revision?.sources ?? sources),
+          force: 'testCuts',
+          ...(arePassesChosen ? { passes: 'person' } : {}),
+        },
+        reason: wanted.reason,
         basedOn: bench.revision?.revision ?? 0,
       };
       return callApi<BenchAnswer>(`${path}/settings`, 'POST', body);
