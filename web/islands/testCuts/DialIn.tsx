@@ -47,19 +47,29 @@ function DialInView({ station, operation, operations, initial, system }: Props) 
       <section aria-label="Test cut" className="sheet p-4 sm:px-6 sm:py-5">
         <Heading station={station} operation={operation} operations={operations} />
         <NextCut answer={answer} machine={machine} dial={dial} system={system} />
-        <GradePad isLayered={loaded.condition.stack.some((layer) => layer.role === 'liner')} dial={dial} />
-        <Refusal error={dial.error} />
-        <div className="mt-5">
-          <WindowStrip
-            operation={operation}
-            scale={machine.forceScale}
-            axis={answer.axis}
-            outlooks={answer.window.outlooks}
-            cuts={dial.cuts}
-            force={dial.force}
-            forceWords={`${dial.force} ${unit}`}
-          />
-          <StripLegend />
+        <div className="flex flex-col">
+          {/* Standing at a phone one grades first; at a bench screen the window closes in above the hand. */}
+          <div className="order-2 lg:order-1 mt-3">
+            <WindowStrip
+              operation={operation}
+              scale={machine.forceScale}
+              axis={answer.axis}
+              outlooks={answer.window.outlooks}
+              cuts={dial.cuts}
+              force={dial.force}
+              forceWords={`${dial.force} ${unit}`}
+            />
+          </div>
+          <div className="order-1 lg:order-2">
+            <GradePad
+              isLayered={loaded.condition.stack.some((layer) => layer.role === 'liner')}
+              dial={dial}
+            />
+            <Refusal error={dial.error} />
+          </div>
+          <div className="order-3 mt-3">
+            <StripLegend />
+          </div>
         </div>
       </section>
       <div className="grid gap-5 content-start">

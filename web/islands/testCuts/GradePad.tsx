@@ -5,16 +5,16 @@ import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 /** Grading: one tap on what is seen records the cut; flaws are set before it. */
 export function GradePad({ isLayered, dial }: { readonly isLayered: boolean; readonly dial: Dial }) {
   return (
-    <fieldset className="mt-4" disabled={dial.isBusy}>
+    <fieldset className="mt-2" disabled={dial.isBusy}>
       <legend className="font-semibold">What do you see? One tap records it.</legend>
-      <div className="grid grid-cols-3 gap-2 mt-2">
+      <div className="grid grid-cols-3 gap-1.5 mt-1.5">
         {gradesOfStack(isLayered).map((grade) => (
           <button
             key={grade}
             type="button"
             onClick={() => dial.grade(grade)}
             title={GRADE_WORDS[grade].look}
-            className="sheet border-edge hover:border-ink text-left px-2 py-1.5 flex items-center gap-2.5 cursor-pointer flex-wrap sm:flex-nowrap min-h-14"
+            className="sheet border-edge hover:border-ink text-left px-2 py-1 flex items-center gap-2.5 cursor-pointer flex-wrap sm:flex-nowrap min-h-14"
           >
             <GradePicture grade={grade} isLayered={isLayered} />
             <span className="min-w-0">
@@ -28,7 +28,7 @@ export function GradePad({ isLayered, dial }: { readonly isLayered: boolean; rea
           </button>
         ))}
       </div>
-      <div role="group" aria-label="Flaws seen" className="flex flex-wrap gap-2 mt-3">
+      <div role="group" aria-label="Flaws seen" className="flex flex-wrap gap-2 mt-2">
         {FLAWS.map((flaw) => (
           <button
             key={flaw}

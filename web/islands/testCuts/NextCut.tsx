@@ -20,7 +20,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
   const unit = forceUnit(machine.forceScale);
   const exposure = formatLength(answer.values.exposureMm, system, 2);
   return (
-    <div className="border-y border-hairline mt-4 py-3 flex flex-wrap items-center gap-x-7 gap-y-3">
+    <div className="border-y border-hairline mt-3 py-2 flex flex-wrap items-center gap-x-7 gap-y-3">
       <div>
         <label htmlFor="cut-force" className="text-sm text-muted block">
           {dial.force === answer.advisedForce
@@ -61,7 +61,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
           {answer.values.speed} {machine.speedScale.unit}
         </dd>
         <dt className="text-muted self-center">passes</dt>
-        <dd>
+        <dd className="mt-1">
           <Passes dial={dial} />
         </dd>
       </dl>
