@@ -17,15 +17,11 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { addJob, findJob, listJobs } from '#store/repositories/jobs.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
 import { addRun, addStrokeOutcome, noteRun, setRunState } from '#store/repositories/runs.ts';
-import { findSetting, keepRevision } from '#store/repositories/settings.ts';
-import {
-  addBlade,
-  addMachine,
-  addMat,
-  changeStation,
-  findStation,
-  listMachines,
-} from '#store/repositories/stations.ts';
+import { keepRevision } from '#store/repositories/keepSettings.ts';
+import { addMachine, listMachines } from '#store/repositories/machines.ts';
+import { findSetting } from '#store/repositories/settings.ts';
+import { changeStation, findStation } from '#store/repositories/stations.ts';
+import { addBlade, addMat } from '#store/repositories/tools.ts';
 import { addTestCut } from '#store/repositories/testCuts.ts';
 
 const DAY_MS = 86_400_000;

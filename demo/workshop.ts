@@ -1,6 +1,7 @@
 import type { Layer, LayerRole } from '#core/stack/layer.ts';
 import type { NewMaterial } from '#store/repositories/materials.ts';
-import type { NewBlade, NewMachine, NewMat } from '#store/repositories/stations.ts';
+import type { NewMachine } from '#store/repositories/machines.ts';
+import type { NewBlade, NewMat } from '#store/repositories/tools.ts';
 
 /** The invented workshop: two people in a harbour town, two machines, what lies on their shelf. */
 export const PEOPLE = ['Ines', 'Tove'] as const;

@@ -1,6 +1,6 @@
 import type { DepthGrade, Flaw, Operation } from '#core/stack/depthGrade.ts';
 import type { Trial } from '#core/threshold/trial.ts';
-import type { ScaleValue } from '#core/units/forceScale.ts';
+import { forceToGf, type ForceScale, type ScaleValue } from '#core/units/forceScale.ts';
 
 /** One test cut as it was recorded. `force` is on the machine's scale, `forceGf` its nominal grams then. */
 export interface TestCut {
@@ -17,12 +17,23 @@ export interface TestCut {
   readonly grade: DepthGrade;
   readonly flaws: readonly Flaw[];
   readonly author: string;
+  /** The lot and colour it was cut on, or empty. */
+  readonly lot: string;
+  readonly colour: string;
   /** ISO 8601, UTC. */
   readonly at: string;
 }
 
-/** What the threshold model takes from a test cut. */
-export function trialOf(cut: TestCut): Trial {
-  const { forceGf, grade, passes, speedMmPerS, bladeMetres } = cut;
-  return { forceGf, grade, passes, speedMmPerS, bladeMetres };
+/**
+ * What the threshold model takes from a test cut.
+ *
+ * @param factor what the sheet of today wants over the sheet of the cut, because of colour and lot
+ * @example trialOf(cutAt100GfOnWhite, scale, 1.06).forceGf // 106
+ */
+export function trialOf(cut: TestCut, scale: ForceScale, factor: number): Trial {
+  const { force, forceGf, grade, passes, speedMmPerS, bladeMetres } = cut;
+  // A scale measured meanwhile tells better what the force was; a scale that no longer has it does not.
+  const isOnScale = force >= scale.min && force <= scale.max;
+  const gf = isOnScale ? forceToGf(force, scale) : forceGf;
+  return { forceGf: gf * factor, grade, passes, speedMmPerS, bladeMetres };
 }

@@ -3,11 +3,16 @@ import type { TestCut } from '#core/dialIn/testCut.ts';
 import { composeAnswer, type KnownSetting } from '#core/setting/composeAnswer.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { Material } from '#core/stack/material.ts';
+import { NO_DETAILS, type MaterialDetails } from '#core/stack/materialDetails.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Station } from '#core/station/station.ts';
 
 const card = { role: 'body', caliperUm: 290, isMeasured: true } as const;
-const material = { family: 'cardstock', darkness: 0, conditions: [] } as unknown as Material;
+const details: MaterialDetails = {
+  ...NO_DETAILS,
+  colours: [{ name: 'slate', hex: '#444444', darkness: 0.9, forcePercent: 10 }],
+};
+const material = { family: 'cardstock', darkness: 0, details, conditions: [] } as unknown as Material;
 const machine = {
   id: 1,
   forceScale: { kind: 'gramForce', min: 10, max: 500, step: 5, gfAtZero: 0, gfPerUnit: 1 },
@@ -15,7 +20,12 @@ const machine = {
   depthScale: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
 } as Machine;
 const condition = { id: 4, kind: 'bare', stack: [card] } as const;
-const station: Station = { machine, blade: null, mat: null, loaded: { material, condition, lot: '' } };
+const station: Station = {
+  machine,
+  blade: null,
+  mat: null,
+  loaded: { material, condition, lot: '', colour: '' },
+};
 const cut = (force: number, passes: number, grade: DepthGrade) =>
   ({
     operation: 'through',
@@ -47,6 +57,17 @@ describe('composeAnswer', () => {
     expect(two?.state).toBe('proven');
     expect(one).toMatchObject({ state: 'predicted', values: { passes: 1, exposureMm: 0.5 } });
     expect(one?.bestForce).toBeGreaterThan((two?.bestForce ?? 0) * 1.1);
+  });
+
+  it('puts what a colour wants on the kept force, and moves the window with it', () => {
+    const slate = { ...station, loaded: { material, condition, lot: '', colour: 'slate' } };
+    const plain = composeAnswer(station, 'through', kept, cuts);
+    const dark = composeAnswer(slate, 'through', kept, cuts);
+    expect(dark).toMatchObject({
+      values: { force: 220 },
+      corrections: [{ kind: 'colour', name: 'slate', forcePercent: 10 }],
+    });
+    expect((dark?.window.best.forceGf ?? 0) / (plain?.window.best.forceGf ?? 1)).toBeCloseTo(1.1, 1);
   });
 
   it('has no kiss for a sheet without a liner and nothing for an empty station', () => {

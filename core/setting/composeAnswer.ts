@@ -1,10 +1,12 @@
+import { correctionsOf, correctValues, forceFactor, type Correction } from '#core/setting/correctForce.ts';
 import { adviseNextCut, type CutAdvice } from '#core/dialIn/adviseNextCut.ts';
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { seedFromText } from '#core/random/seededRandom.ts';
 import type { SettingRevision, SettingState, SettingValues } from '#core/setting/setting.ts';
 import { suggestValues, type Suggestion } from '#core/setting/suggestValues.ts';
 import type { Operation } from '#core/stack/depthGrade.ts';
-import type { Station } from '#core/station/station.ts';
+import type { Machine } from '#core/station/machine.ts';
+import type { Blade, LoadedSheet, Station } from '#core/station/station.ts';
 import { estimateTipDepth, type TipDepth } from '#core/threshold/estimateTipDepth.ts';
 import {
   findWindow,
@@ -22,12 +24,16 @@ import { speedToMmPerS } from '#core/units/speedScale.ts';
 export interface KnownSetting {
   readonly revision: SettingRevision;
   readonly state: SettingState;
+  readonly stateReason?: string;
 }
 
 /** The answer to "what do I set?" for one operation at a station. */
 export interface Answer {
   readonly operation: Operation;
   readonly state: SettingState;
+  readonly stateReason: string;
+  /** What colour and lot add to the kept force; it is in `values` already. */
+  readonly corrections: readonly Correction[];
   /** The values to set; only a start to test from while the state is predicted. */
   readonly values: SettingValues;
   readonly suggestion: Suggestion;
@@ -67,25 +73,13 @@ export function composeAnswer(
   const usual = known?.revision.values ?? suggest(100).values;
   const start = { ...usual, passes: askedPasses ?? usual.passes };
   const kept = known && known.revision.values.passes === start.passes ? known : null;
-  const seed = seedFromText(`${condition.id}/${machine.id}`);
-  const trials = cuts.map(trialOf);
-  const posterior = singleSheetModel(seed).fit(
-    {
-      sheet: { family: material.family, stack: condition.stack, darkness: material.darkness },
-      conditions: {
-        passes: start.passes,
-        speedMmPerS: speedToMmPerS(start.speed, machine.speedScale),
-        bladeMetres: blade?.travelMetres ?? 0,
-      },
-    },
-    trials,
-  );
+  const { posterior, trials, corrections, factor, seed } = believe(loaded, machine, blade, start, cuts);
   const target = targetIndexes(posterior, operation);
-  const keptGf = kept ? [forceToGf(kept.revision.values.force, machine.forceScale)] : [];
+  const keptGf = kept ? forceToGf(kept.revision.values.force, machine.forceScale) * factor : null;
   const axis = chooseAxis(
     posterior,
     target.last,
-    [...keptGf, ...cuts.map((cut) => cut.forceGf)],
+    [...(keptGf === null ? [] : [keptGf]), ...trials.map((trial) => trial.forceGf)],
     machine.forceScale,
   );
   const forcesGf = spreadForces(axis, machine.forceScale);
@@ -94,11 +88,15 @@ export function composeAnswer(
   const advice = adviseNextCut(posterior, operation, forcesGf, window.best, relevant, seed);
   const advisedForce = gfToForce(advice.next.forceGf, machine.forceScale);
   const suggestion = suggest(kept ? window.best.forceGf : advice.next.forceGf);
-  const values = kept?.revision.values ?? { ...start, force: suggestion.values.force };
+  const values = kept
+    ? correctValues(kept.revision.values, machine.forceScale, factor)
+    : { ...start, force: suggestion.values.force };
   const valueGf = forceToGf(values.force, machine.forceScale);
   return {
     operation,
     state: kept?.state ?? 'predicted',
+    stateReason: kept?.stateReason ?? '',
+    corrections,
     values,
     suggestion,
     axis,
@@ -110,4 +108,39 @@ export function composeAnswer(
     bestForce: gfToForce(window.best.forceGf, machine.forceScale),
     model: posterior.model,
   };
+}
+
+/** What the test cuts leave to be believed of the sheet on the machine, on its own colour and lot. */
+function believe(
+  loaded: LoadedSheet,
+  machine: Machine,
+  blade: Blade | null,
+  { passes, speed }: SettingValues,
+  cuts: readonly TestCut[],
+) {
+  const { material, condition, colour, lot } = loaded;
+  const corrections = correctionsOf(material, colour, lot);
+  const factor = forceFactor(corrections);
+  const trials = cuts.map((cut) => {
+    const then = forceFactor(correctionsOf(material, cut.colour, cut.lot));
+    return trialOf(cut, machine.forceScale, factor / then);
+  });
+  const seed = seedFromText(`${condition.id}/${machine.id}`);
+  const posterior = singleSheetModel(seed).fit(
+    {
+      sheet: { family: material.family, stack: condition.stack, darkness: darknessOf(loaded) },
+      conditions: {
+        passes,
+        speedMmPerS: speedToMmPerS(speed, machine.speedScale),
+        bladeMetres: blade?.travelMetres ?? 0,
+      },
+    },
+    trials,
+  );
+  return { posterior, trials, corrections, factor, seed };
+}
+
+/** The pigment of the colour on the machine, or of the material's own. */
+function darknessOf({ material, colour }: LoadedSheet): number {
+  return material.details.colours.find(({ name }) => name === colour)?.darkness ?? material.darkness;
 }

@@ -1,5 +1,7 @@
+import { overcutFor, usualOffsetMm } from '#core/exposure/bladeGeometry.ts';
+import { measureStack } from '#core/stack/measureStack.ts';
 import { chooseExposure } from '#core/exposure/chooseExposure.ts';
-import type { SettingField, SettingValues, ValueSource } from '#core/setting/setting.ts';
+import type { SettingValues, ValueSources } from '#core/setting/setting.ts';
 import type { Operation } from '#core/stack/depthGrade.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -16,13 +18,15 @@ const START_SPEED_MM_PER_S: Readonly<Record<Material['family'], number>> = {
   cardstock: 80,
   stencilSheet: 50,
   foldingCarton: 50,
+  other: 100,
 };
-const USUAL_OFFSET_MM = 0.25;
+/** The angle of a blade nobody named. */
+const USUAL_ANGLE_DEG = 45;
 
 /** Values to start from, everything but the force settled by stack, blade and habit. */
 export interface Suggestion {
   readonly values: SettingValues;
-  readonly sources: Readonly<Record<SettingField, ValueSource>>;
+  readonly sources: ValueSources;
   readonly exposureReason: string;
 }
 
@@ -41,7 +45,10 @@ export function suggestValues(
   forceGf: number,
 ): Suggestion {
   const { exposureMm, reason } = chooseExposure(condition.stack, operation, machine.depthScale);
-  const offsetMm = blade?.offsetMm ?? USUAL_OFFSET_MM;
+  const angleDeg = blade?.angleDeg ?? USUAL_ANGLE_DEG;
+  const offsetMm = blade?.offsetMm ?? usualOffsetMm(angleDeg);
+  const { toLinerUm, totalUm } = measureStack(condition.stack);
+  const depthMm = (operation === 'kiss' ? toLinerUm : totalUm) / 1000;
   return {
     values: {
       force: gfToForce(forceGf, machine.forceScale),
@@ -49,7 +56,7 @@ export function suggestValues(
       speed: mmPerSToSpeed(START_SPEED_MM_PER_S[material.family], machine.speedScale),
       passes: material.family === 'cardstock' && operation === 'through' ? 2 : 1,
       offsetMm,
-      overcutMm: Number((2 * offsetMm).toFixed(2)),
+      overcutMm: overcutFor(depthMm, angleDeg, offsetMm),
     },
     sources: {
       force: 'model',

@@ -11,6 +11,7 @@ export const FAMILIES = [
   'cardstock',
   'stencilSheet',
   'foldingCarton',
+  'other',
 ] as const;
 export type Family = (typeof FAMILIES)[number];
 
@@ -33,6 +34,7 @@ export const FAMILY_NAMES: Readonly<Record<Family, string>> = {
   cardstock: 'cardstock',
   stencilSheet: 'stencil sheet',
   foldingCarton: 'folding carton',
+  other: 'other sheet',
 };
 
 /** Families that are one thick layer, with nothing to kiss down to. */

@@ -1,7 +1,8 @@
 import type { Family, Stack } from '#core/stack/layer.ts';
+import type { MaterialDetails } from '#core/stack/materialDetails.ts';
 
 /** States a sheet of one material can be in; each has its own stack and its own settings. */
-export const CONDITION_KINDS = ['bare', 'printed', 'laminated'] as const;
+export const CONDITION_KINDS = ['bare', 'printed', 'laminated', 'sealed'] as const;
 export type ConditionKind = (typeof CONDITION_KINDS)[number];
 
 /** One state of a material. */
@@ -9,6 +10,8 @@ export interface MaterialCondition {
   readonly id: number;
   readonly kind: ConditionKind;
   readonly stack: Stack;
+  /** Share of the face that is printed, 0 to 1; `null` when nobody said. */
+  readonly coverage?: number | null;
 }
 
 /** A material as the pack names it. `darkness` is its pigment from 0 (pale) to 1 (black). */
@@ -22,7 +25,11 @@ export interface Material {
   readonly colourHex: string;
   readonly darkness: number;
   readonly cautions: readonly string[];
+  readonly details: MaterialDetails;
   readonly conditions: readonly MaterialCondition[];
+  /** Counts changes; who changes it says which version they saw. */
+  readonly version: number;
+  readonly isArchived: boolean;
 }
 
 /** The state a stack is in, from its layers. */

@@ -12,4 +12,5 @@ export const START_STACKS: Readonly<Record<Family, Stack>> = {
   cardstock: assume(['body', 280]),
   stencilSheet: assume(['body', 190]),
   foldingCarton: assume(['body', 420]),
+  other: assume(['face', 90], ['adhesive', 22], ['liner', 100]),
 };

@@ -1,9 +1,10 @@
+import { SETTING_OPERATIONS, type SettingOperation } from '#core/setting/setting.ts';
 import type { DepthScale } from '#core/units/depthScale.ts';
 import type { ForceScale } from '#core/units/forceScale.ts';
 import type { SpeedScale } from '#core/units/speedScale.ts';
 
-/** How a sheet travels: on a sticky mat, or as a roll between pinch rollers. */
-export const MACHINE_KINDS = ['matFed', 'rollFed'] as const;
+/** How a sheet travels: on a sticky mat, as a roll between pinch rollers, or not at all. */
+export const MACHINE_KINDS = ['matFed', 'rollFed', 'flatbed'] as const;
 export type MachineKind = (typeof MACHINE_KINDS)[number];
 
 /** Where a machine file goes. A stand-in is one of the practice cutters that ship with the application. */
@@ -11,6 +12,33 @@ export type MachineLink =
   | { readonly kind: 'none' }
   | { readonly kind: 'standIn'; readonly model: 'desk' | 'roll' }
   | { readonly kind: 'address'; readonly host: string; readonly port: number };
+
+/** What a seat of the carriage can hold. */
+export const SEAT_USES = ['blade', 'crease', 'pen', 'empty'] as const;
+export type SeatUse = (typeof SEAT_USES)[number];
+
+/** A place for a tool on the carriage, and what sits there. */
+export interface ToolSeat {
+  readonly name: string;
+  readonly holds: SeatUse;
+  readonly tool: string;
+}
+
+/** How the machine finds a printed sheet: marks at so many corners, or none. Lengths in mm. */
+export const MARK_SCHEMES = ['none', 'threeCorners', 'fourCorners'] as const;
+export interface MarkScheme {
+  readonly scheme: (typeof MARK_SCHEMES)[number];
+  readonly lengthMm: number;
+  readonly thicknessMm: number;
+  readonly insetMm: number;
+}
+
+/** The area that can be printed and then cut on a sheet of this name, mm. */
+export interface PrintAndCutArea {
+  readonly sheet: string;
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
 
 /** A cutting machine with its scales and limits. */
 export interface Machine {
@@ -29,10 +57,33 @@ export interface Machine {
   readonly numbersOwner: 'file' | 'panel';
   readonly hpglUnitsPerMm: number;
   readonly link: MachineLink;
+  readonly operations: readonly SettingOperation[];
+  readonly toolSeats: readonly ToolSeat[];
+  /** Whether the machine perforates by itself, or tabs are drawn into the lines. */
+  readonly perforation: 'native' | 'drawn';
+  readonly marks: MarkScheme;
+  readonly printAndCut: readonly PrintAndCutArea[];
+  /** Roll-fed: positions of the pinch rollers' pressure, lowest first, and whether it has suction. */
+  readonly pinchPositions: readonly string[];
+  readonly hasSuction: boolean;
+  readonly version: number;
+  readonly isArchived: boolean;
 }
+
+/** What a machine is until somebody says more. */
+export const PLAIN_EQUIPMENT = {
+  operations: SETTING_OPERATIONS,
+  toolSeats: [{ name: 'holder', holds: 'blade', tool: '' }],
+  perforation: 'drawn',
+  marks: { scheme: 'none', lengthMm: 20, thicknessMm: 1, insetMm: 10 },
+  printAndCut: [],
+  pinchPositions: [],
+  hasSuction: false,
+} as const satisfies Partial<Machine>;
 
 /** The words for each kind. */
 export const MACHINE_KIND_NAMES: Readonly<Record<MachineKind, string>> = {
   matFed: 'mat-fed desk cutter',
   rollFed: 'roll-fed cutter',
+  flatbed: 'flatbed cutter',
 };

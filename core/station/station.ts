@@ -1,5 +1,6 @@
-import type { Machine } from '#core/station/machine.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
+import type { Machine } from '#core/station/machine.ts';
+import type { TackClass } from '#core/wear/tackIndex.ts';
 
 /** A numbered blade. `lifeMetres` is how far blades of its kind usually last. */
 export interface Blade {
@@ -12,23 +13,38 @@ export interface Blade {
   readonly travelMetres: number;
   readonly lifeMetres: number;
   readonly fittedTo: number | null;
+  /** How much of it can leave its holder, mm; `null` when nobody measured. */
+  readonly reachMm: number | null;
+  readonly holder: string;
+  readonly isHardMetal: boolean;
+  /** ISO times, or `null`. */
+  readonly cleanedAt: string | null;
+  readonly retiredAt: string | null;
 }
 
-/** A numbered mat. */
+/** A numbered mat. `uses` counts from new; the other two counts say how many of them came before. */
 export interface Mat {
   readonly id: number;
   readonly number: number;
-  readonly tack: 'light' | 'standard' | 'strong';
+  readonly tack: TackClass;
   readonly uses: number;
   readonly widthMm: number;
   readonly heightMm: number;
+  readonly usesAtRestick: number;
+  readonly usesAtCleaning: number;
+  /** ISO time it was first laid, or `null`. */
+  readonly firstUsedAt: string | null;
+  readonly hasGrooves: boolean;
+  readonly isForFineWork: boolean;
+  readonly retiredAt: string | null;
 }
 
-/** A material in the state in which it lies on the machine. */
+/** A material in the state in which it lies on the machine. Colour is empty for the material's own. */
 export interface LoadedSheet {
   readonly material: Material;
   readonly condition: MaterialCondition;
   readonly lot: string;
+  readonly colour: string;
 }
 
 /** A machine with what is on it now. */

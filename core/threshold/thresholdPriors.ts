@@ -28,6 +28,7 @@ export const FAMILY_HABITS: Readonly<Record<Family, FamilyHabit>> = {
   cardstock: { usualGf: 200, throughRatio: 1, midFaceUm: 280, midLinerUm: 0 },
   stencilSheet: { usualGf: 210, throughRatio: 1, midFaceUm: 190, midLinerUm: 0 },
   foldingCarton: { usualGf: 330, throughRatio: 1, midFaceUm: 420, midLinerUm: 0 },
+  other: { usualGf: 70, throughRatio: 3, midFaceUm: 90, midLinerUm: 100 },
 };
 
 /** Beliefs of the latent index, all on ln force. */

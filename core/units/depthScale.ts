@@ -7,7 +7,8 @@ import { AppError } from '#core/errors/appError.ts';
 export type DepthScale =
   | { readonly kind: 'turns'; readonly mmPerTurn: number; readonly turnStep: number; readonly maxMm: number }
   | { readonly kind: 'dial'; readonly mmPerStep: number; readonly maxMm: number }
-  | { readonly kind: 'millimetres'; readonly stepMm: number; readonly maxMm: number };
+  | { readonly kind: 'millimetres'; readonly stepMm: number; readonly maxMm: number }
+  | { readonly kind: 'automatic'; readonly stepMm: number; readonly maxMm: number };
 
 /** The exposure in mm that one step of the scale moves. */
 export function depthStepMm(scale: DepthScale): number {
@@ -17,6 +18,7 @@ export function depthStepMm(scale: DepthScale): number {
     case 'dial':
       return scale.mmPerStep;
     case 'millimetres':
+    case 'automatic':
       return scale.stepMm;
   }
 }
@@ -51,6 +53,8 @@ export function describeExposure(exposureMm: number, scale: DepthScale): string 
       return `dial ${Math.max(1, Math.round(exposureMm / scale.mmPerStep))}`;
     case 'millimetres':
       return 'measured at the tip';
+    case 'automatic':
+      return 'the machine sets it';
   }
 }
 

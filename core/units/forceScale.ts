@@ -15,6 +15,14 @@ export interface ForceScale {
   readonly step: number;
   readonly gfAtZero: number;
   readonly gfPerUnit: number;
+  /** Measured gf at values of the scale, ascending in both; they take the place of the straight line. */
+  readonly measured?: readonly ScalePoint[] | undefined;
+}
+
+/** Gram-force measured, or fitted to measurements, at one value of a scale. */
+export interface ScalePoint {
+  readonly force: ScaleValue;
+  readonly gf: number;
 }
 
 /** Newtons in one gram-force: standard gravity 9.80665 m/s². Source: NIST SP 811, appendix B.8. */
@@ -33,6 +41,7 @@ export function gfToNewton(forceGf: number): number {
  */
 export function forceToGf(force: ScaleValue, scale: ForceScale): number {
   requireForceInRange(force, scale);
+  if (scale.measured && scale.measured.length > 1) return gfOnCurve(force, scale.measured);
   return scale.gfAtZero + scale.gfPerUnit * force;
 }
 
@@ -42,7 +51,30 @@ export function forceToGf(force: ScaleValue, scale: ForceScale): number {
  * @example gfToForce(72, levels1To33With7GfEach) // 10
  */
 export function gfToForce(forceGf: number, scale: ForceScale): ScaleValue {
+  if (scale.measured && scale.measured.length > 1) {
+    return snapForce(forceOnCurve(forceGf, scale.measured), scale);
+  }
   return snapForce((forceGf - scale.gfAtZero) / scale.gfPerUnit, scale);
+}
+
+/** Between points straight, beyond the ends as the last piece goes on. */
+function gfOnCurve(force: ScaleValue, points: readonly ScalePoint[]): number {
+  const [from, to] = pieceAt(points, (point) => point.force >= force);
+  return from.gf + ((force - from.force) * (to.gf - from.gf)) / (to.force - from.force);
+}
+
+function forceOnCurve(gf: number, points: readonly ScalePoint[]): ScaleValue {
+  const [from, to] = pieceAt(points, (point) => point.gf >= gf);
+  return from.force + ((gf - from.gf) * (to.force - from.force)) / (to.gf - from.gf);
+}
+
+function pieceAt(
+  points: readonly ScalePoint[],
+  isPast: (point: ScalePoint) => boolean,
+): readonly [ScalePoint, ScalePoint] {
+  const found = points.findIndex(isPast);
+  const end = found === -1 ? points.length - 1 : Math.max(1, found);
+  return [points[end - 1] as ScalePoint, points[end] as ScalePoint];
 }
 
 /** The nearest settable value: on the step grid that starts at `min`, inside `min..max`. */

@@ -5,6 +5,14 @@ import * as settings from '#store/migrations/003_settings.ts';
 import * as testCuts from '#store/migrations/004_test_cuts.ts';
 import * as jobsAndRuns from '#store/migrations/005_jobs_and_runs.ts';
 import * as upkeep from '#store/migrations/006_upkeep.ts';
+import * as materialDetails from '#store/migrations/007_material_details.ts';
+import * as machineVersions from '#store/migrations/008_machine_versions.ts';
+import * as scaleCalibrations from '#store/migrations/009_scale_calibrations.ts';
+import * as bladeAndMatCare from '#store/migrations/010_blade_and_mat_care.ts';
+import * as lotsAndColours from '#store/migrations/011_lots_and_colours.ts';
+import * as settingStates from '#store/migrations/012_setting_states.ts';
+import * as audit from '#store/migrations/013_audit.ts';
+import * as lookup from '#store/migrations/014_lookup.ts';
 
 interface NamedMigration {
   readonly name: string;
@@ -19,6 +27,14 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '004_test_cuts', migration: testCuts },
   { name: '005_jobs_and_runs', migration: jobsAndRuns },
   { name: '006_upkeep', migration: upkeep },
+  { name: '007_material_details', migration: materialDetails },
+  { name: '008_machine_versions', migration: machineVersions },
+  { name: '009_scale_calibrations', migration: scaleCalibrations },
+  { name: '010_blade_and_mat_care', migration: bladeAndMatCare },
+  { name: '011_lots_and_colours', migration: lotsAndColours },
+  { name: '012_setting_states', migration: settingStates },
+  { name: '013_audit', migration: audit },
+  { name: '014_lookup', migration: lookup },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -17,9 +17,12 @@ export async function insertUnique(
     const [id] = await db(table).insert(row);
     return id as number;
   } catch (error) {
-    if (error instanceof Error && 'code' in error && error.code === 'ER_DUP_ENTRY') {
-      throw new AppError('conflict', taken);
-    }
+    if (isDuplicate(error)) throw new AppError('conflict', taken);
     throw error;
   }
+}
+
+/** Whether a row was refused because its unique key is taken. */
+export function isDuplicate(error: unknown): boolean {
+  return error instanceof Error && 'code' in error && error.code === 'ER_DUP_ENTRY';
 }

@@ -3,16 +3,11 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { migrationSource, MIGRATIONS } from '#store/migrations/listMigrations.ts';
 import { listLog } from '#store/repositories/log.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
-import { findSetting, keepRevision, listRevisions, listSettings } from '#store/repositories/settings.ts';
-import {
-  addBlade,
-  addMachine,
-  addMat,
-  changeStation,
-  findStation,
-  listBlades,
-  wearStation,
-} from '#store/repositories/stations.ts';
+import { keepRevision } from '#store/repositories/keepSettings.ts';
+import { addMachine } from '#store/repositories/machines.ts';
+import { findSetting, listRevisions, listSettingsOf } from '#store/repositories/settings.ts';
+import { changeStation, findStation, wearStation } from '#store/repositories/stations.ts';
+import { addBlade, addMat, listBlades } from '#store/repositories/tools.ts';
 import { addTestCut, listTestCuts, undoTestCut } from '#store/repositories/testCuts.ts';
 import {
   furnish,
@@ -163,6 +158,6 @@ describe('settings', () => {
     );
     const results = await Promise.allSettled(tries);
     expect(results.filter((result) => result.status === 'fulfilled')).toHaveLength(1);
-    expect(await listSettings(db)).toHaveLength(2);
+    expect(await listSettingsOf(db, [conditionId])).toHaveLength(2);
   });
 });

@@ -11,7 +11,8 @@ import {
   noteRun,
   setRunState,
 } from '#store/repositories/runs.ts';
-import { findSetting, keepRevision } from '#store/repositories/settings.ts';
+import { keepRevision } from '#store/repositories/keepSettings.ts';
+import { findSetting } from '#store/repositories/settings.ts';
 import { later, now, openTestStore, revision } from '#store/repositories/testStore.ts';
 
 let db: Store;

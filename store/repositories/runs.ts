@@ -2,6 +2,9 @@ import { AppError } from '#core/errors/appError.ts';
 import type { Run, RunState, RunStroke, StrokeOutcome } from '#core/job/run.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { indexNote } from '#store/repositories/lookup.ts';
+import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { refreshStates } from '#store/repositories/settingStates.ts';
 import { readOutcomeRow, readRunRow } from '#store/rows/jobRows.ts';
 
 /** A run before it starts. */
@@ -14,6 +17,7 @@ export interface NewRun {
   readonly strokes: readonly RunStroke[];
   readonly seconds: number;
   readonly author: string;
+  readonly lot?: string;
   /** Which settings it uses, at which revision. */
   readonly settings: readonly { readonly settingId: number; readonly revision: number }[];
 }
@@ -44,6 +48,7 @@ export async function addRun(db: Store, run: NewRun, now: Date): Promise<number>
       pieces_spoiled: 0,
       note: '',
       author: run.author,
+      lot: run.lot ?? '',
       started_at: now,
     });
     for (const { settingId, revision } of run.settings) {
@@ -94,17 +99,23 @@ export async function noteRun(
   author: string,
   now: Date,
 ): Promise<void> {
-  const run = await findRun(db, id);
-  if (UNFINISHED.includes(run.state)) {
-    throw new AppError('conflict', 'The run is still going. Note it when it is over.');
-  }
-  await db('runs').where({ id }).update({
-    verdict: note.verdict,
-    pieces_good: note.piecesGood,
-    pieces_spoiled: note.piecesSpoiled,
-    note: note.note,
-    author,
-    noted_at: now,
+  await db.transaction(async (transaction) => {
+    const run = await findRun(transaction, id);
+    if (UNFINISHED.includes(run.state)) {
+      throw new AppError('conflict', 'The run is still going. Note it when it is over.');
+    }
+    await transaction('runs').where({ id }).update({
+      verdict: note.verdict,
+      pieces_good: note.piecesGood,
+      pieces_spoiled: note.piecesSpoiled,
+      note: note.note,
+      author,
+      noted_at: now,
+    });
+    const { material } = await findMaterialByCondition(transaction, run.conditionId);
+    if (note.note) await indexNote(transaction, material.id, note.note);
+    const used: { setting_id: number }[] = await transaction('run_settings').where({ run_id: id });
+    for (const { setting_id } of used) await refreshStates(transaction, { id: setting_id });
   });
 }
 

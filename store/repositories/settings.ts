@@ -1,8 +1,8 @@
 import { AppError } from '#core/errors/appError.ts';
-import { judgeSetting } from '#core/setting/judgeSetting.ts';
 import type { RunVerdict, SettingKey, SettingRevision, SettingState } from '#core/setting/setting.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { readRevisionRow } from '#store/rows/settingRows.ts';
+import { findFates } from '#store/repositories/settingStates.ts';
+import { readRevisionRow, readSettingRow } from '#store/rows/settingRows.ts';
 
 /** A setting with its newest revision and how runs at that revision went, oldest first. */
 export interface KeptSetting {
@@ -12,36 +12,58 @@ export interface KeptSetting {
   readonly verdicts: readonly RunVerdict[];
   readonly lastNote: string;
   readonly state: SettingState;
+  readonly stateReason: string;
+  /** Who locked it, or empty. */
+  readonly lockedBy: string;
+  readonly isArchived: boolean;
 }
 
-export type NewRevision = Omit<SettingRevision, 'revision' | 'at'>;
-
-/** The setting for a key, or `null` when nothing was kept yet. */
+/** The setting for a key, or `null` when nothing was kept yet or it was put away. */
 export async function findSetting(db: Store, key: SettingKey): Promise<KeptSetting | null> {
-  const row = await db('settings').where(keyColumns(key)).first();
-  return row ? loadSetting(db, row.id, key) : null;
+  const row = await db('settings').where(keyColumns(key)).whereNull('archived_at').first();
+  return row ? ((await loadSettings(db, [row]))[0] ?? null) : null;
 }
 
-/** Every kept setting. */
-export async function listSettings(db: Store): Promise<readonly KeptSetting[]> {
-  const rows = await db('settings').orderBy('id');
-  return Promise.all(
-    rows.map(
-      (row: {
-        id: number;
-        condition_id: number;
-        machine_id: number;
-        blade_kind: string;
-        operation: string;
-      }) =>
-        loadSetting(db, row.id, {
-          conditionId: row.condition_id,
-          machineId: row.machine_id,
-          bladeKind: row.blade_kind,
-          operation: row.operation as SettingKey['operation'],
-        }),
-    ),
-  );
+/**
+ * The setting for the same cut with another kind of blade, best known first; `null` when there is none. It is a start
+ * for this blade, and a doubted one.
+ */
+export async function findSettingOfOtherBlade(db: Store, key: SettingKey): Promise<KeptSetting | null> {
+  const { blade_kind, ...same } = keyColumns(key);
+  const rows = await db('settings')
+    .where(same)
+    .whereNot({ blade_kind })
+    .whereNull('archived_at')
+    .orderByRaw("FIELD(state, 'proven', 'tried', 'doubted', 'predicted')")
+    .limit(1);
+  return (await loadSettings(db, rows))[0] ?? null;
+}
+
+/** @throws AppError `notFound` */
+export async function requireSetting(db: Store, id: number): Promise<KeptSetting> {
+  const [setting] = await loadSettings(db, await db('settings').where({ id }));
+  if (!setting) throw new AppError('notFound', `there is no setting ${id}`);
+  return setting;
+}
+
+/** Settings with these ids, in their order; those that do not exist are left out. */
+export async function findSettings(db: Store, ids: readonly number[]): Promise<readonly KeptSetting[]> {
+  if (ids.length === 0) return [];
+  const found = await loadSettings(db, await db('settings').whereIn('id', [...ids]));
+  return ids.flatMap((id) => found.find((one) => one.id === id) ?? []);
+}
+
+/** All settings of a material's conditions that are not put away. */
+export async function listSettingsOf(
+  db: Store,
+  conditionIds: readonly number[],
+): Promise<readonly KeptSetting[]> {
+  if (conditionIds.length === 0) return [];
+  const rows = await db('settings')
+    .whereIn('condition_id', [...conditionIds])
+    .whereNull('archived_at')
+    .orderBy('id');
+  return loadSettings(db, rows);
 }
 
 /** All revisions of a setting, newest first. */
@@ -50,66 +72,34 @@ export async function listRevisions(db: Store, settingId: number): Promise<reado
   return rows.map(readRevisionRow);
 }
 
-/**
- * Keeps a new revision. Revisions are only ever added.
- *
- * @param basedOn the revision its author saw, 0 for none
- * @throws AppError `conflict` with the newest revision in its details when somebody kept another one meanwhile
- */
-export async function keepRevision(
-  db: Store,
-  key: SettingKey,
-  revision: NewRevision,
-  basedOn: number,
-  now: Date,
-): Promise<number> {
-  return db.transaction(async (transaction) => {
-    const settingId = await lockSetting(transaction, key);
-    const [newest] = await listRevisions(transaction, settingId);
-    if ((newest?.revision ?? 0) !== basedOn) {
-      const who = newest ? `${newest.author} kept revision ${newest.revision}` : 'it has no revision yet';
-      throw new AppError(
-        'conflict',
-        `This setting changed while you worked: ${who}. Nothing was overwritten.`,
-        {
-          newest,
-        },
-      );
-    }
-    await transaction('setting_revisions').insert({
-      setting_id: settingId,
-      revision: basedOn + 1,
-      setting_values: JSON.stringify(revision.values),
-      sources: JSON.stringify(revision.sources),
-      author: revision.author,
-      reason: revision.reason,
-      at: now,
-    });
-    return basedOn + 1;
+/** Rows of `settings` with their newest revision and the runs at it, in three queries however many there are. */
+export async function loadSettings(db: Store, rows: readonly unknown[]): Promise<readonly KeptSetting[]> {
+  const settings = rows.map(readSettingRow);
+  const ids = settings.map(({ id }) => id);
+  if (ids.length === 0) return [];
+  const [revisions, fates] = await Promise.all([
+    db('setting_revisions')
+      .join('settings', 'settings.id', 'setting_revisions.setting_id')
+      .whereIn('setting_id', ids)
+      .where('revision', db.ref('settings.newest_revision'))
+      .select('setting_revisions.*'),
+    findFates(db, ids),
+  ]);
+  const newest = new Map(
+    revisions.map((row: { setting_id: number }) => [row.setting_id, readRevisionRow(row)] as const),
+  );
+  return settings.flatMap(({ id, key, state, stateReason, lockedBy, isArchived }) => {
+    const revision = newest.get(id);
+    if (!revision) return [];
+    const runs = fates.get(id) ?? [];
+    const verdicts = runs.map(({ verdict }) => verdict);
+    const lastNote = runs.map(({ note }) => note).findLast((note) => note !== '') ?? '';
+    return { id, key, revision, verdicts, lastNote, state, stateReason, lockedBy, isArchived };
   });
 }
 
-async function lockSetting(db: Store, key: SettingKey): Promise<number> {
-  await db('settings').insert(keyColumns(key)).onConflict().ignore();
-  const row: { id: number } = await db('settings').where(keyColumns(key)).forUpdate().first();
-  return row.id;
-}
-
-async function loadSetting(db: Store, id: number, key: SettingKey): Promise<KeptSetting> {
-  const newest = await db('setting_revisions').where({ setting_id: id }).orderBy('revision', 'desc').first();
-  const revision = readRevisionRow(newest);
-  const runs: { verdict: RunVerdict; note: string }[] = await db('runs')
-    .join('run_settings', 'run_settings.run_id', 'runs.id')
-    .where({ setting_id: id, revision: revision.revision })
-    .whereNotNull('verdict')
-    .orderBy('noted_at')
-    .select('verdict', 'note');
-  const verdicts = runs.map((run) => run.verdict);
-  const lastNote = runs.map((run) => run.note).findLast((note) => note !== '') ?? '';
-  return { id, key, revision, verdicts, lastNote, state: judgeSetting(true, verdicts) };
-}
-
-function keyColumns(key: SettingKey): Record<string, unknown> {
+/** The columns that tell a setting from all others. */
+export function keyColumns(key: SettingKey) {
   return {
     condition_id: key.conditionId,
     machine_id: key.machineId,

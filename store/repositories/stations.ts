@@ -1,14 +1,11 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { Machine } from '#core/station/machine.ts';
-import type { Blade, Mat, Station } from '#core/station/station.ts';
+import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { findMachine } from '#store/repositories/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
-import { insertUnique } from '#store/repositories/insertUnique.ts';
-import { machineFacts, readBladeRow, readMachineRow, readMatRow } from '#store/rows/stationRows.ts';
-
-export type NewMachine = Omit<Machine, 'id'>;
-export type NewBlade = Omit<Blade, 'id' | 'fittedTo'>;
-export type NewMat = Omit<Mat, 'id'>;
+import { refreshStates } from '#store/repositories/settingStates.ts';
+import { addCare, listBlades, listMats } from '#store/repositories/tools.ts';
 
 /** What can be changed at a station; what is not named stays. */
 export interface StationChange {
@@ -16,80 +13,33 @@ export interface StationChange {
   readonly matId?: number | null | undefined;
   readonly conditionId?: number | null | undefined;
   readonly lot?: string | undefined;
+  readonly colour?: string | undefined;
 }
 
-export async function listMachines(db: Store): Promise<readonly Machine[]> {
-  return (await db('machines').orderBy('id')).map(readMachineRow);
-}
-
-/** @throws AppError `notFound` */
-export async function findMachine(db: Store, id: number): Promise<Machine> {
-  const row = await db('machines').where({ id }).first();
-  if (!row) throw new AppError('notFound', `there is no machine ${id}`);
-  return readMachineRow(row);
-}
-
-/** Adds a machine and its empty station. @throws AppError `conflict` when the name is taken */
-export async function addMachine(db: Store, machine: NewMachine, now: Date): Promise<number> {
-  const { name, kind } = machine;
-  return db.transaction(async (transaction) => {
-    const taken = `there is already a machine named ${name}`;
-    const facts = JSON.stringify(machineFacts.parse(machine));
-    const id = await insertUnique(transaction, 'machines', taken, { name, kind, facts, created_at: now });
-    await transaction('stations').insert({ machine_id: id, lot: '' });
-    return id;
-  });
-}
-
-export async function listBlades(db: Store): Promise<readonly Blade[]> {
-  const rows = await db('blades')
-    .leftJoin('stations', 'stations.blade_id', 'blades.id')
-    .select('blades.*', { fitted_to: 'stations.machine_id' })
-    .orderBy('number');
-  return rows.map(readBladeRow);
-}
-
-export async function listMats(db: Store): Promise<readonly Mat[]> {
-  return (await db('mats').orderBy('number')).map(readMatRow);
-}
-
-export async function addBlade(db: Store, blade: NewBlade): Promise<number> {
-  return insertUnique(db, 'blades', `blade number ${blade.number} exists already`, {
-    number: blade.number,
-    kind: blade.kind,
-    angle_deg: blade.angleDeg,
-    offset_mm: blade.offsetMm,
-    travel_metres: blade.travelMetres,
-    life_metres: blade.lifeMetres,
-  });
-}
-
-export async function addMat(db: Store, mat: NewMat): Promise<number> {
-  return insertUnique(db, 'mats', `mat number ${mat.number} exists already`, {
-    number: mat.number,
-    tack: mat.tack,
-    uses: mat.uses,
-    width_mm: mat.widthMm,
-    height_mm: mat.heightMm,
-  });
+interface StationRow {
+  readonly blade_id: number | null;
+  readonly mat_id: number | null;
+  readonly condition_id: number | null;
+  readonly lot: string;
+  readonly colour: string;
 }
 
 /** A machine with what is on it. @throws AppError `notFound` */
 export async function findStation(db: Store, machineId: number): Promise<Station> {
   const machine = await findMachine(db, machineId);
-  const row: { blade_id: number | null; mat_id: number | null; condition_id: number | null; lot: string } =
-    await db('stations').where({ machine_id: machineId }).first();
+  const row: StationRow = await db('stations').where({ machine_id: machineId }).first();
   const blade = (await listBlades(db)).find((one) => one.id === row.blade_id) ?? null;
   const mat = (await listMats(db)).find((one) => one.id === row.mat_id) ?? null;
   const sheet = row.condition_id === null ? null : await findMaterialByCondition(db, row.condition_id);
-  return { machine, blade, mat, loaded: sheet && { ...sheet, lot: row.lot } };
+  return { machine, blade, mat, loaded: sheet && { ...sheet, lot: row.lot, colour: row.colour } };
 }
 
 /**
- * Changes what is at a station. A blade fitted here is taken off any other machine, and a change of blade is
- * written to the upkeep entries.
+ * Changes what is at a station. A blade fitted here is taken off any other machine, a change of blade is written to
+ * the upkeep entries, and another sheet or lot lets the settings of this machine be judged anew. Another sheet comes
+ * without lot and colour unless they are given.
  *
- * @throws AppError `notFound` for a machine, blade, mat or material that does not exist
+ * @throws AppError `notFound` for a machine, blade, mat or material that does not exist; `badInput` for a retired tool
  */
 export async function changeStation(
   db: Store,
@@ -100,19 +50,28 @@ export async function changeStation(
 ): Promise<void> {
   await db.transaction(async (transaction) => {
     const machine = await findMachine(transaction, machineId);
+    const before: StationRow = await transaction('stations').where({ machine_id: machineId }).first();
     const columns: Record<string, unknown> = {};
     if (change.bladeId !== undefined) {
       columns['blade_id'] = change.bladeId;
-      await fitBlade(transaction, machine, change.bladeId, author, now);
+      await fitBlade(transaction, machine, before.blade_id, change.bladeId, author, now);
     }
-    if (change.matId !== undefined) columns['mat_id'] = change.matId;
+    if (change.matId !== undefined) {
+      columns['mat_id'] = change.matId;
+      if (change.matId !== null) await layMat(transaction, change.matId, now);
+    }
     if (change.conditionId !== undefined) {
       if (change.conditionId !== null) await findMaterialByCondition(transaction, change.conditionId);
       columns['condition_id'] = change.conditionId;
+      if (change.conditionId !== before.condition_id) Object.assign(columns, { lot: '', colour: '' });
     }
     if (change.lot !== undefined) columns['lot'] = change.lot;
+    if (change.colour !== undefined) columns['colour'] = change.colour;
     if (Object.keys(columns).length > 0) {
       await transaction('stations').where({ machine_id: machineId }).update(columns);
+    }
+    for (const conditionId of new Set([before.condition_id, change.conditionId])) {
+      if (conditionId) await refreshStates(transaction, { machine_id: machineId, condition_id: conditionId });
     }
   });
 }
@@ -120,24 +79,38 @@ export async function changeStation(
 async function fitBlade(
   db: Store,
   machine: Machine,
+  before: number | null,
   bladeId: number | null,
   author: string,
   now: Date,
 ): Promise<void> {
+  if (before === bladeId) return;
+  const blades = await listBlades(db);
+  const off = blades.find((one) => one.id === before);
+  if (off) {
+    const what = `Blade no. ${off.number} (${off.kind}) taken off ${machine.name} at ${off.travelMetres.toFixed(0)} m`;
+    await addCare(db, { blade_id: off.id }, what, author, now);
+  }
   if (bladeId === null) return;
-  const blade = (await listBlades(db)).find((one) => one.id === bladeId);
+  const blade = blades.find((one) => one.id === bladeId);
   if (!blade) throw new AppError('notFound', `there is no blade ${bladeId}`);
-  if (blade.fittedTo === machine.id) return;
+  if (blade.retiredAt)
+    throw new AppError('badInput', `blade no. ${blade.number} is retired: bring it back first`);
   await db('stations').where({ blade_id: bladeId }).update({ blade_id: null });
   const what = `Blade no. ${blade.number} (${blade.kind}) fitted to ${machine.name} at ${blade.travelMetres.toFixed(0)} m`;
-  await db('upkeep_entries').insert({ what, author, at: now });
+  await addCare(db, { blade_id: blade.id }, what, author, now);
+}
+
+async function layMat(db: Store, matId: number, now: Date): Promise<void> {
+  const mat = (await listMats(db)).find((one) => one.id === matId);
+  if (!mat) throw new AppError('notFound', `there is no mat ${matId}`);
+  if (mat.retiredAt) throw new AppError('badInput', `mat no. ${mat.number} is retired: bring it back first`);
+  if (!mat.firstUsedAt) await db('mats').where({ id: matId }).update({ first_used_at: now });
 }
 
 /** Adds travel to the blade and a use to the mat of a station, after a run. */
 export async function wearStation(db: Store, machineId: number, metres: number): Promise<void> {
-  const row: { blade_id: number | null; mat_id: number | null } | undefined = await db('stations')
-    .where({ machine_id: machineId })
-    .first();
+  const row: StationRow | undefined = await db('stations').where({ machine_id: machineId }).first();
   if (row?.blade_id) await db('blades').where({ id: row.blade_id }).increment('travel_metres', metres);
   if (row?.mat_id) await db('mats').where({ id: row.mat_id }).increment('uses', 1);
 }

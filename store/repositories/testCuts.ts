@@ -3,7 +3,8 @@ import type { TestCut } from '#core/dialIn/testCut.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { readTestCutRow } from '#store/rows/settingRows.ts';
 
-export type NewTestCut = Omit<TestCut, 'id' | 'at'>;
+export type NewTestCut = Omit<TestCut, 'id' | 'at' | 'lot' | 'colour'> &
+  Partial<Pick<TestCut, 'lot' | 'colour'>>;
 
 /** Test cuts of a condition on a machine, oldest first, without those taken back. */
 export async function listTestCuts(
@@ -32,6 +33,8 @@ export async function addTestCut(db: Store, cut: NewTestCut, now: Date): Promise
     grade: cut.grade,
     flaws: JSON.stringify(cut.flaws),
     author: cut.author,
+    lot: cut.lot ?? '',
+    colour: cut.colour ?? '',
     at: now,
   });
   return id as number;

@@ -3,7 +3,7 @@ import type { SettingValues } from '#core/setting/setting.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 import { migrationSource } from '#store/migrations/listMigrations.ts';
 import { addMaterial, listMaterials, type NewMaterial } from '#store/repositories/materials.ts';
-import { addMachine, type NewMachine } from '#store/repositories/stations.ts';
+import { addMachine, type NewMachine } from '#store/repositories/machines.ts';
 
 /** Only for tests: what every store test starts from. */
 const url = process.env['FEATHER_TEST_STORE_URL'];

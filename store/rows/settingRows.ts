@@ -1,36 +1,61 @@
 import { z } from 'zod';
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import { VALUE_SOURCES, type SettingRevision } from '#core/setting/setting.ts';
+import {
+  SETTING_OPERATIONS,
+  SETTING_STATES,
+  STRATEGIES,
+  VALUE_SOURCES,
+  type SettingField,
+  type SettingRevision,
+} from '#core/setting/setting.ts';
+import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
 import { FLAWS, OPERATIONS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
-const values = z.object({
-  force: z.number(),
-  exposureMm: z.number(),
-  speed: z.number(),
-  passes: z.number(),
-  offsetMm: z.number(),
-  overcutMm: z.number(),
+/** The values of a setting; read from their column and from requests alike. */
+export const settingValuesSchema = z.object({
+  force: z.number('a force').meta({ description: "on the machine's own scale" }),
+  exposureMm: z.number('a number of mm').min(0),
+  speed: z.number('a speed').positive('above 0').meta({ description: "on the machine's own scale" }),
+  passes: z.number('a number of passes').int('a whole number').min(1, 'at least 1').max(12, 'at most 12'),
+  offsetMm: z.number('a number of mm').min(0).max(3),
+  overcutMm: z.number('a number of mm').min(0).max(10),
+  strategy: z.enum(STRATEGIES).optional(),
+  tabForce: z.number().optional().meta({ description: 'always the kiss force; what is given is not used' }),
+  cutLengthMm: z.number('a number of mm').optional(),
+  tabLengthMm: z.number('a number of mm').optional(),
+  cornerClearanceMm: z.number('a number of mm').optional(),
+  depthShare: z.number('a share').optional(),
+  tool: z.string().trim().max(60).optional(),
 });
 
-const source = z.enum(VALUE_SOURCES);
+/** Where each value came from. */
+export const settingSourcesSchema = z.partialRecord(
+  z.enum(Object.keys(SETTING_FIELDS) as [SettingField, ...SettingField[]]),
+  z.enum(VALUE_SOURCES),
+);
 
 const revisionRow = z.object({
   revision: z.number(),
-  setting_values: jsonColumn(values),
-  sources: jsonColumn(
-    z.object({
-      force: source,
-      exposureMm: source,
-      speed: source,
-      passes: source,
-      offsetMm: source,
-      overcutMm: source,
-    }),
-  ),
+  setting_values: jsonColumn(settingValuesSchema),
+  sources: jsonColumn(settingSourcesSchema),
   author: z.string(),
   reason: z.string(),
+  lot: z.string(),
   at: timeColumn,
+});
+
+const settingRow = z.object({
+  id: z.number(),
+  condition_id: z.number(),
+  machine_id: z.number(),
+  blade_kind: z.string(),
+  operation: z.enum(SETTING_OPERATIONS),
+  newest_revision: z.number(),
+  state: z.enum(SETTING_STATES),
+  state_reason: z.string(),
+  locked_by: z.string(),
+  archived_at: z.date().nullable(),
 });
 
 const testCutRow = z.object({
@@ -52,6 +77,8 @@ const testCutRow = z.object({
     .transform((grade) => grade as DepthGrade),
   flaws: jsonColumn(z.array(z.enum(FLAWS))),
   author: z.string(),
+  lot: z.string(),
+  colour: z.string(),
   at: timeColumn,
 });
 
@@ -76,6 +103,27 @@ export function readTestCutRow(row: unknown): TestCut {
     grade: cut.grade,
     flaws: cut.flaws,
     author: cut.author,
+    lot: cut.lot,
+    colour: cut.colour,
     at: cut.at,
+  };
+}
+
+/** A setting's own row, without its revisions. */
+export function readSettingRow(row: unknown) {
+  const setting = settingRow.parse(row);
+  return {
+    id: setting.id,
+    key: {
+      conditionId: setting.condition_id,
+      machineId: setting.machine_id,
+      bladeKind: setting.blade_kind,
+      operation: setting.operation,
+    },
+    newestRevision: setting.newest_revision,
+    state: setting.state,
+    stateReason: setting.state_reason,
+    lockedBy: setting.locked_by,
+    isArchived: setting.archived_at !== null,
   };
 }

@@ -1,7 +1,15 @@
 import { z } from 'zod';
-import { MACHINE_KINDS, type Machine } from '#core/station/machine.ts';
+import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import {
+  MACHINE_KINDS,
+  MARK_SCHEMES,
+  PLAIN_EQUIPMENT,
+  SEAT_USES,
+  type Machine,
+} from '#core/station/machine.ts';
 import type { Blade, Mat } from '#core/station/station.ts';
-import { jsonColumn } from '#store/rows/jsonColumn.ts';
+import { TACK_CLASSES } from '#core/wear/tackIndex.ts';
+import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
 const forceScale = z.object({
   kind: z.enum(['gramForce', 'level']),
@@ -24,6 +32,7 @@ const depthScale = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('turns'), mmPerTurn: z.number(), turnStep: z.number(), maxMm: z.number() }),
   z.object({ kind: z.literal('dial'), mmPerStep: z.number(), maxMm: z.number() }),
   z.object({ kind: z.literal('millimetres'), stepMm: z.number(), maxMm: z.number() }),
+  z.object({ kind: z.literal('automatic'), stepMm: z.number(), maxMm: z.number() }),
 ]);
 
 const link = z.discriminatedUnion('kind', [
@@ -31,6 +40,49 @@ const link = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('standIn'), model: z.enum(['desk', 'roll']) }),
   z.object({ kind: z.literal('address'), host: z.string(), port: z.number() }),
 ]);
+
+/** What a machine can do and carries; read from its column and from requests alike. */
+export const equipmentShape = {
+  operations: z
+    .array(z.enum(SETTING_OPERATIONS))
+    .min(1, 'at least one')
+    .readonly()
+    .default(PLAIN_EQUIPMENT.operations),
+  toolSeats: z
+    .array(
+      z.object({
+        name: z.string().trim().min(1, 'is missing').max(40),
+        holds: z.enum(SEAT_USES),
+        tool: z.string().trim().max(60),
+      }),
+    )
+    .min(1, 'at least one seat')
+    .max(6)
+    .readonly()
+    .default(PLAIN_EQUIPMENT.toolSeats),
+  perforation: z.enum(['native', 'drawn']).default(PLAIN_EQUIPMENT.perforation),
+  marks: z
+    .object({
+      scheme: z.enum(MARK_SCHEMES),
+      lengthMm: z.number('a number of mm').min(2).max(60),
+      thicknessMm: z.number('a number of mm').min(0.1).max(5),
+      insetMm: z.number('a number of mm').min(0).max(60),
+    })
+    .default(PLAIN_EQUIPMENT.marks),
+  printAndCut: z
+    .array(
+      z.object({
+        sheet: z.string().trim().min(1, 'is missing').max(40),
+        widthMm: z.number('a number of mm').positive('above 0').max(3000),
+        heightMm: z.number('a number of mm').positive('above 0').max(20_000),
+      }),
+    )
+    .max(20)
+    .readonly()
+    .default([]),
+  pinchPositions: z.array(z.string().trim().min(1).max(30)).max(10).readonly().default([]),
+  hasSuction: z.boolean().default(false),
+};
 
 /** The JSON column that holds what a machine is. */
 export const machineFacts = z.object({
@@ -45,6 +97,7 @@ export const machineFacts = z.object({
   numbersOwner: z.enum(['file', 'panel']),
   hpglUnitsPerMm: z.number(),
   link,
+  ...equipmentShape,
 });
 
 const machineRow = z.object({
@@ -52,6 +105,8 @@ const machineRow = z.object({
   name: z.string(),
   kind: z.enum(MACHINE_KINDS),
   facts: jsonColumn(machineFacts),
+  version: z.number(),
+  archived_at: z.date().nullable(),
 });
 
 const bladeRow = z.object({
@@ -63,20 +118,31 @@ const bladeRow = z.object({
   travel_metres: z.number(),
   life_metres: z.number(),
   fitted_to: z.number().nullish(),
+  reach_mm: z.number().nullable(),
+  holder: z.string(),
+  is_hard_metal: flagColumn,
+  cleaned_at: timeColumn.nullable(),
+  retired_at: timeColumn.nullable(),
 });
 
 const matRow = z.object({
   id: z.number(),
   number: z.number(),
-  tack: z.enum(['light', 'standard', 'strong']),
+  tack: z.enum(TACK_CLASSES),
   uses: z.number(),
   width_mm: z.number(),
   height_mm: z.number(),
+  uses_at_restick: z.number(),
+  uses_at_cleaning: z.number(),
+  first_used_at: timeColumn.nullable(),
+  has_grooves: flagColumn,
+  is_for_fine_work: flagColumn,
+  retired_at: timeColumn.nullable(),
 });
 
 export function readMachineRow(row: unknown): Machine {
-  const { facts, ...same } = machineRow.parse(row);
-  return { ...same, ...facts };
+  const { facts, archived_at, ...same } = machineRow.parse(row);
+  return { ...same, ...facts, isArchived: archived_at !== null };
 }
 
 export function readBladeRow(row: unknown): Blade {
@@ -90,10 +156,28 @@ export function readBladeRow(row: unknown): Blade {
     travelMetres: blade.travel_metres,
     lifeMetres: blade.life_metres,
     fittedTo: blade.fitted_to ?? null,
+    reachMm: blade.reach_mm,
+    holder: blade.holder,
+    isHardMetal: blade.is_hard_metal,
+    cleanedAt: blade.cleaned_at,
+    retiredAt: blade.retired_at,
   };
 }
 
 export function readMatRow(row: unknown): Mat {
-  const { width_mm, height_mm, ...same } = matRow.parse(row);
-  return { ...same, widthMm: width_mm, heightMm: height_mm };
+  const mat = matRow.parse(row);
+  return {
+    id: mat.id,
+    number: mat.number,
+    tack: mat.tack,
+    uses: mat.uses,
+    widthMm: mat.width_mm,
+    heightMm: mat.height_mm,
+    usesAtRestick: mat.uses_at_restick,
+    usesAtCleaning: mat.uses_at_cleaning,
+    firstUsedAt: mat.first_used_at,
+    hasGrooves: mat.has_grooves,
+    isForFineWork: mat.is_for_fine_work,
+    retiredAt: mat.retired_at,
+  };
 }

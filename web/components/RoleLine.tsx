@@ -1,19 +1,29 @@
 import type { Role } from '#core/drawing/lineRoles.ts';
+import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+
+/** What a line can be for, and what the book keeps settings for. */
+export type DrawnRole = Role | SettingOperation;
 
 /** Our line styles per role, as SVG paint. Kiss gets its circles apart, since a stroke cannot carry them. */
 export const ROLE_STROKES: Readonly<
-  Record<Role, { readonly stroke: string; readonly width: number; readonly fill: string }>
+  Record<
+    DrawnRole,
+    { readonly stroke: string; readonly width: number; readonly fill: string; readonly dash?: string }
+  >
 > = {
   kiss: { stroke: 'var(--color-verdigris)', width: 1.4, fill: 'none' },
   through: { stroke: 'var(--color-ink)', width: 2.4, fill: 'none' },
+  perforated: { stroke: 'var(--color-plum)', width: 2.2, fill: 'none', dash: '9 3' },
+  score: { stroke: 'var(--color-slate)', width: 2, fill: 'none', dash: '0.1 4' },
+  crease: { stroke: 'var(--color-ochre)', width: 1.3, fill: 'none' },
   art: { stroke: 'none', width: 0, fill: 'var(--color-art)' },
 };
 
-export const ROLE_WORDS: Readonly<Record<Role, string>> = { kiss: 'Kiss', through: 'Through', art: 'Art' };
+export const ROLE_WORDS: Readonly<Record<DrawnRole, string>> = { ...OPERATION_WORDS, art: 'Art' };
 
 /** A short sample of a role's line. */
-export function RoleSample({ role }: { readonly role: Role }) {
-  const { stroke, width } = ROLE_STROKES[role];
+export function RoleSample({ role }: { readonly role: DrawnRole }) {
+  const { stroke, width, dash } = ROLE_STROKES[role];
   return (
     <svg width="32" height="12" viewBox="0 0 32 12" aria-hidden className="shrink-0">
       {role === 'art' ? (
@@ -27,7 +37,19 @@ export function RoleSample({ role }: { readonly role: Role }) {
           stroke="var(--color-feather)"
         />
       ) : (
-        <line x1="1" y1="6" x2="31" y2="6" stroke={stroke} strokeWidth={width} />
+        (role === 'crease' ? [4, 8] : [6]).map((y) => (
+          <line
+            key={y}
+            x1="1"
+            y1={y}
+            x2="31"
+            y2={y}
+            stroke={stroke}
+            strokeWidth={width}
+            strokeLinecap={role === 'score' ? 'round' : 'butt'}
+            {...(dash ? { strokeDasharray: dash } : {})}
+          />
+        ))
       )}
       {role === 'kiss' &&
         [9, 23].map((x) => (

@@ -35,6 +35,8 @@ export interface EndpointInput<Params, Query, Body> {
   readonly body: Body;
   /** Who stands at the bench, as the browser says. */
   readonly author: string;
+  /** How the application was reached, for addresses that lead back to it. */
+  readonly origin: string;
 }
 
 export interface Endpoint {
@@ -68,6 +70,7 @@ export function defineEndpoint<
           ? spec.body.parse(await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES))
           : undefined,
         author: readAuthor(api),
+        origin: api.url.origin,
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
       const reply = await spec.handle(input, serverContext());
       return reply instanceof Response ? reply : Response.json(reply, { status });

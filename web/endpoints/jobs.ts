@@ -9,7 +9,8 @@ import { nameCondition } from '#core/stack/material.ts';
 import { addJob, changeJob, findJob, listJobs } from '#store/repositories/jobs.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
-import { findStation, listMachines } from '#store/repositories/stations.ts';
+import { listMachines } from '#store/repositories/machines.ts';
+import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { planJob, type PlannedJob } from '#web/endpoints/planJob.ts';
 import {
@@ -36,8 +37,8 @@ export const getJobs = defineEndpoint({
 export async function listJobSummaries(store: Store): Promise<readonly JobSummaryReply[]> {
   const [jobs, materials, machines] = await Promise.all([
     listJobs(store),
-    listMaterials(store),
-    listMachines(store),
+    listMaterials(store, true),
+    listMachines(store, true),
   ]);
   return jobs.map(({ conditionId, machineId, ...job }) => {
     const material = materials.find((one) => one.conditions.some(({ id }) => id === conditionId));

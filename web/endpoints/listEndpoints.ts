@@ -1,21 +1,64 @@
+import { getAnswer, postRevision } from '#web/endpoints/answers.ts';
+import { getAudit, postUndo } from '#web/endpoints/audit.ts';
+import { getBookSchema, getCsvBook, getJsonBook, postImport } from '#web/endpoints/book.ts';
 import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
 import { getHealth } from '#web/endpoints/health.ts';
 import { getJob, getJobs, getMachineFile, getPlan, patchJob, postJob } from '#web/endpoints/jobs.ts';
 import { getLog } from '#web/endpoints/log.ts';
-import { getMaterials, postMaterial } from '#web/endpoints/materials.ts';
+import { getLookup } from '#web/endpoints/lookup.ts';
+import {
+  deleteCalibration,
+  getMachines,
+  postCalibration,
+  postMachine,
+  postMachineArchive,
+  putMachine,
+} from '#web/endpoints/machines.ts';
+import {
+  getMaterial,
+  getMaterials,
+  postMaterial,
+  postMaterialArchive,
+  putMaterial,
+} from '#web/endpoints/materials.ts';
+import { getCornerPiece, getLabels } from '#web/endpoints/prints.ts';
 import { getRun, getRunEvents, postContinue, postRun, postStop, putNote } from '#web/endpoints/runs.ts';
-import { getAnswer, getSettings, postRevision } from '#web/endpoints/settings.ts';
-import { getMachines, getStation, getUpkeep, patchStation, postMachine } from '#web/endpoints/stations.ts';
+import { postArchive, postBulk, postCopy, postLock, postRestore } from '#web/endpoints/settingActions.ts';
+import { getSetting, getSettings, postSetting } from '#web/endpoints/settings.ts';
+import { getStation, patchStation } from '#web/endpoints/stations.ts';
 import { deleteTestCut, postTestCut } from '#web/endpoints/testCuts.ts';
+import {
+  getUpkeep,
+  patchBlade,
+  patchMat,
+  postBlade,
+  postBladeCare,
+  postMat,
+  postMatCare,
+} from '#web/endpoints/tools.ts';
 
 /** Every endpoint, in the order in which the documentation shows them. */
 export const ENDPOINTS: readonly Endpoint[] = [
   getHealth,
+  getLookup,
   getMaterials,
   postMaterial,
+  getMaterial,
+  putMaterial,
+  postMaterialArchive,
   getMachines,
   postMachine,
+  putMachine,
+  postMachineArchive,
+  postCalibration,
+  deleteCalibration,
   getUpkeep,
+  postBlade,
+  patchBlade,
+  postBladeCare,
+  postMat,
+  patchMat,
+  postMatCare,
   getStation,
   patchStation,
   getAnswer,
@@ -23,6 +66,21 @@ export const ENDPOINTS: readonly Endpoint[] = [
   deleteTestCut,
   postRevision,
   getSettings,
+  postSetting,
+  getSetting,
+  postLock,
+  postArchive,
+  postRestore,
+  postCopy,
+  postBulk,
+  getLabels,
+  getCornerPiece,
+  getJsonBook,
+  getCsvBook,
+  getBookSchema,
+  postImport,
+  getAudit,
+  postUndo,
   getJobs,
   postJob,
   getJob,

@@ -1,14 +1,30 @@
+import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
+import { correctionsOf, forceFactor } from '#core/setting/correctForce.ts';
 import { composeAnswer } from '#core/setting/composeAnswer.ts';
+import { judgeSetting } from '#core/setting/judgeSetting.ts';
 import type { Operation } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { findSetting } from '#store/repositories/settings.ts';
+import { findSetting, findSettingOfOtherBlade, type KeptSetting } from '#store/repositories/settings.ts';
 import { listTestCuts } from '#store/repositories/testCuts.ts';
+import { listRelatives } from '#web/endpoints/listRelatives.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 
+const NOTHING: BenchAnswer = {
+  settingId: null,
+  lockedBy: '',
+  relatives: [],
+  answer: null,
+  revision: null,
+  verdicts: [],
+  lastNote: '',
+  cuts: [],
+};
+
 /**
- * The answer for what is loaded at a station, with its evidence.
+ * The answer for what is loaded at a station, with its evidence. A setting kept with another kind of blade answers too,
+ * doubted; relatives come along where the answer is not trusted.
  *
  * @param passes asks for another number of passes than the kept or usual one
  */
@@ -19,16 +35,44 @@ export async function loadAnswer(
   passes: number | null = null,
 ): Promise<BenchAnswer> {
   const { loaded, machine } = station;
-  if (!loaded) return { answer: null, revision: null, verdicts: [], lastNote: '', cuts: [] };
-  const [setting, cuts] = await Promise.all([
-    findSetting(store, settingKey(station, loaded.condition.id, operation)),
+  if (!loaded) return NOTHING;
+  const key = settingKey(station, loaded.condition.id, operation);
+  const [own, cuts] = await Promise.all([
+    findSetting(store, key),
     listTestCuts(store, loaded.condition.id, machine.id),
   ]);
+  const borrowed = own ? null : await findSettingOfOtherBlade(store, key);
+  const known = own ?? (borrowed && doubt(borrowed));
+  const answer = composeAnswer(station, operation, known, cuts, passes);
+  const isTrusted = answer?.state === 'proven' || answer?.state === 'tried';
   return {
-    answer: composeAnswer(station, operation, setting, cuts, passes),
-    revision: setting?.revision ?? null,
-    verdicts: setting?.verdicts ?? [],
-    lastNote: setting?.lastNote ?? '',
-    cuts,
+    settingId: known?.id ?? null,
+    lockedBy: own?.lockedBy ?? '',
+    relatives: answer && !isTrusted ? await listRelatives(store, station, operation) : [],
+    answer,
+    revision: own?.revision ?? null,
+    verdicts: own?.verdicts ?? [],
+    lastNote: own?.lastNote ?? '',
+    cuts: cuts.map((cut) => standIn(cut, station)),
   };
+}
+
+/** A cut where it stands on today's scale, colour and lot, as the answer took it. */
+function standIn(cut: TestCut, { machine, loaded }: Station): TestCut {
+  if (!loaded) return cut;
+  const now = forceFactor(correctionsOf(loaded.material, loaded.colour, loaded.lot));
+  const then = forceFactor(correctionsOf(loaded.material, cut.colour, cut.lot));
+  return { ...cut, forceGf: trialOf(cut, machine.forceScale, now / then).forceGf };
+}
+
+function doubt(setting: KeptSetting): KeptSetting {
+  const { state, reason } = judgeSetting({
+    hasRevision: true,
+    forceSource: setting.revision.sources.force ?? 'person',
+    verdicts: setting.verdicts,
+    knownLots: [],
+    lotNow: '',
+    otherBladeKind: setting.key.bladeKind,
+  });
+  return { ...setting, state, stateReason: reason };
 }

@@ -1,3 +1,5 @@
+import { correctionsOf, correctValues, forceFactor } from '#core/setting/correctForce.ts';
+import type { SettingOperation } from '#core/setting/setting.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Job } from '#core/job/job.ts';
@@ -41,15 +43,21 @@ export async function planJob(store: Store, job: Job): Promise<PlannedJob> {
       `the drawing reaches ${most.toFixed(1)} mm over the usable area of the sheet`,
     );
   }
+  const isLoaded = station.loaded?.condition.id === job.conditionId;
+  const lot = isLoaded ? (station.loaded?.lot ?? '') : '';
+  const colour = isLoaded ? (station.loaded?.colour ?? '') : '';
+  const factor = forceFactor(correctionsOf(found.material, colour, lot));
+  const valuesOf = (setting: KeptSetting) =>
+    correctValues(setting.revision.values, machine.forceScale, factor);
   const values = {
-    ...(kiss ? { kiss: kiss.revision.values } : {}),
-    ...(through ? { through: through.revision.values } : {}),
+    ...(kiss ? { kiss: valuesOf(kiss) } : {}),
+    ...(through ? { through: valuesOf(through) } : {}),
   };
   const plan = planPasses(placed.contours, job.roles, values, machine);
-  const used = plan.passes.map((pass) => pass.operation);
+  const used: readonly SettingOperation[] = plan.passes.map((pass) => pass.operation);
   return {
     station,
-    sheet: { ...found, lot: station.loaded?.condition.id === job.conditionId ? station.loaded.lot : '' },
+    sheet: { ...found, lot, colour },
     plan,
     parts: splitParts(plan.passes, machine.numbersOwner),
     settings: [kiss, through]

@@ -2,7 +2,9 @@ import type { AstroGlobal } from 'astro';
 import type { Machine } from '#core/station/machine.ts';
 import type { Blade, Mat, Station } from '#core/station/station.ts';
 import type { UnitSystem } from '#core/units/length.ts';
-import { findStation, listBlades, listMachines, listMats } from '#store/repositories/stations.ts';
+import { listMachines } from '#store/repositories/machines.ts';
+import { findStation } from '#store/repositories/stations.ts';
+import { listBlades, listMats } from '#store/repositories/tools.ts';
 import { findGoingRuns, type GoingRun } from '#store/repositories/goingRuns.ts';
 import { serverContext } from '#web/endpoints/context.ts';
 

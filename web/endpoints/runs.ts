@@ -36,6 +36,7 @@ export const postRun = defineEndpoint({
       strokes: listStrokes(plan),
       seconds: plan.seconds,
       author,
+      lot: sheet.lot,
       settings: settings.map(({ id, revision }) => ({ settingId: id, revision: revision.revision })),
     };
     const runId = await addRun(context.store, run, new Date());

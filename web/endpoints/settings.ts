@@ -1,98 +1,83 @@
 import { z } from 'zod';
-import { AppError } from '#core/errors/appError.ts';
-import { forceUnit, requireForceInRange, snapForce } from '#core/units/forceScale.ts';
-import { describeExposure, requireExposureInRange } from '#core/units/depthScale.ts';
-import { snapSpeed } from '#core/units/speedScale.ts';
-import { nameCondition } from '#core/stack/material.ts';
+import { settleValues } from '#core/setting/settleValues.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { listMaterials } from '#store/repositories/materials.ts';
-import { keepRevision, listSettings } from '#store/repositories/settings.ts';
-import { findStation, listMachines } from '#store/repositories/stations.ts';
+import { keepRevision } from '#store/repositories/keepSettings.ts';
+import { searchMaterials } from '#store/repositories/lookup.ts';
+import { findMachine } from '#store/repositories/machines.ts';
+import { countSettings, pageSettings } from '#store/repositories/settingPages.ts';
+import { findSetting, listRevisions, requireSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
-import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
+import { summariseSettings } from '#web/endpoints/summariseSettings.ts';
 import {
-  answerQuerySchema,
-  benchAnswerSchema,
-  keepSchema,
-  operationSchema,
+  bookPageSchema,
+  bookQuerySchema,
+  newRevisionSchema,
+  revisionSchema,
   settingSummarySchema,
-  type SettingSummary,
+  type BookPage,
 } from '#web/schemas/setting.ts';
 
-export const getAnswer = defineEndpoint({
-  method: 'GET',
-  path: '/api/stations/{machineId}/answers/{operation}',
-  summary: 'What to set for the loaded sheet: values, window, chances, evidence and what to do next.',
-  params: z.object({ machineId: idParam, operation: operationSchema }),
-  query: answerQuerySchema,
-  reply: benchAnswerSchema,
-  handle: async ({ params, query }, { store }) => {
-    const station = await findStation(store, params.machineId);
-    return loadAnswer(store, station, params.operation, query.passes ?? null);
-  },
-});
-
-export const postRevision = defineEndpoint({
-  method: 'POST',
-  path: '/api/stations/{machineId}/settings',
-  summary: 'Keeps a new revision of the setting for the loaded sheet.',
-  params: z.object({ machineId: idParam }),
-  body: keepSchema,
-  reply: benchAnswerSchema,
-  status: 201,
-  handle: async ({ params, body, author }, { store }) => {
-    const station = await findStation(store, params.machineId);
-    if (!station.loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
-    const { forceScale, speedScale, depthScale } = station.machine;
-    requireForceInRange(body.values.force, forceScale);
-    requireExposureInRange(body.values.exposureMm, depthScale);
-    const force = snapForce(body.values.force, forceScale);
-    const values = { ...body.values, force, speed: snapSpeed(body.values.speed, speedScale) };
-    const key = settingKey(station, station.loaded.condition.id, body.operation);
-    const { sources, reason, basedOn } = body;
-    await keepRevision(store, key, { values, sources, reason, author }, basedOn, new Date());
-    return loadAnswer(store, station, body.operation);
-  },
-});
+const MOST_FOUND = 40;
 
 export const getSettings = defineEndpoint({
   method: 'GET',
   path: '/api/settings',
-  summary: 'Every kept setting at its newest revision.',
-  reply: z.array(settingSummarySchema).readonly(),
-  handle: (_, { store }) => listSummaries(store),
+  summary: 'One page of the book: settings at their newest revision, by material, narrowed as asked.',
+  query: bookQuerySchema,
+  reply: bookPageSchema,
+  handle: ({ query }, { store }) => readBookPage(store, query),
 });
 
-/** Every kept setting with the words to show it. */
-export async function listSummaries(store: Store): Promise<readonly SettingSummary[]> {
-  const [settings, materials, machines] = await Promise.all([
-    listSettings(store),
-    listMaterials(store),
-    listMachines(store),
-  ]);
-  return settings.flatMap((setting) => {
-    const { conditionId, machineId, bladeKind, operation } = setting.key;
-    const material = materials.find((one) => one.conditions.some(({ id }) => id === conditionId));
-    const condition = material?.conditions.find(({ id }) => id === conditionId);
-    const machine = machines.find(({ id }) => id === machineId);
-    if (!material || !condition || !machine) return [];
-    return {
-      id: setting.id,
-      conditionId,
-      machineId,
-      material: nameCondition(material.name, condition.kind),
-      maker: material.maker,
-      machine: machine.name,
-      bladeKind,
-      operation,
-      state: setting.state,
-      revision: setting.revision,
-      forceUnit: forceUnit(machine.forceScale),
-      speedUnit: machine.speedScale.unit,
-      exposureWords: describeExposure(setting.revision.values.exposureMm, machine.depthScale),
-      cleanRuns: setting.verdicts.filter((verdict) => verdict === 'clean').length,
-      runs: setting.verdicts.length,
-    };
-  });
+/** One page of the book, whole materials at a time; with a text the materials it names, best first. */
+export async function readBookPage(store: Store, query: z.infer<typeof bookQuerySchema>): Promise<BookPage> {
+  const { text, after, ...filter } = query;
+  const hits = text ? await searchMaterials(store, text, MOST_FOUND) : null;
+  const materialIds = hits ? hits.map(({ materialId }) => materialId) : null;
+  const page = await pageSettings(store, { ...filter, materialIds }, after ?? null);
+  const summaries = await summariseSettings(store, page.settings);
+  const order = new Map(page.materialIds.map((id, index) => [id, index]));
+  const placeOf = (materialId: number) => order.get(materialId) ?? order.size;
+  return {
+    settings: [...summaries].sort((a, b) => placeOf(a.materialId) - placeOf(b.materialId) || a.id - b.id),
+    next: hits ? null : page.next,
+    total: await countSettings(store),
+  };
 }
+
+export const getSetting = defineEndpoint({
+  method: 'GET',
+  path: '/api/settings/{id}',
+  summary: 'A setting with all its revisions, newest first.',
+  params: z.object({ id: idParam }),
+  reply: settingSummarySchema.extend({ revisions: z.array(revisionSchema).readonly() }),
+  handle: async ({ params }, { store }) => readSetting(store, params.id),
+});
+
+/** A setting with the words to show it and all its revisions. @throws AppError `notFound` */
+export async function readSetting(store: Store, id: number) {
+  const setting = await requireSetting(store, id);
+  const [summary] = await summariseSettings(store, [setting]);
+  if (!summary) throw new Error(`setting ${id} has no material or machine`);
+  return { ...summary, revisions: await listRevisions(store, id) };
+}
+
+export const postSetting = defineEndpoint({
+  method: 'POST',
+  path: '/api/settings',
+  summary:
+    'Keeps a new revision of any setting. Values are snapped to the machine; what it cannot do is refused.',
+  body: newRevisionSchema,
+  reply: settingSummarySchema,
+  status: 201,
+  handle: async ({ body, author }, { store }) => {
+    const { values, sources, reason, basedOn, ...key } = body;
+    const machine = await findMachine(store, key.machineId);
+    const kiss = await findSetting(store, { ...key, operation: 'kiss' });
+    const settled = settleValues(values, key.operation, machine, kiss?.revision.values.force ?? null);
+    await keepRevision(store, key, { values: settled, sources, reason, author }, basedOn, new Date());
+    const kept = await findSetting(store, key);
+    const [summary] = kept ? await summariseSettings(store, [kept]) : [];
+    if (!summary) throw new Error('a kept setting was not found again');
+    return summary;
+  },
+});

@@ -1,4 +1,3 @@
-import { AppError } from '#core/errors/appError.ts';
 import type { Job } from '#core/job/job.ts';
 import type { Run } from '#core/job/run.ts';
 import { nameCondition } from '#core/stack/material.ts';
@@ -7,7 +6,8 @@ import type { Machine } from '#core/station/machine.ts';
 import { findJob } from '#store/repositories/jobs.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findRun } from '#store/repositories/runs.ts';
-import { findMachine } from '#store/repositories/stations.ts';
+import { findMachine } from '#store/repositories/machines.ts';
+import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
 import { serverContext } from '#web/endpoints/context.ts';
 import { describeDrawing, type ShownDrawing } from '#web/endpoints/describeDrawing.ts';
 
@@ -27,7 +27,7 @@ export interface ShownRun {
 
 /** Everything the page of a job shows, or `null` when there is no such job. The drawing's text stays on the server. */
 export function showJob(id: string | undefined): Promise<ShownJob | null> {
-  return orNothing(async () => {
+  return nullIfMissing(async () => {
     const { store } = serverContext();
     const job = await findJob(store, Number(id));
     const { material, condition } = await findMaterialByCondition(store, job.conditionId);
@@ -43,20 +43,11 @@ export function showJob(id: string | undefined): Promise<ShownJob | null> {
 
 /** Everything the page of a run shows, or `null` when there is no such run. */
 export function showRun(id: string | undefined): Promise<ShownRun | null> {
-  return orNothing(async () => {
+  return nullIfMissing(async () => {
     const { store } = serverContext();
     const run = await findRun(store, Number(id));
     const { material, condition } = await findMaterialByCondition(store, run.conditionId);
     const { name } = await findMachine(store, run.machineId);
     return { run, machineName: name, materialName: nameCondition(material.name, condition.kind) };
   });
-}
-
-async function orNothing<Shown>(load: () => Promise<Shown>): Promise<Shown | null> {
-  try {
-    return await load();
-  } catch (error) {
-    if (error instanceof AppError && error.code === 'notFound') return null;
-    throw error;
-  }
 }

@@ -1,47 +1,10 @@
 import { z } from 'zod';
-import {
-  addMachine,
-  changeStation,
-  findStation,
-  listBlades,
-  listMachines,
-  listMats,
-} from '#store/repositories/stations.ts';
+import { splitTerms } from '#core/lookup/terms.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { changeStation, findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
-import {
-  bladeSchema,
-  machineSchema,
-  matSchema,
-  newMachineSchema,
-  stationChangeSchema,
-  stationSchema,
-} from '#web/schemas/station.ts';
-
-export const getMachines = defineEndpoint({
-  method: 'GET',
-  path: '/api/machines',
-  summary: 'All machines with their scales and limits.',
-  reply: z.array(machineSchema).readonly(),
-  handle: (_, { store }) => listMachines(store),
-});
-
-export const postMachine = defineEndpoint({
-  method: 'POST',
-  path: '/api/machines',
-  summary: 'Adds a machine and its station.',
-  body: newMachineSchema,
-  reply: z.object({ id: z.number() }),
-  status: 201,
-  handle: async ({ body }, { store }) => ({ id: await addMachine(store, body, new Date()) }),
-});
-
-export const getUpkeep = defineEndpoint({
-  method: 'GET',
-  path: '/api/upkeep',
-  summary: 'All blades and mats with their wear.',
-  reply: z.object({ blades: z.array(bladeSchema).readonly(), mats: z.array(matSchema).readonly() }),
-  handle: async (_, { store }) => ({ blades: await listBlades(store), mats: await listMats(store) }),
-});
+import { stationChangeSchema, stationSchema } from '#web/schemas/station.ts';
 
 export const getStation = defineEndpoint({
   method: 'GET',
@@ -59,8 +22,16 @@ export const patchStation = defineEndpoint({
   params: z.object({ machineId: idParam }),
   body: stationChangeSchema,
   reply: stationSchema,
-  handle: async ({ params, body, author }, { store }) => {
-    await changeStation(store, params.machineId, body, author, new Date());
+  handle: async ({ params, body: { lotNamed, ...change }, author }, { store }) => {
+    const lot = lotNamed && change.conditionId ? await findLot(store, change.conditionId, lotNamed) : null;
+    const whole = lot ? { ...change, lot } : change;
+    await changeStation(store, params.machineId, whole, author, new Date());
     return findStation(store, params.machineId);
   },
 });
+
+/** The code of the lot that has a word in it; `null` when none has. */
+async function findLot(store: Store, conditionId: number, word: string): Promise<string | null> {
+  const { material } = await findMaterialByCondition(store, conditionId);
+  return material.details.lots.find(({ code }) => splitTerms(code).includes(word))?.code ?? null;
+}

@@ -39,6 +39,8 @@ export const postTestCut = defineEndpoint({
         speedMmPerS: speedToMmPerS(speed, machine.speedScale),
         bladeMetres: blade?.travelMetres ?? 0,
         author,
+        lot: loaded.lot,
+        colour: loaded.colour,
       },
       new Date(),
     );

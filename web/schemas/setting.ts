@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { RUN_VERDICTS, VALUE_SOURCES } from '#core/setting/setting.ts';
+import { RUN_VERDICTS, SETTING_OPERATIONS, SETTING_STATES } from '#core/setting/setting.ts';
 import { FLAWS, OPERATIONS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { settingSourcesSchema, settingValuesSchema } from '#store/rows/settingRows.ts';
 
 export const operationSchema = z.enum(OPERATIONS);
 
@@ -17,24 +18,8 @@ const passesSchema = z.number().int().min(1).max(12);
 /** What may be asked beside the operation. */
 export const answerQuerySchema = z.object({ passes: z.coerce.number().pipe(passesSchema).optional() });
 
-export const valuesSchema = z.object({
-  force: z.number().meta({ description: "on the machine's own scale" }),
-  exposureMm: z.number().positive(),
-  speed: z.number().positive().meta({ description: "on the machine's own scale" }),
-  passes: passesSchema,
-  offsetMm: z.number().min(0).max(3),
-  overcutMm: z.number().min(0).max(10),
-});
-
-const source = z.enum(VALUE_SOURCES);
-const sourcesSchema = z.object({
-  force: source,
-  exposureMm: source,
-  speed: source,
-  passes: source,
-  offsetMm: source,
-  overcutMm: source,
-});
+export const valuesSchema = settingValuesSchema;
+const sourcesSchema = settingSourcesSchema;
 
 export const revisionSchema = z.object({
   revision: z.number(),
@@ -42,10 +27,12 @@ export const revisionSchema = z.object({
   sources: sourcesSchema,
   author: z.string(),
   reason: z.string(),
+  lot: z.string(),
   at: z.string(),
 });
 
-export const stateSchema = z.enum(['predicted', 'tried', 'proven', 'doubted']);
+export const stateSchema = z.enum(SETTING_STATES);
+export const settingOperationSchema = z.enum(SETTING_OPERATIONS);
 
 export const testCutSchema = z.object({
   id: z.number(),
@@ -61,6 +48,8 @@ export const testCutSchema = z.object({
   grade: gradeSchema,
   flaws: z.array(z.enum(FLAWS)).readonly(),
   author: z.string(),
+  lot: z.string(),
+  colour: z.string(),
   at: z.string(),
 });
 
@@ -81,6 +70,10 @@ const nextCutSchema = z.object({
 export const answerSchema = z.object({
   operation: operationSchema,
   state: stateSchema,
+  stateReason: z.string(),
+  corrections: z
+    .array(z.object({ kind: z.enum(['colour', 'lot']), name: z.string(), forcePercent: z.number() }))
+    .readonly(),
   values: valuesSchema,
   suggestion: z.object({ values: valuesSchema, sources: sourcesSchema, exposureReason: z.string() }),
   axis: z.object({ fromGf: z.number(), toGf: z.number() }),
@@ -99,8 +92,24 @@ export const answerSchema = z.object({
   model: z.string(),
 });
 
+/** A setting of a related sheet: why it is near, and a low start from it on this machine's scale. */
+export const relativeSchema = z.object({
+  settingId: z.number(),
+  name: z.string(),
+  machine: z.string(),
+  state: stateSchema,
+  reasons: z.array(z.string()).readonly(),
+  force: z.number(),
+  forceUnit: z.string(),
+  startForce: z.number().meta({ description: 'a low start for a test cut here' }),
+});
+export type RelativeReply = z.infer<typeof relativeSchema>;
+
 /** Everything a view needs to show an answer with its evidence. */
 export const benchAnswerSchema = z.object({
+  settingId: z.number().nullable().meta({ description: 'the kept setting this rests on' }),
+  lockedBy: z.string(),
+  relatives: z.array(relativeSchema).readonly(),
   answer: answerSchema.nullable(),
   revision: revisionSchema.nullable(),
   verdicts: z.array(z.enum(RUN_VERDICTS)).readonly(),
@@ -130,13 +139,17 @@ export const keepSchema = z.object({
 export const settingSummarySchema = z.object({
   id: z.number(),
   conditionId: z.number(),
+  materialId: z.number(),
   machineId: z.number(),
   material: z.string(),
   maker: z.string(),
   machine: z.string(),
   bladeKind: z.string(),
-  operation: operationSchema,
+  operation: settingOperationSchema,
   state: stateSchema,
+  stateReason: z.string(),
+  lockedBy: z.string(),
+  isArchived: z.boolean(),
   revision: revisionSchema,
   forceUnit: z.string(),
   speedUnit: z.string(),
@@ -145,3 +158,67 @@ export const settingSummarySchema = z.object({
   runs: z.number(),
 });
 export type SettingSummary = z.infer<typeof settingSummarySchema>;
+
+/** What of the book is asked for; a page ends where its materials end. */
+export const bookQuerySchema = z.object({
+  text: z.string().trim().max(100).default(''),
+  state: stateSchema.optional(),
+  operation: settingOperationSchema.optional(),
+  machineId: z.coerce.number().int().positive().optional(),
+  isArchived: z
+    .enum(['true', 'false'])
+    .default('false')
+    .transform((value) => value === 'true'),
+  after: z.string().max(400).optional().meta({ description: '`next` of the page before' }),
+});
+
+export const bookPageSchema = z.object({
+  settings: z.array(settingSummarySchema).readonly(),
+  next: z.string().nullable(),
+  total: z.number().meta({ description: 'all settings of the book that are not put away' }),
+});
+export type BookPage = z.infer<typeof bookPageSchema>;
+
+/** A revision kept from the setting's own page or by a script. */
+export const newRevisionSchema = z.object({
+  conditionId: z.number().int().positive(),
+  machineId: z.number().int().positive(),
+  bladeKind: z.string().trim().min(1, 'is missing').max(40),
+  operation: settingOperationSchema,
+  values: valuesSchema,
+  sources: sourcesSchema.default({}),
+  reason: z.string().trim().max(300).default(''),
+  basedOn: z.number().int().min(0).meta({ description: 'the revision its author saw, 0 for none' }),
+});
+export type NewRevisionInput = z.input<typeof newRevisionSchema>;
+
+const ids = z.array(z.number().int().positive()).min(1, 'nothing chosen').max(500);
+
+/** One change of many settings at once. */
+export const bulkSchema = z.discriminatedUnion('action', [
+  z.object({ action: z.enum(['lock', 'unlock', 'archive', 'restore']), ids }),
+  z.object({
+    action: z.literal('set'),
+    ids,
+    field: z.enum(['speed', 'passes', 'exposureMm', 'offsetMm', 'overcutMm']),
+    value: z.number(),
+    reason: z.string().trim().max(300).default(''),
+  }),
+]);
+export type BulkInput = z.input<typeof bulkSchema>;
+
+export const bulkReplySchema = z.object({
+  done: z.array(z.number()).readonly(),
+  refused: z.array(z.object({ id: z.number(), reason: z.string() })).readonly(),
+});
+export type BulkReply = z.infer<typeof bulkReplySchema>;
+
+/** One line of the audit trail. */
+export const auditEntrySchema = z.object({
+  id: z.number(),
+  what: z.string(),
+  action: z.string(),
+  author: z.string(),
+  at: z.string(),
+});
+export type AuditReply = z.infer<typeof auditEntrySchema>;

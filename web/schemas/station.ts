@@ -2,6 +2,9 @@ import { z } from 'zod';
 import { FAMILIES, LAYER_ROLES } from '#core/stack/layer.ts';
 import { CONDITION_KINDS } from '#core/stack/material.ts';
 import { MACHINE_KINDS } from '#core/station/machine.ts';
+import { TACK_CLASSES } from '#core/wear/tackIndex.ts';
+import { materialDetailsSchema } from '#store/rows/materialDetailsSchema.ts';
+import { equipmentShape } from '#store/rows/stationRows.ts';
 
 const text = (most: number) =>
   z.string().trim().min(1, 'is missing').max(most, `is longer than ${most} characters`);
@@ -20,9 +23,11 @@ export const conditionSchema = z.object({
   id: z.number(),
   kind: z.enum(CONDITION_KINDS),
   stack: z.array(layerSchema).readonly(),
+  coverage: z.number().nullable().optional(),
 });
 
-export const newMaterialSchema = z.object({
+/** What the pack says; a material is added by it and one stack, or changed with all its states. */
+const packShape = {
   name: text(120),
   maker: text(80),
   family: z.enum(FAMILIES),
@@ -30,9 +35,34 @@ export const newMaterialSchema = z.object({
   colourName: z.string().trim().max(40).default(''),
   colourHex: z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour like #f2c4a0'),
   darkness: z.number().min(0).max(1).meta({ description: 'pigment, 0 pale to 1 black' }),
-  stack: z.array(layerSchema).min(1, 'a stack needs at least one layer').max(12),
-});
+};
+
+const newStackSchema = z.array(layerSchema).min(1, 'a stack needs at least one layer').max(12);
+
+export const newMaterialSchema = z.object({ ...packShape, stack: newStackSchema });
 export type NewMaterialInput = z.input<typeof newMaterialSchema>;
+
+export const materialChangeSchema = z.object({
+  ...packShape,
+  cautions: z.array(text(200)).max(20).readonly(),
+  details: materialDetailsSchema,
+  conditions: z
+    .array(
+      z.object({
+        id: z.number().int().positive().optional(),
+        kind: z.enum(CONDITION_KINDS),
+        stack: newStackSchema,
+        coverage: z.number().min(0, 'at least 0').max(1, 'at most 1').nullable().default(null),
+      }),
+    )
+    .min(1, 'a material has at least one state')
+    .refine(
+      (all) => new Set(all.map(({ kind }) => kind)).size === all.length,
+      'two states are of the same kind',
+    ),
+  version: z.number().int().meta({ description: 'the version its author saw' }),
+});
+export type MaterialChangeInput = z.input<typeof materialChangeSchema>;
 
 export const materialSchema = z.object({
   id: z.number(),
@@ -44,7 +74,10 @@ export const materialSchema = z.object({
   colourHex: z.string(),
   darkness: z.number(),
   cautions: z.array(z.string()).readonly(),
+  details: materialDetailsSchema,
   conditions: z.array(conditionSchema).readonly(),
+  version: z.number(),
+  isArchived: z.boolean(),
 });
 
 export const forceScaleSchema = z
@@ -55,6 +88,11 @@ export const forceScaleSchema = z
     step: z.number().positive(),
     gfAtZero: z.number().meta({ description: 'nominal gf at value 0' }),
     gfPerUnit: z.number().positive().meta({ description: 'nominal gf per unit' }),
+    measured: z
+      .array(z.object({ force: z.number(), gf: z.number() }))
+      .readonly()
+      .optional()
+      .meta({ description: 'from the newest calibration; what is sent is not used' }),
   })
   .refine((scale) => scale.max > scale.min, 'the highest force must be above the lowest')
   .refine(
@@ -90,6 +128,11 @@ export const depthScaleSchema = z.discriminatedUnion('kind', [
     stepMm: z.number().positive().max(1),
     maxMm: z.number().positive().max(10),
   }),
+  z.object({
+    kind: z.literal('automatic'),
+    stepMm: z.number().positive().max(1),
+    maxMm: z.number().positive().max(10),
+  }),
 ]);
 
 export const linkSchema = z.discriminatedUnion('kind', [
@@ -112,35 +155,84 @@ export const newMachineSchema = z.object({
   numbersOwner: z.enum(['file', 'panel']),
   hpglUnitsPerMm: z.number().min(10).max(400),
   link: linkSchema,
+  ...equipmentShape,
 });
 
-export const machineSchema = newMachineSchema.extend({ id: z.number() });
+export const machineChangeSchema = newMachineSchema.extend({
+  version: z.number().int().meta({ description: 'the version its author saw' }),
+});
+
+export const machineSchema = newMachineSchema.extend({
+  id: z.number(),
+  version: z.number(),
+  isArchived: z.boolean(),
+});
+
+const bladeShape = {
+  kind: text(40),
+  angleDeg: z.number('a number of degrees').min(10, 'at least 10°').max(90, 'at most 90°'),
+  offsetMm: z.number('a number of mm').min(0).max(3),
+  lifeMetres: z.number('a number of metres').min(1).max(100_000),
+  reachMm: z.number('a number of mm').min(0.05).max(20).nullable(),
+  holder: z.string().trim().max(60),
+  isHardMetal: z.boolean(),
+};
+
+export const newBladeSchema = z.object({
+  number: z.number('a number').int('a whole number').min(1).max(99_999),
+  ...bladeShape,
+  reachMm: bladeShape.reachMm.default(null),
+  holder: bladeShape.holder.default(''),
+  isHardMetal: bladeShape.isHardMetal.default(false),
+  travelMetres: z.number('a number of metres').min(0).max(100_000).default(0),
+});
+export const bladeChangeSchema = z.object(bladeShape).partial();
 
 export const bladeSchema = z.object({
+  ...bladeShape,
   id: z.number(),
   number: z.number(),
-  kind: z.string(),
-  angleDeg: z.number(),
-  offsetMm: z.number(),
   travelMetres: z.number(),
-  lifeMetres: z.number(),
   fittedTo: z.number().nullable(),
+  cleanedAt: z.string().nullable(),
+  retiredAt: z.string().nullable(),
 });
 
+const matShape = {
+  tack: z.enum(TACK_CLASSES),
+  widthMm: z.number('a number of mm').min(50).max(3000),
+  heightMm: z.number('a number of mm').min(50).max(3000),
+  hasGrooves: z.boolean(),
+  isForFineWork: z.boolean(),
+};
+
+export const newMatSchema = z.object({
+  number: z.number('a number').int('a whole number').min(1).max(99_999),
+  ...matShape,
+  hasGrooves: matShape.hasGrooves.default(false),
+  isForFineWork: matShape.isForFineWork.default(false),
+  uses: z.number('a number of loads').int().min(0).max(100_000).default(0),
+});
+export const matChangeSchema = z.object(matShape).partial();
+
 export const matSchema = z.object({
+  ...matShape,
   id: z.number(),
   number: z.number(),
-  tack: z.enum(['light', 'standard', 'strong']),
   uses: z.number(),
-  widthMm: z.number(),
-  heightMm: z.number(),
+  usesAtRestick: z.number(),
+  usesAtCleaning: z.number(),
+  firstUsedAt: z.string().nullable(),
+  retiredAt: z.string().nullable(),
 });
 
 export const stationSchema = z.object({
   machine: machineSchema,
   blade: bladeSchema.nullable(),
   mat: matSchema.nullable(),
-  loaded: z.object({ material: materialSchema, condition: conditionSchema, lot: z.string() }).nullable(),
+  loaded: z
+    .object({ material: materialSchema, condition: conditionSchema, lot: z.string(), colour: z.string() })
+    .nullable(),
 });
 
 export const stationChangeSchema = z.object({
@@ -148,4 +240,12 @@ export const stationChangeSchema = z.object({
   matId: z.number().int().positive().nullable().optional(),
   conditionId: z.number().int().positive().nullable().optional(),
   lot: z.string().trim().max(40).optional(),
+  colour: z.string().trim().max(40).optional(),
+  lotNamed: z.string().max(40).optional().meta({ description: 'a word of a lot code, as it was searched' }),
 });
+
+/** Readings of a kitchen balance under the tip, each at a value of the force scale. */
+export const readingsSchema = z
+  .array(z.object({ force: z.number('a value of the scale'), grams: z.number('grams') }))
+  .min(1, 'no readings')
+  .max(60);

@@ -17,7 +17,7 @@ export function AnswerFigures({ answer, machine, system }: Props) {
   const offset = formatLength(values.offsetMm, system, 2);
   const isLevel = machine.forceScale.kind === 'level';
   const nominal = isLevel ? ` · about ${forceToGf(values.force, machine.forceScale).toFixed(0)} gf` : '';
-  const forceNote = state === 'predicted' ? 'predicted: a first force to try' : 'force';
+  const forceNote = state === 'predicted' ? 'predicted: a first force to try' : describeForce(answer);
   return (
     <dl className="grid grid-cols-2 md:grid-cols-[1.25fr_1.25fr_1fr_1fr] border-y border-hairline mt-3 md:divide-x divide-hairline">
       <Figure
@@ -41,6 +41,14 @@ export function AnswerFigures({ answer, machine, system }: Props) {
   );
 }
 
+/** "force", with what colour and lot add to it. */
+function describeForce({ corrections }: Answer): string {
+  const added = corrections.map(
+    ({ name, forcePercent }) => `${forcePercent > 0 ? '+' : ''}${forcePercent} % for ${name}`,
+  );
+  return ['force', ...added].join(' · ');
+}
+
 interface FigureProps {
   readonly figure: string;
   readonly unit: string;
@@ -48,7 +56,8 @@ interface FigureProps {
   readonly isSoft?: boolean;
 }
 
-function Figure({ figure, unit, words, isSoft = false }: FigureProps) {
+/** One value in big figures. */
+export function Figure({ figure, unit, words, isSoft = false }: FigureProps) {
   return (
     <div className="flex flex-col-reverse justify-end md:px-4 md:first:pl-0 py-2">
       <dt className="text-sm text-muted">{words}</dt>

@@ -1,15 +1,12 @@
-import type { TestCut } from '#core/dialIn/testCut.ts';
-import type { RunVerdict, SettingRevision } from '#core/setting/setting.ts';
+import type { RunVerdict } from '#core/setting/setting.ts';
 import { GRADE_WORDS, type Operation } from '#core/stack/depthGrade.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
+import type { BenchAnswer } from '#web/schemas/setting.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 
 interface Props {
-  readonly revision: SettingRevision | null;
-  readonly verdicts: readonly RunVerdict[];
-  readonly lastNote: string;
-  readonly cuts: readonly TestCut[];
+  readonly bench: BenchAnswer;
   readonly machine: Machine;
   readonly operation: Operation;
 }
@@ -21,7 +18,8 @@ const VERDICT_WORDS: Readonly<Record<RunVerdict, string>> = {
 };
 
 /** What the answer rests on: the revision kept, the test cuts behind it, the runs since. */
-export function Evidence({ revision, verdicts, lastNote, cuts, machine, operation }: Props) {
+export function Evidence({ bench, machine, operation }: Props) {
+  const { revision, verdicts, lastNote, cuts, settingId } = bench;
   const unit = forceUnit(machine.forceScale);
   const own = cuts.filter((cut) => cut.operation === operation).slice(-4);
   const tried = own.map((cut) => `${cut.force} ${GRADE_WORDS[cut.grade].word}`).join(', ');
@@ -33,7 +31,10 @@ export function Evidence({ revision, verdicts, lastNote, cuts, machine, operatio
           <>
             {revision.author} kept {revision.values.force} {unit}
             {revision.reason ? `: ${revision.reason}` : ''}{' '}
-            <span className="text-muted">· rev {revision.revision}</span>
+            <span className="text-muted">· rev {revision.revision}</span>{' '}
+            <a href={`/settings/${settingId}`} className="text-verdigris">
+              history
+            </a>
           </>
         ) : (
           'nothing yet for this sheet on this machine'

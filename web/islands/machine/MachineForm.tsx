@@ -1,19 +1,25 @@
 import type { UseFormReturn } from 'react-hook-form';
-import { MACHINE_KIND_NAMES, MACHINE_KINDS } from '#core/station/machine.ts';
+import { MACHINE_KIND_NAMES, MACHINE_KINDS, type Machine } from '#core/station/machine.ts';
+import { EquipmentFields } from '#web/islands/machine/EquipmentFields.tsx';
 import { MachineScales } from '#web/islands/machine/MachineScales.tsx';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
 import { useMachineForm, type MachineInput } from '#web/islands/machine/useMachineForm.ts';
 import { fieldProps, FormField } from '#web/islands/shared/FormField.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
-/** A new machine: what it is, its scales, its area, and where its files go. */
-export function MachineForm() {
-  const { form, save, error, link, chooseLink, addressPort, setAddress } = useMachineForm();
+/** A machine, new or changed: what it is, its scales, its area, what it carries, and where its files go. */
+export function MachineForm({ machine }: { readonly machine: Machine | null }) {
+  const { form, save, error, link, chooseLink, addressPort, setAddress } = useMachineForm(machine);
   const { register, formState } = form;
   const nameProblem = formState.errors.name?.message;
   return (
-    <form aria-label="New machine" className="sheet p-4 sm:px-6 sm:py-5 max-w-4xl" onSubmit={save} noValidate>
-      <h1>New machine</h1>
+    <form
+      aria-label={machine ? 'Machine' : 'New machine'}
+      className="sheet p-4 sm:px-6 sm:py-5 max-w-4xl"
+      onSubmit={save}
+      noValidate
+    >
+      <h1>{machine ? machine.name : 'New machine'}</h1>
       <div className="grid gap-3 sm:grid-cols-2 mt-3">
         <FormField id="name" label="What you call it" problem={nameProblem}>
           <input {...fieldProps('name', nameProblem)} {...register('name')} />
@@ -30,6 +36,7 @@ export function MachineForm() {
       </div>
       <MachineScales form={form} />
       <AreaFields form={form} />
+      <EquipmentFields form={form} />
       <h2 className="mt-5">Numbers and link</h2>
       <div className="grid gap-3 sm:grid-cols-2 mt-2">
         <FormField id="numbersOwner" label="Whose force and speed count">
@@ -43,7 +50,7 @@ export function MachineForm() {
       <Refusal error={error} />
       <div className="flex flex-wrap gap-3 mt-5">
         <button type="submit" className="button" data-kind="main" disabled={formState.isSubmitting}>
-          Keep it and stand there
+          {machine ? 'Keep the changes' : 'Keep it and stand there'}
         </button>
         <a href="/upkeep" className="button">
           Back without keeping

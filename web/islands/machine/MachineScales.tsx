@@ -105,6 +105,7 @@ function DepthFields({ form }: Props) {
           <option value="turns">turning the holder</option>
           <option value="dial">a numbered dial</option>
           <option value="millimetres">measuring the tip</option>
+          <option value="automatic">the machine itself</option>
         </select>
       </FormField>
       {depthKind === 'turns' ? (
@@ -113,7 +114,7 @@ function DepthFields({ form }: Props) {
       {depthKind === 'dial' ? (
         <NumberField form={form} name="depthScale.mmPerStep" label="mm in one step" />
       ) : null}
-      {depthKind === 'millimetres' ? (
+      {depthKind === 'millimetres' || depthKind === 'automatic' ? (
         <NumberField form={form} name="depthScale.stepMm" label="to the nearest mm" />
       ) : null}
       <NumberField form={form} name="depthScale.maxMm" label="Most it shows, mm" />

@@ -2,7 +2,8 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { z } from 'zod';
-import type { MachineLink } from '#core/station/machine.ts';
+import type { Machine, MachineLink } from '#core/station/machine.ts';
+import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { keepCookie } from '#web/islands/shared/cookies.ts';
 import { newMachineSchema } from '#web/schemas/station.ts';
@@ -14,6 +15,7 @@ export const DEPTH_STARTS = {
   turns: { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 },
   dial: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
   millimetres: { kind: 'millimetres', stepMm: 0.05, maxMm: 1 },
+  automatic: { kind: 'automatic', stepMm: 0.1, maxMm: 1 },
 } as const;
 
 const START: MachineInput = {
@@ -30,22 +32,29 @@ const START: MachineInput = {
   numbersOwner: 'file',
   hpglUnitsPerMm: 40,
   link: { kind: 'none' },
+  ...(structuredClone(PLAIN_EQUIPMENT) as unknown as Pick<MachineInput, keyof typeof PLAIN_EQUIPMENT>),
 };
 
-/** The state of the machine form. */
-export function useMachineForm() {
+/** The state of the machine form: of a new machine, or of one that is changed. */
+export function useMachineForm(machine: Machine | null) {
   const [error, setError] = useState<unknown>(null);
   const form = useForm<MachineInput>({
     resolver: zodResolver(newMachineSchema),
     mode: 'onTouched',
-    defaultValues: START,
+    defaultValues: machine ? (structuredClone(machine) as MachineInput) : START,
   });
   const link: MachineLink = form.watch('link');
   const setLink = (next: MachineLink) => form.setValue('link', next);
-  const save = form.handleSubmit(async (machine) => {
+  const save = form.handleSubmit(async (given) => {
     setError(null);
     try {
-      const { id } = await callApi<{ id: number }>('/api/machines', 'POST', machine);
+      if (machine) {
+        const change = { ...given, version: machine.version };
+        await callApi(`/api/machines/${machine.id}`, 'PUT', change);
+        location.reload();
+        return;
+      }
+      const { id } = await callApi<{ id: number }>('/api/machines', 'POST', given);
       keepCookie('feather_station', String(id));
       location.assign('/');
     } catch (refusal) {

@@ -1,89 +1,135 @@
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
-import type { UseFieldArrayReturn, UseFormReturn } from 'react-hook-form';
-import { LAYER_ROLES } from '#core/stack/layer.ts';
-import type { NewMaterialInput } from '#web/schemas/station.ts';
+import { LAYER_ROLES, type Layer, type LayerRole } from '#core/stack/layer.ts';
+import type { UnitSystem } from '#core/units/length.ts';
+import { CaliperField } from '#web/islands/material/CaliperField.tsx';
 
 interface Props {
-  readonly form: UseFormReturn<NewMaterialInput>;
-  readonly layers: UseFieldArrayReturn<NewMaterialInput, 'stack'>;
+  readonly layers: readonly Layer[];
+  readonly densityKgPerM3: number;
+  readonly system: UnitSystem;
+  /** Problems by layer, and one of the stack as a whole. */
+  readonly problems: readonly (string | undefined)[];
+  readonly stackProblem: string | undefined;
+  readonly onChange: (layers: readonly Layer[]) => void;
 }
 
+const ROLE_NAMES: Readonly<Record<LayerRole, string>> = {
+  laminate: 'laminate',
+  ink: 'ink or toner',
+  face: 'face',
+  adhesive: 'adhesive',
+  liner: 'carrier or liner',
+  body: 'single body',
+};
+
 /** The layers from the top down, each with role, caliper and whether it was measured. */
-export function LayerEditor({ form, layers }: Props) {
-  const problems = form.formState.errors.stack;
+export function LayerEditor(props: Props) {
+  const { layers, stackProblem, onChange } = props;
   return (
     <fieldset className="mt-5">
       <legend className="font-semibold">Layers, from the top where the blade enters</legend>
       <ol className="grid gap-2 mt-2">
-        {layers.fields.map((field, index) => (
-          <LayerRow key={field.id} form={form} layers={layers} index={index} />
+        {layers.map((_, index) => (
+          <LayerRow key={index} index={index} {...props} />
         ))}
       </ol>
-      {problems?.root?.message ? <p className="text-ember text-sm mt-1">{problems.root.message}</p> : null}
-      <button
-        type="button"
-        className="button mt-2"
-        onClick={() => layers.prepend({ role: 'laminate', caliperUm: 40, isMeasured: false })}
-      >
-        <Plus size={17} aria-hidden /> Layer on top
-      </button>
+      {stackProblem ? <p className="text-ember text-sm mt-1">{stackProblem}</p> : null}
+      <div className="flex flex-wrap items-start gap-3 mt-2">
+        <button
+          type="button"
+          className="button"
+          onClick={() => onChange([{ role: 'laminate', caliperUm: 40, isMeasured: false }, ...layers])}
+        >
+          <Plus size={17} aria-hidden /> Layer on top
+        </button>
+        <MeasuringGuide />
+      </div>
     </fieldset>
   );
 }
 
-function LayerRow({ form, layers, index }: Props & { readonly index: number }) {
-  const { register, formState } = form;
-  const problem = formState.errors.stack?.[index]?.caliperUm?.message;
+function LayerRow({
+  layers,
+  index,
+  densityKgPerM3,
+  system,
+  problems,
+  onChange,
+}: Props & { readonly index: number }) {
+  const layer = layers[index] as Layer;
   const name = `Layer ${index + 1}`;
+  const change = (part: Partial<Layer>) =>
+    onChange(layers.map((one, place) => (place === index ? { ...one, ...part } : one)));
+  const move = (to: number) => {
+    const others = layers.filter((_, place) => place !== index);
+    onChange([...others.slice(0, to), layer, ...others.slice(to)]);
+  };
   return (
     <li className="flex flex-wrap items-start gap-2">
-      <select className="field w-32" aria-label={`${name} role`} {...register(`stack.${index}.role`)}>
+      <select
+        className="field w-36"
+        aria-label={`${name} role`}
+        value={layer.role}
+        onChange={(event) => change({ role: event.target.value as LayerRole })}
+      >
         {LAYER_ROLES.map((role) => (
-          <option key={role}>{role}</option>
+          <option key={role} value={role}>
+            {ROLE_NAMES[role]}
+          </option>
         ))}
       </select>
-      <span>
-        <span className="flex items-center gap-1.5">
-          <input
-            type="number"
-            step="any"
-            className="field figure w-24"
-            aria-label={`${name} caliper in µm`}
-            aria-invalid={Boolean(problem)}
-            {...register(`stack.${index}.caliperUm`, { valueAsNumber: true })}
-          />
-          <span className="figure text-muted">µm</span>
-        </span>
-        {problem ? <span className="block text-ember text-sm">{problem}</span> : null}
-      </span>
+      <CaliperField
+        label={`${name} caliper`}
+        caliperUm={layer.caliperUm}
+        densityKgPerM3={densityKgPerM3}
+        system={system}
+        problem={problems[index]}
+        onChange={(caliperUm, isMeasured) => change({ caliperUm, isMeasured })}
+      />
       <label className="flex items-center gap-2 min-h-11 px-1">
         <input
           type="checkbox"
           className="size-5 accent-verdigris"
-          {...register(`stack.${index}.isMeasured`)}
+          checked={layer.isMeasured}
+          onChange={(event) => change({ isMeasured: event.target.checked })}
         />
         measured
       </label>
       <span className="flex ml-auto">
-        <IconButton words={`${name} up`} isOff={index === 0} onClick={() => layers.move(index, index - 1)}>
+        <IconButton words={`${name} up`} isOff={index === 0} onClick={() => move(index - 1)}>
           <ArrowUp size={17} aria-hidden />
         </IconButton>
         <IconButton
           words={`${name} down`}
-          isOff={index === layers.fields.length - 1}
-          onClick={() => layers.move(index, index + 1)}
+          isOff={index === layers.length - 1}
+          onClick={() => move(index + 1)}
         >
           <ArrowDown size={17} aria-hidden />
         </IconButton>
         <IconButton
           words={`Remove layer ${index + 1}`}
-          isOff={layers.fields.length === 1}
-          onClick={() => layers.remove(index)}
+          isOff={layers.length === 1}
+          onClick={() => onChange(layers.filter((_, place) => place !== index))}
         >
           <Trash2 size={17} aria-hidden />
         </IconButton>
       </span>
     </li>
+  );
+}
+
+function MeasuringGuide() {
+  return (
+    <details className="grow basis-72">
+      <summary className="button">How to measure</summary>
+      <ul className="list-disc pl-5 mt-2 text-muted">
+        <li>Calliper: close it on the sheet without pressing, at three places; take the middle figure.</li>
+        <li>Thin sheets: stack ten, measure the pile, divide by ten.</li>
+        <li>Liner: peel a corner, measure the liner alone; the rest of the sheet is face and adhesive.</li>
+        <li>Laminate: measure a sheet before and after; the difference is the laminate.</li>
+        <li>Card and carton: the weight on the pack will do, as “80 lb cover” or “216 g/m²”.</li>
+      </ul>
+    </details>
   );
 }
 

@@ -1,6 +1,7 @@
 import type { UseFormReturn } from 'react-hook-form';
 import { FAMILIES, FAMILY_NAMES } from '#core/stack/layer.ts';
 import type { UnitSystem } from '#core/units/length.ts';
+import { DENSITY_KG_PER_M3 } from '#core/stack/paperDensity.ts';
 import { Section } from '#web/components/section/Section.tsx';
 import { LayerEditor } from '#web/islands/material/LayerEditor.tsx';
 import { useMaterialForm } from '#web/islands/material/useMaterialForm.ts';
@@ -16,7 +17,8 @@ interface Props {
 
 /** A new material: what the pack says, and its layers, drawn as they are typed. */
 export function MaterialForm({ name, machineId, system }: Props) {
-  const { form, layers, stack, save, changeFamily, error, canLoad } = useMaterialForm(name, machineId);
+  const desk = useMaterialForm(name, machineId);
+  const { form, layers, problems, stack, save, changeFamily, error, canLoad } = desk;
   return (
     <form
       aria-label="New material"
@@ -27,7 +29,14 @@ export function MaterialForm({ name, machineId, system }: Props) {
       <section className="sheet p-4 sm:px-6 sm:py-5">
         <h1>New material</h1>
         <PackFields form={form} onFamily={changeFamily} />
-        <LayerEditor form={form} layers={layers} />
+        <LayerEditor
+          layers={layers}
+          densityKgPerM3={DENSITY_KG_PER_M3[form.watch('family')]}
+          system={system}
+          problems={layers.map((_, index) => problems[index]?.caliperUm?.message)}
+          stackProblem={problems.root?.message ?? problems.message}
+          onChange={desk.setLayers}
+        />
         <Refusal error={error} />
         <div className="flex flex-wrap gap-3 mt-5">
           <button type="submit" className="button" data-kind="main" disabled={form.formState.isSubmitting}>

@@ -1,11 +1,17 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
-import { useFieldArray, useForm } from 'react-hook-form';
+import { useForm } from 'react-hook-form';
 import type { Family, Stack } from '#core/stack/layer.ts';
 import { START_STACKS } from '#core/stack/startStacks.ts';
 import type { Material } from '#core/stack/material.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { newMaterialSchema, type NewMaterialInput } from '#web/schemas/station.ts';
+
+/** What the form says of layers, one by one, and of all together. */
+export type LayerProblems = readonly ({ caliperUm?: { message?: string } } | undefined)[] & {
+  readonly message?: string;
+  readonly root?: { readonly message?: string };
+};
 
 /** The state of the material form: fields, layers, the section as far as it can be drawn, keeping and loading. */
 export function useMaterialForm(name: string, machineId: number | null) {
@@ -24,7 +30,8 @@ export function useMaterialForm(name: string, machineId: number | null) {
       stack: [...START_STACKS.plainVinyl],
     },
   });
-  const layers = useFieldArray({ control: form.control, name: 'stack' });
+  const setLayers = (stack: Stack) =>
+    form.setValue('stack', [...stack], { shouldDirty: true, shouldValidate: form.formState.isSubmitted });
   const save = form.handleSubmit(async (material) => {
     setError(null);
     try {
@@ -37,12 +44,14 @@ export function useMaterialForm(name: string, machineId: number | null) {
   });
   return {
     form,
-    layers,
+    layers: form.watch('stack'),
+    setLayers,
+    problems: (form.formState.errors.stack ?? []) as LayerProblems,
     stack: drawable(form.watch('stack')),
     save,
     error,
     canLoad: machineId !== null,
-    changeFamily: () => layers.replace([...START_STACKS[form.getValues('family') as Family]]),
+    changeFamily: () => setLayers(START_STACKS[form.getValues('family') as Family]),
   };
 }
 

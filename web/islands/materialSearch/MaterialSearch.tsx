@@ -1,6 +1,7 @@
 import { Search } from 'lucide-react';
 import { FAMILY_NAMES } from '#core/stack/layer.ts';
-import { nameCondition } from '#core/stack/material.ts';
+import { OPERATION_WORDS } from '#core/setting/setting.ts';
+import type { Offer } from '#web/islands/materialSearch/offersOf.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { useMaterialSearch } from '#web/islands/materialSearch/useMaterialSearch.ts';
 
@@ -16,13 +17,13 @@ export function MaterialSearch({ machineId }: { readonly machineId: number | nul
       <input
         id="material-search"
         className="field pl-9 pr-9"
-        placeholder="Material, maker, colour"
+        placeholder="Material, maker, lot, note"
         autoComplete="off"
         role="combobox"
         aria-expanded={search.isOpen}
         aria-controls="material-search-list"
         aria-activedescendant={
-          search.isOpen && search.found.length > 0 ? `found-${search.active}` : undefined
+          search.isOpen && search.offers.length > 0 ? `found-${search.active}` : undefined
         }
         value={search.text}
         onChange={(event) => search.type(event.target.value)}
@@ -46,35 +47,35 @@ function Found({ search }: { readonly search: ReturnType<typeof useMaterialSearc
         aria-label="Materials"
         className="max-h-[60vh] overflow-y-auto"
       >
-        {search.found.map((hit, index) => (
+        {search.offers.map((offer, index) => (
           <li
-            key={hit.condition.id}
+            key={offer.conditionId}
             id={`found-${index}`}
             role="option"
             aria-selected={index === search.active}
             onMouseDown={(event) => {
               event.preventDefault();
-              search.load(hit.condition.id);
+              search.load(offer);
             }}
             className="flex items-center gap-3 min-h-11 px-2.5 py-1.5 rounded cursor-pointer aria-selected:bg-verdigris-pale hover:bg-verdigris-pale"
           >
             <span
               aria-hidden
               className="size-5 rounded-full border border-edge shrink-0"
-              style={{ background: hit.material.colourHex }}
+              style={{ background: offer.hit.colourHex }}
             />
-            <span>
-              <span className="block font-semibold">
-                {nameCondition(hit.material.name, hit.condition.kind)}
-              </span>
+            <span className="grow">
+              <span className="block font-semibold">{offer.name}</span>
               <span className="block text-sm text-muted">
-                {hit.material.maker} · {FAMILY_NAMES[hit.material.family]}
+                {offer.hit.maker} · {FAMILY_NAMES[offer.hit.family]}
+                {offer.why ? ` · ${offer.why}` : ''}
               </span>
             </span>
+            <Known offer={offer} />
           </li>
         ))}
       </ul>
-      {search.found.length === 0 ? (
+      {search.offers.length === 0 ? (
         <p className="px-2.5 py-2 text-muted">
           {search.isLoading ? 'Looking …' : 'Nothing in the book is named so.'}
         </p>
@@ -87,5 +88,20 @@ function Found({ search }: { readonly search: ReturnType<typeof useMaterialSearc
       </a>
       <Refusal error={search.error} />
     </div>
+  );
+}
+
+/** What is kept of it at this station, so that the answer may be read off the list. */
+function Known({ offer }: { readonly offer: Offer }) {
+  if (offer.answers.length === 0) return <span className="text-sm text-muted">never cut here</span>;
+  return (
+    <span className="text-sm text-right whitespace-nowrap">
+      {offer.answers.slice(0, 2).map(({ settingId, operation, force, state }) => (
+        <span key={settingId} className="block">
+          {OPERATION_WORDS[operation].toLowerCase()} <strong className="figure">{force}</strong>{' '}
+          <span className="text-muted">{state}</span>
+        </span>
+      ))}
+    </span>
   );
 }

@@ -1,37 +1,86 @@
-import { useEffect, useState, type FocusEvent, type KeyboardEvent } from 'react';
-import { FAMILY_NAMES } from '#core/stack/layer.ts';
-import type { Material, MaterialCondition } from '#core/stack/material.ts';
+import { useEffect, useRef, useState, type FocusEvent, type KeyboardEvent } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { offersOf, type Offer } from '#web/islands/materialSearch/offersOf.ts';
+import type { LookupHit } from '#web/schemas/lookup.ts';
 
-interface Hit {
-  readonly material: Material;
-  readonly condition: MaterialCondition;
-}
-
-/** Every word typed must stand somewhere in what the pack says. */
-export function matchMaterials(materials: readonly Material[], text: string): readonly Hit[] {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  return materials.flatMap((material) =>
-    material.conditions
-      .filter((condition) => {
-        const { name, maker, finish, colourName, family } = material;
-        const said =
-          `${name} ${maker} ${finish} ${colourName} ${FAMILY_NAMES[family]} ${condition.kind}`.toLowerCase();
-        return words.every((word) => said.includes(word));
-      })
-      .map((condition) => ({ material, condition })),
-  );
-}
+/** Fingers pause about so long between letters; asking sooner asks too often. */
+const PAUSE_MS = 60;
 
 /** The search field: `/` focuses it, arrows walk the list, Enter loads. */
 export function useMaterialSearch(machineId: number | null) {
   const [text, setText] = useState('');
   const [isOpen, setOpen] = useState(false);
   const [active, setActive] = useState(0);
-  const [materials, setMaterials] = useState<readonly Material[] | null>(null);
-  const [error, setError] = useState<unknown>(null);
-  const found = matchMaterials(materials ?? [], text).slice(0, 30);
+  const { offers, isLoading, error, setError } = useLookup(isOpen, text, machineId);
+  useSlash();
+  const load = (offer: Offer) => {
+    if (machineId === null) return;
+    const { conditionId, hit } = offer;
+    const lot = hit.met.find(({ field }) => field === 'lot')?.term;
+    callApi(`/api/stations/${machineId}`, 'PATCH', { conditionId, ...(lot ? { lotNamed: lot } : {}) }).then(
+      () => location.assign('/'),
+      setError,
+    );
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (step !== 0) {
+      event.preventDefault();
+      setActive(Math.max(0, Math.min(offers.length - 1, active + step)));
+    }
+    const offer = offers[active];
+    if (event.key === 'Enter' && offer && !isLoading) load(offer);
+    if (event.key === 'Escape') setOpen(false);
+  };
+  return {
+    text,
+    isOpen,
+    active,
+    offers,
+    error,
+    isLoading,
+    type: (value: string) => {
+      setText(value);
+      setActive(0);
+      setOpen(true);
+    },
+    open: () => setOpen(true),
+    load,
+    onKeyDown,
+    onBlur: (event: FocusEvent) => {
+      if (!event.currentTarget.contains(event.relatedTarget)) setOpen(false);
+    },
+  };
+}
 
+/** What the server finds for the text; an answer to an older text is never shown for a newer one. */
+function useLookup(isOpen: boolean, text: string, machineId: number | null) {
+  const [found, setFound] = useState<{ text: string; offers: readonly Offer[] } | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const newest = useRef(0);
+  useEffect(() => {
+    if (!isOpen) return;
+    const asked = ++newest.current;
+    const timer = setTimeout(() => {
+      const query = new URLSearchParams({
+        text,
+        ...(machineId === null ? {} : { machineId: String(machineId) }),
+      });
+      callApi<{ hits: readonly LookupHit[] }>(`/api/lookup?${query}`).then(
+        ({ hits }) => {
+          if (asked !== newest.current) return;
+          setFound({ text, offers: offersOf(hits) });
+          setError(null);
+        },
+        (refusal: unknown) => asked === newest.current && setError(refusal),
+      );
+    }, PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [isOpen, text, machineId]);
+  return { offers: found?.offers ?? [], isLoading: found?.text !== text && !error, error, setError };
+}
+
+function useSlash(): void {
   useEffect(() => {
     const onSlash = (event: globalThis.KeyboardEvent) => {
       const isTyping =
@@ -43,46 +92,4 @@ export function useMaterialSearch(machineId: number | null) {
     document.addEventListener('keydown', onSlash);
     return () => document.removeEventListener('keydown', onSlash);
   }, []);
-
-  const open = () => {
-    setOpen(true);
-    if (materials) return;
-    callApi<readonly Material[]>('/api/materials').then(setMaterials, setError);
-  };
-  const load = (conditionId: number) => {
-    if (machineId === null) return;
-    callApi(`/api/stations/${machineId}`, 'PATCH', { conditionId, lot: '' }).then(
-      () => location.assign('/'),
-      setError,
-    );
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-    if (step !== 0) {
-      event.preventDefault();
-      setActive(Math.max(0, Math.min(found.length - 1, active + step)));
-    }
-    const hit = found[active];
-    if (event.key === 'Enter' && hit) load(hit.condition.id);
-    if (event.key === 'Escape') setOpen(false);
-  };
-  return {
-    text,
-    isOpen,
-    active,
-    found,
-    error,
-    isLoading: materials === null && error === null,
-    type: (value: string) => {
-      setText(value);
-      setActive(0);
-      setOpen(true);
-    },
-    open,
-    load,
-    onKeyDown,
-    onBlur: (event: FocusEvent) => {
-      if (!event.currentTarget.contains(event.relatedTarget)) setOpen(false);
-    },
-  };
 }

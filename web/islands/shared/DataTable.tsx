@@ -1,17 +1,21 @@
-import { flexRender, type Table } from '@tanstack/react-table';
+import { flexRender, type Row, type Table } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 
 /** A table with sortable headings, in the look of the bench. */
-export function DataTable<Row>({
+export function DataTable<Entry>({
   table,
   label,
   empty,
+  part,
 }: {
-  readonly table: Table<Row>;
+  readonly table: Table<Entry>;
   readonly label: string;
   readonly empty: string;
+  /** Of a long list only the rows in sight, with the heights of what is left out. */
+  readonly part?: { readonly rows: readonly Row<Entry>[]; readonly before: number; readonly after: number };
 }) {
-  const rows = table.getRowModel().rows;
+  const all = table.getRowModel().rows;
+  const rows = part?.rows ?? all;
   return (
     <div className="overflow-x-auto" role="region" aria-label={label} tabIndex={0}>
       <table className="w-full text-left border-collapse">
@@ -44,6 +48,7 @@ export function DataTable<Row>({
           ))}
         </thead>
         <tbody className="divide-y divide-hairline">
+          <Spacer height={part?.before ?? 0} />
           {rows.map((row) => (
             <tr key={row.id} className="hover:bg-ground">
               {row.getVisibleCells().map((cell) => (
@@ -53,11 +58,21 @@ export function DataTable<Row>({
               ))}
             </tr>
           ))}
+          <Spacer height={part?.after ?? 0} />
         </tbody>
       </table>
-      {rows.length === 0 ? <p className="py-6 text-muted">{empty}</p> : null}
+      {all.length === 0 ? <p className="py-6 text-muted">{empty}</p> : null}
     </div>
   );
+}
+
+/** Stands for rows out of sight. */
+function Spacer({ height }: { readonly height: number }) {
+  return height > 0 ? (
+    <tr aria-hidden>
+      <td style={{ height }} className="p-0" />
+    </tr>
+  ) : null;
 }
 
 function sortWord(sorted: false | 'asc' | 'desc'): 'ascending' | 'descending' | 'none' {

@@ -1,7 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { Material } from '#core/stack/material.ts';
-import { matchMaterials } from '#web/islands/materialSearch/useMaterialSearch.ts';
+import { offersOf } from '#web/islands/materialSearch/offersOf.ts';
+import type { LookupHit } from '#web/schemas/lookup.ts';
 import { ApiRefusal, callApi } from '#web/islands/shared/callApi.ts';
 import { formatDay, formatDuration, formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -51,35 +51,41 @@ describe('times', () => {
   });
 });
 
-describe('matchMaterials', () => {
-  const stack = [{ role: 'face', caliperUm: 80, isMeasured: true }] as const;
-  const material = (name: string, maker: string, family: Material['family']): Material => ({
-    id: 1,
-    name,
-    maker,
-    family,
-    finish: 'matt',
-    colourName: 'navy',
+describe('offersOf', () => {
+  const answer = {
+    settingId: 7,
+    operation: 'kiss',
+    state: 'proven',
+    bladeKind: '45° fine',
+    force: 92,
+  } as const;
+  const hit: LookupHit = {
+    materialId: 1,
+    name: 'Mooring vinyl',
+    maker: 'Oldstrand',
+    family: 'plainVinyl',
     colourHex: '#000000',
-    darkness: 0,
-    cautions: [],
-    conditions: [
-      { id: 1, kind: 'bare', stack },
-      { id: 2, kind: 'laminated', stack },
+    met: [],
+    isStateAsked: true,
+    states: [
+      { conditionId: 4, kind: 'bare', answers: [answer] },
+      { conditionId: 5, kind: 'laminated', answers: [] },
     ],
-  });
-  const shelf = [
-    material('Mooring', 'Oldstrand', 'plainVinyl'),
-    material('Drift', 'Skerry Mills', 'stickerPaper'),
-  ];
+  };
 
-  it('finds by every word typed, in any order and case, over all that the pack says', () => {
-    const names = (text: string) =>
-      matchMaterials(shelf, text).map((hit) => `${hit.material.name} ${hit.condition.kind}`);
-    expect(names('NAVY oldstr lamin')).toEqual(['Mooring laminated']);
-    expect(names('label paper')).toEqual(['Drift bare', 'Drift laminated']);
-    expect(names('')).toHaveLength(4);
-    expect(names('navy nothing')).toEqual([]);
+  it('asks for the state only where it changes the answer', () => {
+    expect(offersOf([hit]).map(({ name }) => name)).toEqual(['Mooring vinyl', 'Mooring vinyl, laminated']);
+    expect(offersOf([{ ...hit, isStateAsked: false }]).map(({ conditionId }) => conditionId)).toEqual([4]);
+  });
+
+  it('takes a named state, lot or colour at its word', () => {
+    const met = [
+      { typed: 'lamin', term: 'laminated', field: 'state' as const },
+      { typed: '26b', term: '26b', field: 'lot' as const },
+    ];
+    const [only, ...others] = offersOf([{ ...hit, met }]);
+    expect(only).toMatchObject({ conditionId: 5, why: 'state “laminated”, lot “26b”' });
+    expect(others).toEqual([]);
   });
 });
 

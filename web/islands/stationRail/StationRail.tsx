@@ -3,6 +3,7 @@ import type { Machine } from '#core/station/machine.ts';
 import type { MouseEvent } from 'react';
 import type { Blade, LoadedSheet, Mat, Station } from '#core/station/station.ts';
 import { MACHINE_KIND_NAMES } from '#core/station/machine.ts';
+import { openLots, type MaterialDetails } from '#core/stack/materialDetails.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { GoingRun } from '#store/repositories/goingRuns.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -44,6 +45,7 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
         <BladeSlot station={station} machines={machines} blades={shelf.blades} onChoose={rail.fitBlade} />
         <MatSlot station={station} mats={shelf.mats} onChoose={rail.layMat} />
         <LoadedSlot loaded={station?.loaded ?? null} onSearch={rail.focusSearch} />
+        <LotSlot loaded={station?.loaded ?? null} onLot={rail.chooseLot} onColour={rail.chooseColour} />
         <RailSlot
           label="At the bench"
           value={operator || 'who?'}
@@ -90,11 +92,13 @@ function BladeSlot({ station, machines, blades, onChoose }: BladeSlotProps) {
       detail={
         blade ? <BladeQuill travel={blade.travelMetres} life={blade.lifeMetres} /> : 'choose the one in it'
       }
-      choices={blades.map((one) => ({
-        id: one.id,
-        name: `No. ${one.number}, ${one.kind}`,
-        detail: `${one.travelMetres.toFixed(0)} of about ${one.lifeMetres} m${placeOf(one, machine, machines)}`,
-      }))}
+      choices={blades
+        .filter((one) => one.retiredAt === null)
+        .map((one) => ({
+          id: one.id,
+          name: `No. ${one.number}, ${one.kind}`,
+          detail: `${one.travelMetres.toFixed(0)} of about ${one.lifeMetres} m${placeOf(one, machine, machines)}`,
+        }))}
       current={blade?.id ?? null}
       onChoose={onChoose}
     />
@@ -109,11 +113,13 @@ interface MatSlotProps {
 
 function MatSlot({ station, mats, onChoose }: MatSlotProps) {
   const mat = station?.mat ?? null;
-  if (station?.machine.kind === 'rollFed') {
+  if (station && station.machine.kind !== 'matFed') {
     return (
       <div className="shrink-0 px-4 py-1.5 border-r border-hairline">
         <span className="block text-sm text-muted">Mat</span>
-        <span className="block font-semibold">none on a roll</span>
+        <span className="block font-semibold">
+          {station.machine.kind === 'rollFed' ? 'none on a roll' : 'none needed'}
+        </span>
       </div>
     );
   }
@@ -122,11 +128,13 @@ function MatSlot({ station, mats, onChoose }: MatSlotProps) {
       label="Mat"
       value={mat ? `No. ${mat.number}, ${mat.tack}` : 'none set'}
       detail={mat ? `${mat.uses} loads` : 'choose the one under it'}
-      choices={mats.map((one) => ({
-        id: one.id,
-        name: `No. ${one.number}, ${one.tack}`,
-        detail: `${one.uses} loads`,
-      }))}
+      choices={mats
+        .filter((one) => one.retiredAt === null)
+        .map((one) => ({
+          id: one.id,
+          name: `No. ${one.number}, ${one.tack}`,
+          detail: `${one.uses} loads`,
+        }))}
       current={mat?.id ?? null}
       onChoose={onChoose}
     />
@@ -149,9 +157,58 @@ function LoadedSlot({ loaded, onSearch }: LoadedSlotProps) {
       <span className="block font-semibold">
         {loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : 'nothing: search for it'}
       </span>
-      {loaded?.lot ? <span className="block text-sm text-muted">lot {loaded.lot}</span> : null}
     </a>
   );
+}
+
+interface LotSlotProps {
+  readonly loaded: LoadedSheet | null;
+  readonly onLot: (lot: string) => void;
+  readonly onColour: (colour: string) => void;
+}
+
+/** Which delivery and which colour lies on the machine; only where the material has more than one of either. */
+function LotSlot({ loaded, onLot, onColour }: LotSlotProps) {
+  if (!loaded) return null;
+  const { details, colourName } = loaded.material;
+  const lots = ['', ...openLots(details).map(({ code }) => code)];
+  const colours = ['', ...details.colours.map(({ name }) => name)];
+  return (
+    <>
+      {lots.length > 1 || loaded.lot ? (
+        <RailSlot
+          label="Lot"
+          value={loaded.lot || 'not said'}
+          detail=""
+          choices={lots.map((code, id) => ({
+            id,
+            name: code || 'not said',
+            detail: lotWords(details, code),
+          }))}
+          current={lots.indexOf(loaded.lot)}
+          onChoose={(id) => onLot(lots[id] ?? '')}
+          more={{ href: `/materials/${loaded.material.id}#lots`, words: 'Add a lot' }}
+        />
+      ) : null}
+      {colours.length > 1 ? (
+        <RailSlot
+          label="Colour"
+          value={loaded.colour || colourName || 'its own'}
+          detail=""
+          choices={colours.map((name, id) => ({ id, name: name || colourName || 'its own', detail: '' }))}
+          current={colours.indexOf(loaded.colour)}
+          onChoose={(id) => onColour(colours[id] ?? '')}
+        />
+      ) : null}
+    </>
+  );
+}
+
+function lotWords({ lots }: MaterialDetails, code: string): string {
+  const lot = lots.find((one) => one.code === code);
+  if (!lot) return '';
+  const force = lot.forcePercent === 0 ? '' : `${lot.forcePercent > 0 ? '+' : ''}${lot.forcePercent} % force`;
+  return [lot.receivedOn, force].filter(Boolean).join(' · ');
 }
 
 function placeOf(blade: Blade, here: Machine | null, machines: readonly Machine[]): string {

@@ -24,6 +24,8 @@ export function useStationRail(machineId: number | null) {
     standAt: (id: number) => remember('feather_station', String(id)),
     signAs: (name: string) => remember('feather_operator', name),
     fitBlade: (bladeId: number) => void change({ bladeId }),
+    chooseLot: (lot: string) => void change({ lot }),
+    chooseColour: (colour: string) => void change({ colour }),
     layMat: (matId: number) => void change({ matId }),
     focusSearch: (event: MouseEvent) => {
       event.preventDefault();

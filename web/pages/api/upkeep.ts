@@ -1,3 +1,3 @@
-import { getUpkeep } from '#web/endpoints/stations.ts';
+import { getUpkeep } from '#web/endpoints/tools.ts';
 
 export const GET = getUpkeep.serve;

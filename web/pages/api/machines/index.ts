@@ -1,4 +1,4 @@
-import { getMachines, postMachine } from '#web/endpoints/stations.ts';
+import { getMachines, postMachine } from '#web/endpoints/machines.ts';
 
 export const GET = getMachines.serve;
 export const POST = postMachine.serve;

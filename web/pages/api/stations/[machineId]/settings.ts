@@ -1,3 +1,3 @@
-import { postRevision } from '#web/endpoints/settings.ts';
+import { postRevision } from '#web/endpoints/answers.ts';
 
 export const POST = postRevision.serve;

@@ -1,3 +1,3 @@
-import { getAnswer } from '#web/endpoints/settings.ts';
+import { getAnswer } from '#web/endpoints/answers.ts';
 
 export const GET = getAnswer.serve;

@@ -1,0 +1,17 @@
+import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { ConditionKind } from '#core/stack/material.ts';
+
+/** A setting as a file of the book says it: everything by name, so that it means the same in another book. */
+export interface BookSetting {
+  readonly maker: string;
+  readonly material: string;
+  readonly state: ConditionKind;
+  readonly machine: string;
+  readonly blade: string;
+  readonly operation: SettingOperation;
+  readonly values: SettingValues;
+  readonly reason: string;
+  readonly author: string;
+  /** ISO 8601, UTC; empty when the file does not say. */
+  readonly keptAt: string;
+}

@@ -1,0 +1,36 @@
+import type { SettingValues } from '#core/setting/setting.ts';
+import type { Material } from '#core/stack/material.ts';
+import { forceToGf, gfToForce, type ForceScale } from '#core/units/forceScale.ts';
+
+/** One reason why a sheet wants another force than its material's settings say. */
+export interface Correction {
+  readonly kind: 'colour' | 'lot';
+  readonly name: string;
+  readonly forcePercent: number;
+}
+
+/**
+ * What the colour and the lot of a sheet add to the settings of its material.
+ *
+ * @returns only corrections that are not zero, colour first
+ */
+export function correctionsOf(material: Material, colour: string, lot: string): readonly Correction[] {
+  const ofColour = material.details.colours.find((one) => one.name === colour);
+  const ofLot = material.details.lots.find((one) => one.code === lot);
+  const all: readonly Correction[] = [
+    { kind: 'colour', name: colour, forcePercent: ofColour?.forcePercent ?? 0 },
+    { kind: 'lot', name: lot, forcePercent: ofLot?.forcePercent ?? 0 },
+  ];
+  return all.filter(({ forcePercent }) => forcePercent !== 0);
+}
+
+/** The factor that corrections put on a force. @example forceFactor([{ forcePercent: 6 }, ...]) // 1.06 */
+export function forceFactor(corrections: readonly Pick<Correction, 'forcePercent'>[]): number {
+  return corrections.reduce((factor, { forcePercent }) => factor * (1 + forcePercent / 100), 1);
+}
+
+/** Values with what colour and lot add to their force, on the machine's steps and inside its scale. */
+export function correctValues(values: SettingValues, scale: ForceScale, factor: number): SettingValues {
+  if (factor === 1) return values;
+  return { ...values, force: gfToForce(forceToGf(values.force, scale) * factor, scale) };
+}

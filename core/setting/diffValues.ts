@@ -1,0 +1,44 @@
+import type { SettingField, SettingValues } from '#core/setting/setting.ts';
+import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
+
+/** One field that differs between two revisions. */
+export interface ValueChange {
+  readonly field: SettingField;
+  readonly before: SettingValues[SettingField];
+  readonly after: SettingValues[SettingField];
+}
+
+/**
+ * What changed from one set of values to another, in reading order; empty when nothing did.
+ *
+ * @example diffValues({ force: 90, ... }, { force: 95, ... }) // [{ field: 'force', before: 90, after: 95 }]
+ */
+export function diffValues(before: SettingValues, after: SettingValues): readonly ValueChange[] {
+  return (Object.keys(SETTING_FIELDS) as SettingField[])
+    .filter((field) => before[field] !== after[field])
+    .map((field) => ({ field, before: before[field], after: after[field] }));
+}
+
+/** Two people's work on one setting, put together as far as it can be. */
+export interface MergedValues {
+  readonly values: SettingValues;
+  /** Fields that both changed, to different values: theirs stand in `values` until a person decides. */
+  readonly conflicts: readonly (ValueChange & { readonly mine: SettingValues[SettingField] })[];
+}
+
+/**
+ * Merges my values into theirs, both changed from the same base: what only one of us changed is taken over.
+ */
+export function mergeValues(base: SettingValues, theirs: SettingValues, mine: SettingValues): MergedValues {
+  const ours = diffValues(base, mine);
+  const their = new Map(diffValues(base, theirs).map((change) => [change.field, change]));
+  const isMine = ({ field }: ValueChange) => !their.has(field);
+  const values = {
+    ...theirs,
+    ...Object.fromEntries(ours.filter(isMine).map(({ field, after }) => [field, after])),
+  };
+  const conflicts = ours
+    .filter((change) => !isMine(change) && theirs[change.field] !== change.after)
+    .map(({ field, before, after }) => ({ field, before, after: theirs[field], mine: after }));
+  return { values, conflicts };
+}

@@ -1,0 +1,57 @@
+import type { Family } from '#core/stack/layer.ts';
+
+/** Tack classes as mats are sold. */
+export const TACK_CLASSES = ['light', 'standard', 'strong'] as const;
+export type TackClass = (typeof TACK_CLASSES)[number];
+
+/** What tells how well a mat still holds. */
+export interface MatWear {
+  readonly tack: TackClass;
+  /** Loads since new, or since it was last re-stuck. */
+  readonly uses: number;
+  readonly ageDays: number;
+  /** Loads since it was last washed. */
+  readonly usesSinceCleaned: number;
+}
+
+/** Tack when new. Common practice, no source. */
+const FRESH: Readonly<Record<TackClass, number>> = { light: 45, standard: 70, strong: 95 };
+/** A mat has lost a third of its tack after so many loads. Common practice, no source (T14: 20 to 30 loads). */
+const USES_TO_TWO_THIRDS = 25;
+const DAYS_TO_TWO_THIRDS = 400;
+/** Lint takes up to this share, most of it within {@link LINT_USES} loads; washing brings it back. */
+const LINT_SHARE = 0.2;
+const LINT_USES = 8;
+
+/**
+ * How well a mat holds, 0 (slips) to 100 (fresh strong mat).
+ *
+ * @example tackIndex({ tack: 'standard', uses: 0, ageDays: 0, usesSinceCleaned: 0 }) // 70
+ */
+export function tackIndex({ tack, uses, ageDays, usesSinceCleaned }: MatWear): number {
+  const worn = (2 / 3) ** (uses / USES_TO_TWO_THIRDS + ageDays / DAYS_TO_TWO_THIRDS);
+  const lint = 1 - LINT_SHARE * (1 - Math.exp(-usesSinceCleaned / LINT_USES));
+  return Math.round(FRESH[tack] * worn * lint);
+}
+
+/** Tack that a family wants: below the first it slips, above the second its liner tears. Common practice, no source. */
+const WANTED: Readonly<Record<Family, readonly [number, number]>> = {
+  stickerPaper: [20, 60],
+  printableVinyl: [25, 90],
+  plainVinyl: [25, 90],
+  transferFilm: [40, 95],
+  cardstock: [45, 95],
+  stencilSheet: [30, 95],
+  foldingCarton: [55, 100],
+  other: [30, 90],
+};
+
+/** How a mat suits a sheet. */
+export type TackFit = 'slips' | 'suits' | 'tears';
+
+/** Whether a mat of this tack index suits a family of sheets. */
+export function fitTack(index: number, family: Family): TackFit {
+  const [low, high] = WANTED[family];
+  if (index < low) return 'slips';
+  return index > high ? 'tears' : 'suits';
+}

@@ -1,0 +1,150 @@
+import { AppError } from '#core/errors/appError.ts';
+import { diffValues } from '#core/setting/diffValues.ts';
+import { OPERATION_WORDS, type SettingKey, type SettingRevision } from '#core/setting/setting.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { addAudit } from '#store/repositories/audit.ts';
+import { indexNote } from '#store/repositories/lookup.ts';
+import { findSetting, keyColumns, listRevisions, requireSetting } from '#store/repositories/settings.ts';
+import { refreshStates } from '#store/repositories/settingStates.ts';
+import { readSettingRow } from '#store/rows/settingRows.ts';
+
+export type NewRevision = Omit<SettingRevision, 'revision' | 'at' | 'lot'> & { readonly lot?: string };
+
+/**
+ * Keeps a new revision. Revisions are only ever added. A kept kiss force is carried over to the tabs of the perforation
+ * of the same sheet, machine and blade, as a revision of its own: they are always equal.
+ *
+ * @param basedOn the revision its author saw, 0 for none
+ * @returns the number of the new revision
+ * @throws AppError `conflict` with the newest revision in its details when somebody kept another one meanwhile, or
+ *   when the setting is locked
+ */
+export async function keepRevision(
+  db: Store,
+  key: SettingKey,
+  revision: NewRevision,
+  basedOn: number,
+  now: Date,
+): Promise<number> {
+  return db.transaction(async (transaction) => {
+    const setting = await lockRow(transaction, key);
+    if (setting.lockedBy) {
+      throw new AppError('conflict', `${setting.lockedBy} locked this setting. Unlock it first.`);
+    }
+    const [newest] = await listRevisions(transaction, setting.id);
+    if ((newest?.revision ?? 0) !== basedOn) {
+      const who = newest ? `${newest.author} kept revision ${newest.revision}` : 'it has no revision yet';
+      const message = `This setting changed while you worked: ${who}. Nothing was overwritten.`;
+      throw new AppError('conflict', message, { newest });
+    }
+    await insertRevision(transaction, setting.id, key, revision, newest ?? null, now);
+    if (key.operation === 'kiss') await carryToTabs(transaction, key, revision, now);
+    return basedOn + 1;
+  });
+}
+
+/** Locks a setting against new revisions, or opens it again. @throws AppError `notFound` */
+export async function setSettingLocked(
+  db: Store,
+  id: number,
+  isLocked: boolean,
+  author: string,
+  now: Date,
+): Promise<void> {
+  await changeSetting(
+    db,
+    id,
+    { locked_by: isLocked ? author || 'Somebody' : '' },
+    isLocked ? 'lock' : 'unlock',
+    author,
+    now,
+  );
+}
+
+/** Puts a setting away, or takes it back out: the log refers to it, so it is never deleted. @throws AppError `notFound` */
+export async function setSettingArchived(
+  db: Store,
+  id: number,
+  isArchived: boolean,
+  author: string,
+  now: Date,
+): Promise<void> {
+  const action = isArchived ? 'archive' : 'restore';
+  await changeSetting(db, id, { archived_at: isArchived ? now : null }, action, author, now);
+}
+
+async function changeSetting(
+  db: Store,
+  id: number,
+  columns: Readonly<Record<string, unknown>>,
+  action: 'lock' | 'unlock' | 'archive' | 'restore',
+  author: string,
+  now: Date,
+): Promise<void> {
+  await db.transaction(async (transaction) => {
+    const { key } = await requireSetting(transaction, id);
+    await transaction('settings').where({ id }).update(columns);
+    const words = { lock: 'locked', unlock: 'unlocked', archive: 'put away', restore: 'taken back out' }[
+      action
+    ];
+    const what = `${OPERATION_WORDS[key.operation]} setting ${words}`;
+    await addAudit(transaction, { entity: 'setting', entityId: id, action, what, author }, now);
+  });
+}
+
+/** The setting's row, made if need be, held until the transaction ends. */
+async function lockRow(db: Store, key: SettingKey): Promise<ReturnType<typeof readSettingRow>> {
+  await db('settings').insert(keyColumns(key)).onConflict().ignore();
+  return readSettingRow(await db('settings').where(keyColumns(key)).forUpdate().first());
+}
+
+async function insertRevision(
+  db: Store,
+  settingId: number,
+  key: SettingKey,
+  revision: NewRevision,
+  before: SettingRevision | null,
+  now: Date,
+): Promise<void> {
+  const { values, sources, author, reason, lot = '' } = revision;
+  const number = (before?.revision ?? 0) + 1;
+  await db('setting_revisions').insert({
+    setting_id: settingId,
+    revision: number,
+    setting_values: JSON.stringify(values),
+    sources: JSON.stringify(sources),
+    author,
+    reason,
+    lot,
+    at: now,
+  });
+  await db('settings').where({ id: settingId }).update({ newest_revision: number, archived_at: null });
+  const changes = before ? diffValues(before.values, values) : [];
+  const told = changes.map(({ field, before: from, after: to }) => `${field} ${from ?? '–'} to ${to ?? '–'}`);
+  const what = `${OPERATION_WORDS[key.operation]} setting, revision ${number}${told.length > 0 ? `: ${told.join(', ')}` : ''}`;
+  const action = before ? 'change' : 'add';
+  await addAudit(
+    db,
+    { entity: 'setting', entityId: settingId, action, what, before: before?.values, after: values, author },
+    now,
+  );
+  const owner: { material_id: number } | undefined = await db('material_conditions')
+    .where({ id: key.conditionId })
+    .first('material_id');
+  if (owner && reason) await indexNote(db, owner.material_id, reason);
+  await refreshStates(db, { id: settingId });
+}
+
+/** Tabs are cut at the kiss force, so a perforation follows it, also a locked one: the lock is against people. */
+async function carryToTabs(db: Store, key: SettingKey, kiss: NewRevision, now: Date): Promise<void> {
+  const perforation = await findSetting(db, { ...key, operation: 'perforated' });
+  if (!perforation || perforation.revision.values.tabForce === kiss.values.force) return;
+  const followed: NewRevision = {
+    values: { ...perforation.revision.values, tabForce: kiss.values.force },
+    sources: { ...perforation.revision.sources, tabForce: 'kiss' },
+    author: kiss.author,
+    reason: `force along tabs kept in step with the kiss force ${kiss.values.force}`,
+    lot: kiss.lot ?? '',
+  };
+  await insertRevision(db, perforation.id, perforation.key, followed, perforation.revision, now);
+}

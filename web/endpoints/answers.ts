@@ -1,0 +1,47 @@
+import { z } from 'zod';
+import { AppError } from '#core/errors/appError.ts';
+import { correctionsOf, correctValues, forceFactor } from '#core/setting/correctForce.ts';
+import { settleValues } from '#core/setting/settleValues.ts';
+import { keepRevision } from '#store/repositories/keepSettings.ts';
+import { findStation } from '#store/repositories/stations.ts';
+import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
+import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { settingKey } from '#web/endpoints/settingKey.ts';
+import { answerQuerySchema, benchAnswerSchema, keepSchema, operationSchema } from '#web/schemas/setting.ts';
+
+export const getAnswer = defineEndpoint({
+  method: 'GET',
+  path: '/api/stations/{machineId}/answers/{operation}',
+  summary: 'What to set for the loaded sheet: values, window, chances, evidence and what to do next.',
+  params: z.object({ machineId: idParam, operation: operationSchema }),
+  query: answerQuerySchema,
+  reply: benchAnswerSchema,
+  handle: async ({ params, query }, { store }) => {
+    const station = await findStation(store, params.machineId);
+    return loadAnswer(store, station, params.operation, query.passes ?? null);
+  },
+});
+
+export const postRevision = defineEndpoint({
+  method: 'POST',
+  path: '/api/stations/{machineId}/settings',
+  summary:
+    'Keeps a new revision of the setting for the loaded sheet. What its colour and lot add is taken off the force first.',
+  params: z.object({ machineId: idParam }),
+  body: keepSchema,
+  reply: benchAnswerSchema,
+  status: 201,
+  handle: async ({ params, body, author }, { store }) => {
+    const station = await findStation(store, params.machineId);
+    const { loaded, machine } = station;
+    if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
+    const settled = settleValues(body.values, body.operation, machine, null);
+    const factor = forceFactor(correctionsOf(loaded.material, loaded.colour, loaded.lot));
+    const values = correctValues(settled, machine.forceScale, 1 / factor);
+    const key = settingKey(station, loaded.condition.id, body.operation);
+    const { sources, reason, basedOn } = body;
+    const revision = { values, sources, reason, author, lot: loaded.lot };
+    await keepRevision(store, key, revision, basedOn, new Date());
+    return loadAnswer(store, station, body.operation);
+  },
+});

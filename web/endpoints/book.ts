@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { importBook } from '#store/repositories/importBook.ts';
+import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
+import { readCsvBook, readJsonBook } from '#web/endpoints/readBookFile.ts';
+import { writeCsvBook, writeJsonBook } from '#web/endpoints/writeBook.ts';
+import { bookFileSchema, importReplySchema, importSchema } from '#web/schemas/book.ts';
+
+const MOST_BYTES = 12_000_000;
+
+export const getJsonBook = defineEndpoint({
+  method: 'GET',
+  path: '/api/book.json',
+  summary:
+    'The book as JSON: materials, machines and settings, by name. Its schema is at /api/book-schema.json.',
+  reply: bookFileSchema,
+  handle: async (_, { store }) => download(await writeJsonBook(store), 'application/json', 'book.json'),
+});
+
+export const getCsvBook = defineEndpoint({
+  method: 'GET',
+  path: '/api/book.csv',
+  summary: 'The settings of the book as CSV, UTF-8, units in the headings.',
+  reply: z.string().meta({ description: 'text/csv' }),
+  handle: async (_, { store }) =>
+    download(await writeCsvBook(store), 'text/csv; charset=utf-8', 'settings.csv'),
+});
+
+export const getBookSchema = defineEndpoint({
+  method: 'GET',
+  path: '/api/book-schema.json',
+  summary: 'The JSON Schema of a book file.',
+  reply: z.record(z.string(), z.unknown()),
+  handle: () => Promise.resolve(Response.json(z.toJSONSchema(bookFileSchema, { io: 'input' }))),
+});
+
+export const postImport = defineEndpoint({
+  method: 'POST',
+  path: '/api/book/import',
+  summary: 'Reads a book file in, or says row by row what reading it would do. All of it or nothing.',
+  body: importSchema,
+  maxBytes: MOST_BYTES,
+  reply: importReplySchema,
+  handle: async ({ body: { kind, text, isDryRun }, author }, { store }) => {
+    const book = kind === 'json' ? readJsonBook(text) : readCsvBook(text);
+    return { isDryRun, rows: await importBook(store, book, isDryRun, author, new Date()) };
+  },
+});
+
+function download(text: string, type: string, name: string): Response {
+  const headers = {
+    'content-type': type,
+    'content-disposition': `attachment; filename="pale-feather-${name}"`,
+  };
+  return new Response(text, { headers });
+}

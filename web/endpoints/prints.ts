@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { AppError } from '#core/errors/appError.ts';
+import { drawCornerPiece } from '#core/exposure/cornerPiece.ts';
+import { groupKey } from '#core/drawing/lineRoles.ts';
+import { planPasses } from '#core/passes/planPasses.ts';
+import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { findMachine } from '#store/repositories/machines.ts';
+import { findMaterials } from '#store/repositories/materials.ts';
+import { findSettings, requireSetting } from '#store/repositories/settings.ts';
+import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
+import { drawLabels } from '#web/endpoints/drawLabels.ts';
+import { summariseSettings } from '#web/endpoints/summariseSettings.ts';
+
+const MOST_LABELS = 200;
+
+/** Ids as a comma-separated list. */
+export const idList = z
+  .string()
+  .regex(/^\d+(,\d+)*$/, 'ids with commas between')
+  .transform((text) => [...new Set(text.split(',').map(Number))])
+  .refine((ids) => ids.length <= MOST_LABELS, `at most ${MOST_LABELS}`);
+
+export const getLabels = defineEndpoint({
+  method: 'GET',
+  path: '/api/labels',
+  summary: 'Bench labels at real size as PDF; the code on each opens its setting.',
+  query: z.object({ ids: idList }),
+  reply: z.string().meta({ description: 'application/pdf' }),
+  handle: async ({ query: { ids }, origin }, { store }) => {
+    const summaries = await summariseSettings(store, await findSettings(store, ids));
+    if (summaries.length === 0) throw new AppError('notFound', 'none of these settings exists');
+    const materials = await findMaterials(store, [...new Set(summaries.map(({ materialId }) => materialId))]);
+    const labels = summaries.map((setting) => {
+      const material = materials.find(({ id }) => id === setting.materialId);
+      const stack = material?.conditions.find(({ id }) => id === setting.conditionId)?.stack ?? [];
+      const faceColour = material?.colourHex ?? '#ffffff';
+      return { setting, stack, faceColour, address: `${origin}/settings/${setting.id}` };
+    });
+    const pdf = await drawLabels(labels);
+    return new Response(new Uint8Array(pdf), {
+      headers: {
+        'content-type': 'application/pdf',
+        'content-disposition': 'inline; filename="bench-labels.pdf"',
+      },
+    });
+  },
+});
+
+export const getCornerPiece = defineEndpoint({
+  method: 'GET',
+  path: '/api/settings/{id}/corner-piece',
+  summary:
+    'A small square and star to check offset and overcut by, as SVG or as a machine file at this setting.',
+  params: z.object({ id: idParam }),
+  query: z.object({ format: z.enum(['svg', 'hpgl']).default('svg') }),
+  reply: z.string().meta({ description: 'image/svg+xml or HPGL' }),
+  handle: async ({ params, query }, { store }) => {
+    const { svg, drawing } = drawCornerPiece();
+    if (query.format === 'svg') return fileReply(svg, 'image/svg+xml', 'corner-piece.svg');
+    const { key, revision } = await requireSetting(store, params.id);
+    const machine = await findMachine(store, key.machineId);
+    const roles = Object.fromEntries(drawing.contours.map((line) => [groupKey(line), 'kiss' as const]));
+    const plan = planPasses(drawing.contours, roles, { kiss: revision.values }, machine);
+    const hpgl = writeHpgl(plan.passes, drawing.heightMm, hpglOptionsOf(machine));
+    return fileReply(hpgl, 'application/vnd.hp-hpgl', 'corner-piece.hpgl');
+  },
+});
+
+function fileReply(text: string, type: string, name: string): Response {
+  return new Response(text, {
+    headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name}"` },
+  });
+}

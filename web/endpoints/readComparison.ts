@@ -1,0 +1,45 @@
+import type { Station } from '#core/station/station.ts';
+import type { Operation } from '#core/stack/depthGrade.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { findMachine } from '#store/repositories/machines.ts';
+import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { findSettings } from '#store/repositories/settings.ts';
+import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { idList } from '#web/endpoints/prints.ts';
+import { summarise } from '#web/endpoints/summariseSettings.ts';
+import type { ComparedSetting } from '#web/schemas/comparison.ts';
+
+/** As many as stand side by side and can still be read. */
+const MOST = 6;
+
+/** Settings side by side, in the order asked for. A list that is none compares nothing. */
+export async function readComparison(store: Store, ids: string): Promise<readonly ComparedSetting[]> {
+  const wanted = idList.safeParse(ids);
+  if (!wanted.success) return [];
+  const settings = await findSettings(store, wanted.data.slice(0, MOST));
+  return Promise.all(
+    settings.map(async (kept) => {
+      const { conditionId, machineId, operation } = kept.key;
+      const { material, condition } = await findMaterialByCondition(store, conditionId);
+      const machine = await findMachine(store, machineId);
+      const blade = null;
+      const station: Station = {
+        machine,
+        blade,
+        mat: null,
+        loaded: { material, condition, lot: '', colour: '' },
+      };
+      const isDialled = operation === 'kiss' || operation === 'through';
+      const { price, currency, unit } = material.details.stock;
+      return {
+        setting: summarise(kept, material, machine),
+        machine,
+        stack: condition.stack,
+        faceColour: material.colourHex,
+        family: material.family,
+        price: price === null ? '' : `${price.toFixed(2)} ${currency} a ${unit}`,
+        bench: isDialled ? await loadAnswer(store, station, operation as Operation) : null,
+      };
+    }),
+  );
+}

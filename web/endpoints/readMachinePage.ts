@@ -1,0 +1,17 @@
+import type { Store } from '#store/connection/connectStore.ts';
+import { listAudit } from '#store/repositories/audit.ts';
+import { findCalibrations } from '#store/repositories/calibrations.ts';
+import { findMachine } from '#store/repositories/machines.ts';
+
+const MOST_AUDIT = 12;
+
+/** Everything the page of a machine shows. @throws AppError `notFound` */
+export async function readMachinePage(store: Store, id: number) {
+  const machine = await findMachine(store, id);
+  const found = (await findCalibrations(store, [id])).get(id);
+  const audit = await listAudit(store, { entity: 'machine', entityId: id }, MOST_AUDIT);
+  const calibration = found
+    ? { id: found.id, readings: found.readings, author: found.author, at: found.at }
+    : null;
+  return { machine, calibration, audit: audit.map(({ before, after, ...entry }) => entry) };
+}

@@ -1,0 +1,21 @@
+import type { Store } from '#store/connection/connectStore.ts';
+import { listAudit } from '#store/repositories/audit.ts';
+import { findMaterial } from '#store/repositories/materials.ts';
+import { listSettingsOf } from '#store/repositories/settings.ts';
+import { summariseSettings } from '#web/endpoints/summariseSettings.ts';
+
+const MOST_AUDIT = 12;
+
+/** Everything the page of a material shows. @throws AppError `notFound` */
+export async function readMaterialPage(store: Store, id: number) {
+  const material = await findMaterial(store, id);
+  const kept = await listSettingsOf(
+    store,
+    material.conditions.map((condition) => condition.id),
+  );
+  const [settings, audit] = await Promise.all([
+    summariseSettings(store, kept),
+    listAudit(store, { entity: 'material', entityId: id }, MOST_AUDIT),
+  ]);
+  return { material, settings, audit: audit.map(({ before, after, ...entry }) => entry) };
+}

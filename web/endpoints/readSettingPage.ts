@@ -1,0 +1,78 @@
+import type { SettingKey, SettingValues } from '#core/setting/setting.ts';
+import { settleValues } from '#core/setting/settleValues.ts';
+import { suggestValues } from '#core/setting/suggestValues.ts';
+import type { Operation } from '#core/stack/depthGrade.ts';
+import type { Station } from '#core/station/station.ts';
+import { forceToGf } from '#core/units/forceScale.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { listAudit } from '#store/repositories/audit.ts';
+import { findMachine, listMachines } from '#store/repositories/machines.ts';
+import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { findSetting, listRevisions, requireSetting } from '#store/repositories/settings.ts';
+import { listBlades } from '#store/repositories/tools.ts';
+import { listRelatives } from '#web/endpoints/listRelatives.ts';
+import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { summarise } from '#web/endpoints/summariseSettings.ts';
+import type { SettingPageData } from '#web/schemas/settingPage.ts';
+
+const MOST_AUDIT = 30;
+
+/** The page of a kept setting. @throws AppError `notFound` */
+export async function readKeptSettingPage(store: Store, id: number): Promise<SettingPageData> {
+  const { key } = await requireSetting(store, id);
+  return readSettingPage(store, key);
+}
+
+/** The page of a setting, kept or still to be kept. @throws AppError `notFound` for a sheet or machine that is not there */
+export async function readSettingPage(store: Store, key: SettingKey): Promise<SettingPageData> {
+  const [{ material, condition }, machine, machines, blades, kept, kiss] = await Promise.all([
+    findMaterialByCondition(store, key.conditionId),
+    findMachine(store, key.machineId),
+    listMachines(store),
+    listBlades(store),
+    findSetting(store, key),
+    findSetting(store, { ...key, operation: 'kiss' }),
+  ]);
+  const ofKind = blades.filter(({ kind }) => kind === key.bladeKind);
+  const blade = ofKind.find(({ fittedTo }) => fittedTo === machine.id) ?? ofKind[0] ?? null;
+  const station: Station = {
+    machine,
+    blade,
+    mat: null,
+    loaded: { material, condition, lot: '', colour: '' },
+  };
+  const id = kept?.id ?? null;
+  const isDialled = key.operation === 'kiss' || key.operation === 'through';
+  const kissForce = kiss?.revision.values.force ?? null;
+  return {
+    key,
+    summary: kept && summarise(kept, material, machine),
+    revisions: id === null ? [] : await listRevisions(store, id),
+    material,
+    condition,
+    machine,
+    blade,
+    start: kept?.revision.values ?? suggestStart(station, key, kissForce),
+    startSources: kept?.revision.sources ?? {},
+    kissForce,
+    machines,
+    bench: isDialled ? await loadAnswer(store, station, key.operation as Operation) : null,
+    relatives: await listRelatives(store, station, key.operation),
+    audit: id === null ? [] : await listAudit(store, { entity: 'setting', entityId: id }, MOST_AUDIT),
+  };
+}
+
+/** Where a setting starts that nobody kept yet: from the stack, in the middle of the machine's force scale at most. */
+function suggestStart(
+  { machine, blade, loaded }: Station,
+  { operation }: SettingKey,
+  kissForce: number | null,
+): SettingValues {
+  if (!loaded) throw new Error('a setting is always of a sheet');
+  const { min, max } = machine.forceScale;
+  const cut = operation === 'kiss' ? 'kiss' : 'through';
+  const middleGf = forceToGf(kissForce ?? (min + max) / 3, machine.forceScale);
+  const { values } = suggestValues(loaded.material, loaded.condition, machine, blade, cut, middleGf);
+  if (!machine.operations.includes(operation)) return values;
+  return settleValues(values, operation, machine, kissForce ?? values.force);
+}

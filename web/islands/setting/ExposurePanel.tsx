@@ -1,0 +1,76 @@
+import { listExposureSchools } from '#core/exposure/exposureSchools.ts';
+import { overcutFor, usualOffsetMm } from '#core/exposure/bladeGeometry.ts';
+import { measureStack } from '#core/stack/measureStack.ts';
+import { umToMil } from '#core/units/length.ts';
+import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
+import type { SettingPageData } from '#web/schemas/settingPage.ts';
+
+interface Props {
+  readonly page: SettingPageData;
+  readonly desk: SettingDesk;
+}
+
+/** The exposure by each school, on this holder; the offset and overcut of the blade, with a piece to check them by. */
+export function ExposurePanel({ page, desk }: Props) {
+  const { condition, machine, blade, key, summary } = page;
+  const cut = key.operation === 'kiss' ? 'kiss' : 'through';
+  const schools = listExposureSchools(condition.stack, cut, machine.depthScale, blade?.reachMm ?? null);
+  const angle = blade?.angleDeg ?? 45;
+  const offset = blade?.offsetMm ?? usualOffsetMm(angle);
+  const { toLinerUm, totalUm } = measureStack(condition.stack);
+  const overcut = overcutFor((cut === 'kiss' ? toLinerUm : totalUm) / 1000, angle, offset);
+  return (
+    <section aria-label="Exposure" className="sheet p-4 sm:p-5">
+      <h2 className="text-muted">Exposure, by how one sets it</h2>
+      <ul className="divide-y divide-hairline">
+        {schools.map((school) => (
+          <li key={school.id} className="py-2.5">
+            <div className="flex items-start gap-2">
+              <p className="grow">
+                <span className="block font-semibold">
+                  {school.name}
+                  {school.isDefault ? ' · ours' : ''}
+                </span>
+                <span className="figure">{school.exposureMm.toFixed(2)} mm</span>{' '}
+                <span className="text-muted">
+                  {umToMil(school.exposureMm * 1000).toFixed(0)} mil · {school.onHolder}
+                </span>
+              </p>
+              <button
+                type="button"
+                className="button px-3"
+                aria-label={`Use ${school.exposureMm.toFixed(2)} mm: ${school.name}`}
+                onClick={() => desk.set('exposureMm', school.exposureMm)}
+              >
+                Use
+              </button>
+            </div>
+            <ul className="text-sm text-muted list-disc pl-5">
+              {school.steps.map((step) => (
+                <li key={step}>{step}</li>
+              ))}
+            </ul>
+            {school.limit ? <p className="text-sm text-ember">{school.limit}</p> : null}
+            {school.caution ? (
+              <p className="note mt-1 text-sm" data-tone="problem">
+                {school.caution}
+              </p>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      <p className="border-t border-hairline pt-2.5">
+        A {angle}° blade: offset <span className="figure">{offset.toFixed(2)} mm</span>, overcut{' '}
+        <span className="figure">{overcut.toFixed(2)} mm</span>.
+      </p>
+      {summary ? (
+        <p className="text-sm mt-1">
+          Corner piece to check them:{' '}
+          <a href={`/api/settings/${summary.id}/corner-piece?format=svg`}>drawing</a>,{' '}
+          <a href={`/api/settings/${summary.id}/corner-piece?format=hpgl`}>machine file</a>. Corners rounded:
+          more offset. Little ears past the corner: less.
+        </p>
+      ) : null}
+    </section>
+  );
+}

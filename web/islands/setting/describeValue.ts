@@ -1,0 +1,32 @@
+import type { SettingField, SettingValues } from '#core/setting/setting.ts';
+import { SETTING_FIELDS, STRATEGY_WORDS } from '#core/setting/settingFields.ts';
+import type { Machine } from '#core/station/machine.ts';
+import { forceUnit } from '#core/units/forceScale.ts';
+
+/** The unit after a field's figure on this machine; empty for words. */
+export function unitOf(field: SettingField, machine: Pick<Machine, 'forceScale' | 'speedScale'>): string {
+  switch (SETTING_FIELDS[field].unit) {
+    case 'force':
+      return forceUnit(machine.forceScale);
+    case 'speed':
+      return machine.speedScale.unit;
+    case 'mm':
+      return 'mm';
+    case 'share':
+      return 'of 1';
+    case 'passes':
+    case 'word':
+      return '';
+  }
+}
+
+/** A value in words, with its unit. @example describeValue('force', 90, gannet) // '90 gf' */
+export function describeValue(
+  field: SettingField,
+  value: SettingValues[SettingField],
+  machine: Pick<Machine, 'forceScale' | 'speedScale'>,
+): string {
+  if (value === undefined) return 'not said';
+  if (field === 'strategy') return STRATEGY_WORDS[value as NonNullable<SettingValues['strategy']>];
+  return `${value} ${unitOf(field, machine)}`.trim();
+}

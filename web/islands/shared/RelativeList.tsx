@@ -1,0 +1,36 @@
+import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
+import type { RelativeReply } from '#web/schemas/setting.ts';
+
+interface Props {
+  readonly relatives: readonly RelativeReply[];
+  /** The unit of a start on this machine. */
+  readonly unit: string;
+}
+
+/** Settings of related sheets: why they are near, and where to start from them, low. Nothing when there are none. */
+export function RelativeList({ relatives, unit }: Props) {
+  if (relatives.length === 0) return null;
+  return (
+    <section aria-label="Nearest relatives" className="sheet p-4 sm:p-5">
+      <h2 className="text-muted">Nearest relatives</h2>
+      <ol className="divide-y divide-hairline">
+        {relatives.map((relative) => (
+          <li key={relative.settingId} className="py-2">
+            <p className="flex flex-wrap items-center justify-between gap-x-2">
+              <a href={`/settings/${relative.settingId}`} className="font-semibold">
+                {relative.name}
+              </a>
+              <StateBadge state={relative.state} />
+            </p>
+            <p className="text-sm text-muted">
+              {relative.reasons.join(' · ')}. {relative.force} {relative.forceUnit} on {relative.machine}.
+            </p>
+            <p>
+              Start low at <strong className="figure">{relative.startForce}</strong> {unit}
+            </p>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,150 @@
+import type { Blade } from '#core/station/station.ts';
+import { BladeQuill } from '#web/islands/stationRail/BladeQuill.tsx';
+import { CareList, type CareLine } from '#web/islands/tools/CareList.tsx';
+import { readFields, useTools } from '#web/islands/tools/useTools.ts';
+import { formatDay } from '#web/islands/shared/formatTime.ts';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
+
+interface Props {
+  readonly blades: readonly Blade[];
+  readonly machines: readonly { readonly id: number; readonly name: string }[];
+  readonly care: Readonly<Record<string, readonly CareLine[]>>;
+}
+
+/** Every blade by its number: where it is, how worn, what was done to it; and a new one. */
+export function BladeList({ blades, machines, care }: Props) {
+  const tools = useTools();
+  const used = blades.filter((blade) => blade.retiredAt === null);
+  const retired = blades.filter((blade) => blade.retiredAt !== null);
+  return (
+    <section className="sheet p-4 sm:px-6 sm:py-5" aria-label="Blades">
+      <h2 className="text-lg">Blades</h2>
+      <ul className="divide-y divide-hairline">
+        {used.map((blade) => (
+          <BladeRow key={blade.id} blade={blade} machines={machines} care={care} tools={tools} />
+        ))}
+      </ul>
+      <Refusal error={tools.error} />
+      <NewBlade tools={tools} next={Math.max(0, ...blades.map(({ number }) => number)) + 1} />
+      {retired.length > 0 ? (
+        <details className="mt-3">
+          <summary className="min-h-11 flex items-center cursor-pointer text-muted">
+            {retired.length} retired
+          </summary>
+          <ul className="divide-y divide-hairline">
+            {retired.map((blade) => (
+              <BladeRow key={blade.id} blade={blade} machines={machines} care={care} tools={tools} />
+            ))}
+          </ul>
+        </details>
+      ) : null}
+      <p className="note mt-3">
+        Power off before touching the holder. Clean the tip with a soft cloth, never with a finger. Bin spent
+        blades in a sharps container.
+      </p>
+    </section>
+  );
+}
+
+type Tools = ReturnType<typeof useTools>;
+
+function BladeRow({ blade, machines, care, tools }: Omit<Props, 'blades'> & { blade: Blade; tools: Tools }) {
+  const place = machines.find(({ id }) => id === blade.fittedTo)?.name;
+  const act = (what: string) => tools.send(`/api/blades/${blade.id}/care`, 'POST', { care: what });
+  const facts = [
+    `${blade.angleDeg}°`,
+    `offset ${blade.offsetMm} mm`,
+    blade.reachMm === null ? '' : `reaches ${blade.reachMm} mm`,
+    blade.isHardMetal ? 'hard metal' : '',
+    blade.holder ? `${blade.holder} holder` : '',
+    blade.cleanedAt ? `cleaned ${formatDay(blade.cleanedAt)}` : '',
+  ];
+  return (
+    <li className="py-2.5">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span className="font-semibold">
+          No. {blade.number}, {blade.kind}
+        </span>
+        <span className="grow text-muted">{blade.retiredAt ? 'retired' : (place ?? 'on the shelf')}</span>
+        <BladeQuill travel={blade.travelMetres} life={blade.lifeMetres} />
+      </div>
+      <p className="text-sm text-muted">{facts.filter(Boolean).join(' · ')}</p>
+      <div className="flex flex-wrap gap-2 mt-1.5">
+        {blade.retiredAt ? (
+          <button type="button" className="button" disabled={tools.isBusy} onClick={() => act('bringBack')}>
+            Bring back
+          </button>
+        ) : (
+          <>
+            <button type="button" className="button" disabled={tools.isBusy} onClick={() => act('clean')}>
+              Cleaned
+            </button>
+            <button type="button" className="button" disabled={tools.isBusy} onClick={() => act('retire')}>
+              Retire
+            </button>
+          </>
+        )}
+        <CareList lines={care[`blade-${blade.id}`] ?? []} />
+      </div>
+    </li>
+  );
+}
+
+function NewBlade({ tools, next }: { readonly tools: Tools; readonly next: number }) {
+  return (
+    <details className="mt-3">
+      <summary className="button">Add a blade</summary>
+      <form
+        aria-label="New blade"
+        className="grid gap-3 grid-cols-2 sm:grid-cols-3 mt-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          tools.send('/api/blades', 'POST', readFields(event.currentTarget));
+        }}
+      >
+        <Field label="Number" name="number" type="number" value={next} />
+        <Field label="Kind, as settings name it" name="kind" value="45° fine" />
+        <Field label="Angle, °" name="angleDeg" type="number" value={45} />
+        <Field label="Offset, mm" name="offsetMm" type="number" value={0.25} />
+        <Field label="Reaches, mm" name="reachMm" type="number" value="" />
+        <Field label="Usual life, m" name="lifeMetres" type="number" value={360} />
+        <Field label="Used already, m" name="travelMetres" type="number" value={0} />
+        <Field label="Holder" name="holder" value="" />
+        <label className="flex items-center gap-2 min-h-11 self-end">
+          <input type="checkbox" name="isHardMetal" className="size-5 accent-verdigris" /> hard metal
+        </label>
+        <button
+          type="submit"
+          className="button col-span-full justify-self-start"
+          data-kind="main"
+          disabled={tools.isBusy}
+        >
+          Keep this blade
+        </button>
+      </form>
+    </details>
+  );
+}
+
+interface FieldProps {
+  readonly label: string;
+  readonly name: string;
+  readonly type?: 'text' | 'number';
+  readonly value: string | number;
+}
+
+/** A field that the form reads when it is sent. */
+export function Field({ label, name, type = 'text', value }: FieldProps) {
+  return (
+    <label>
+      <span className="block text-sm text-muted">{label}</span>
+      <input
+        name={name}
+        type={type}
+        {...(type === 'number' ? { step: 'any' } : {})}
+        className={`field ${type === 'number' ? 'figure' : ''}`}
+        defaultValue={value}
+      />
+    </label>
+  );
+}

@@ -1,0 +1,190 @@
+import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
+import type { Mat } from '#core/station/station.ts';
+import { TACK_CLASSES } from '#core/wear/tackIndex.ts';
+import { CareList, type CareLine } from '#web/islands/tools/CareList.tsx';
+import { Field } from '#web/islands/tools/BladeList.tsx';
+import { readFields, useTools } from '#web/islands/tools/useTools.ts';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
+
+/** A mat with how well it still holds, worked out where the time is known. */
+export interface MatView extends Mat {
+  readonly tackIndex: number;
+  readonly usesSinceCleaned: number;
+  readonly suits: readonly Family[];
+}
+
+interface Props {
+  readonly mats: readonly MatView[];
+  readonly care: Readonly<Record<string, readonly CareLine[]>>;
+}
+
+/** Every mat by its number: how well it holds and what for, what was done to it; and a new one. */
+export function MatList({ mats, care }: Props) {
+  const tools = useTools();
+  const used = mats.filter((mat) => mat.retiredAt === null);
+  const retired = mats.filter((mat) => mat.retiredAt !== null);
+  return (
+    <section className="sheet p-4 sm:px-6 sm:py-5" aria-label="Mats">
+      <h2 className="text-lg">Mats</h2>
+      <ul className="divide-y divide-hairline">
+        {used.map((mat) => (
+          <MatRow key={mat.id} mat={mat} care={care} tools={tools} />
+        ))}
+      </ul>
+      <Refusal error={tools.error} />
+      <NewMat tools={tools} next={Math.max(0, ...mats.map(({ number }) => number)) + 1} />
+      {retired.length > 0 ? (
+        <details className="mt-3">
+          <summary className="min-h-11 flex items-center cursor-pointer text-muted">
+            {retired.length} retired
+          </summary>
+          <ul className="divide-y divide-hairline">
+            {retired.map((mat) => (
+              <MatRow key={mat.id} mat={mat} care={care} tools={tools} />
+            ))}
+          </ul>
+        </details>
+      ) : null}
+      <p className="note mt-3">
+        The tack index falls with loads, age and lint: 100 is a fresh strong mat. From 20 to 30 loads on, roll
+        every sheet down.
+      </p>
+    </section>
+  );
+}
+
+type Tools = ReturnType<typeof useTools>;
+
+function MatRow({ mat, care, tools }: { mat: MatView; care: Props['care']; tools: Tools }) {
+  const act = (what: string) => tools.send(`/api/mats/${mat.id}/care`, 'POST', { care: what });
+  const change = (body: object) => tools.send(`/api/mats/${mat.id}`, 'PATCH', body);
+  const facts = [
+    `${mat.widthMm} × ${mat.heightMm} mm`,
+    `${mat.uses} loads, ${mat.usesSinceCleaned} since washed`,
+    mat.usesAtRestick > 0 ? `re-stuck after ${mat.usesAtRestick}` : '',
+  ];
+  return (
+    <li className="py-2.5">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span className="font-semibold">
+          No. {mat.number}, {mat.tack}
+        </span>
+        <span className="grow text-muted">
+          {mat.retiredAt ? 'retired' : facts.filter(Boolean).join(' · ')}
+        </span>
+        <Tack index={mat.tackIndex} />
+      </div>
+      <p className="text-sm text-muted">
+        {mat.suits.length > 0
+          ? `holds ${mat.suits.map((family) => FAMILY_NAMES[family]).join(', ')}`
+          : 'holds nothing well any more: wash, re-stick or retire it'}
+      </p>
+      <div className="flex flex-wrap items-center gap-2 mt-1.5">
+        {mat.retiredAt ? (
+          <button type="button" className="button" disabled={tools.isBusy} onClick={() => act('bringBack')}>
+            Bring back
+          </button>
+        ) : (
+          <>
+            <button type="button" className="button" disabled={tools.isBusy} onClick={() => act('clean')}>
+              Washed
+            </button>
+            <button type="button" className="button" disabled={tools.isBusy} onClick={() => act('restick')}>
+              Re-stuck
+            </button>
+            <button type="button" className="button" disabled={tools.isBusy} onClick={() => act('retire')}>
+              Retire
+            </button>
+            <Tick
+              label="deep grooves"
+              isOn={mat.hasGrooves}
+              onChange={(hasGrooves) => change({ hasGrooves })}
+            />
+            <Tick
+              label="kept for fine work"
+              isOn={mat.isForFineWork}
+              onChange={(isForFineWork) => change({ isForFineWork })}
+            />
+          </>
+        )}
+        <CareList lines={care[`mat-${mat.id}`] ?? []} />
+      </div>
+      {mat.hasGrooves && mat.isForFineWork ? (
+        <p className="text-sm text-ember">Deep grooves do not go with fine work.</p>
+      ) : null}
+    </li>
+  );
+}
+
+/** The tack as a bar and a figure. */
+function Tack({ index }: { readonly index: number }) {
+  return (
+    <span className="flex items-center gap-2">
+      <svg width="80" height="12" aria-hidden>
+        <rect x="0.5" y="2.5" width="79" height="7" rx="3" fill="none" stroke="var(--color-edge)" />
+        <rect x="1" y="3" width={0.78 * index} height="6" rx="2.5" fill="var(--color-feather)" />
+      </svg>
+      <span className="figure">
+        <span className="sr-only">tack </span>
+        {index}
+      </span>
+    </span>
+  );
+}
+
+interface TickProps {
+  readonly label: string;
+  readonly isOn: boolean;
+  readonly onChange: (isOn: boolean) => void;
+}
+
+function Tick({ label, isOn, onChange }: TickProps) {
+  return (
+    <label className="flex items-center gap-2 min-h-11 px-1">
+      <input
+        type="checkbox"
+        className="size-5 accent-verdigris"
+        checked={isOn}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}
+
+function NewMat({ tools, next }: { readonly tools: Tools; readonly next: number }) {
+  return (
+    <details className="mt-3">
+      <summary className="button">Add a mat</summary>
+      <form
+        aria-label="New mat"
+        className="grid gap-3 grid-cols-2 sm:grid-cols-3 mt-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          tools.send('/api/mats', 'POST', readFields(event.currentTarget));
+        }}
+      >
+        <Field label="Number" name="number" type="number" value={next} />
+        <label>
+          <span className="block text-sm text-muted">Tack</span>
+          <select name="tack" className="field" defaultValue="standard">
+            {TACK_CLASSES.map((tack) => (
+              <option key={tack}>{tack}</option>
+            ))}
+          </select>
+        </label>
+        <Field label="Loads already" name="uses" type="number" value={0} />
+        <Field label="Width, mm" name="widthMm" type="number" value={305} />
+        <Field label="Height, mm" name="heightMm" type="number" value={305} />
+        <button
+          type="submit"
+          className="button col-span-full justify-self-start"
+          data-kind="main"
+          disabled={tools.isBusy}
+        >
+          Keep this mat
+        </button>
+      </form>
+    </details>
+  );
+}

@@ -1,0 +1,3 @@
+import { postUndo } from '#web/endpoints/audit.ts';
+
+export const POST = postUndo.serve;

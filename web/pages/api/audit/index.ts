@@ -1,0 +1,3 @@
+import { getAudit } from '#web/endpoints/audit.ts';
+
+export const GET = getAudit.serve;

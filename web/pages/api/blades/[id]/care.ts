@@ -1,0 +1,3 @@
+import { postBladeCare } from '#web/endpoints/tools.ts';
+
+export const POST = postBladeCare.serve;

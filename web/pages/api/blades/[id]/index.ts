@@ -1,0 +1,3 @@
+import { patchBlade } from '#web/endpoints/tools.ts';
+
+export const PATCH = patchBlade.serve;

@@ -1,0 +1,3 @@
+import { postBlade } from '#web/endpoints/tools.ts';
+
+export const POST = postBlade.serve;

@@ -1,0 +1,3 @@
+import { getBookSchema } from '#web/endpoints/book.ts';
+
+export const GET = getBookSchema.serve;

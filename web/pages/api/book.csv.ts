@@ -1,0 +1,3 @@
+import { getCsvBook } from '#web/endpoints/book.ts';
+
+export const GET = getCsvBook.serve;

@@ -1,0 +1,3 @@
+import { getJsonBook } from '#web/endpoints/book.ts';
+
+export const GET = getJsonBook.serve;

@@ -1,0 +1,3 @@
+import { postImport } from '#web/endpoints/book.ts';
+
+export const POST = postImport.serve;

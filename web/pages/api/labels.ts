@@ -1,0 +1,3 @@
+import { getLabels } from '#web/endpoints/prints.ts';
+
+export const GET = getLabels.serve;

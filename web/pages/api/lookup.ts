@@ -1,0 +1,3 @@
+import { getLookup } from '#web/endpoints/lookup.ts';
+
+export const GET = getLookup.serve;

@@ -1,0 +1,3 @@
+import { postMachineArchive } from '#web/endpoints/machines.ts';
+
+export const POST = postMachineArchive.serve;

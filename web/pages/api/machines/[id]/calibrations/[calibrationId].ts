@@ -1,0 +1,3 @@
+import { deleteCalibration } from '#web/endpoints/machines.ts';
+
+export const DELETE = deleteCalibration.serve;

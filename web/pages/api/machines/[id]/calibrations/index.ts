@@ -1,0 +1,3 @@
+import { postCalibration } from '#web/endpoints/machines.ts';
+
+export const POST = postCalibration.serve;

@@ -1,0 +1,3 @@
+import { putMachine } from '#web/endpoints/machines.ts';
+
+export const PUT = putMachine.serve;

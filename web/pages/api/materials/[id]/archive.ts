@@ -1,0 +1,3 @@
+import { postMaterialArchive } from '#web/endpoints/materials.ts';
+
+export const POST = postMaterialArchive.serve;

@@ -1,0 +1,3 @@
+import { postMatCare } from '#web/endpoints/tools.ts';
+
+export const POST = postMatCare.serve;

@@ -1,0 +1,3 @@
+import { patchMat } from '#web/endpoints/tools.ts';
+
+export const PATCH = patchMat.serve;

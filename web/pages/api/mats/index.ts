@@ -1,0 +1,3 @@
+import { postMat } from '#web/endpoints/tools.ts';
+
+export const POST = postMat.serve;

@@ -1,3 +1,0 @@
-import { getSettings } from '#web/endpoints/settings.ts';
-
-export const GET = getSettings.serve;

@@ -1,0 +1,3 @@
+import { postArchive } from '#web/endpoints/settingActions.ts';
+
+export const POST = postArchive.serve;

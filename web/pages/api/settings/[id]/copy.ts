@@ -1,0 +1,3 @@
+import { postCopy } from '#web/endpoints/settingActions.ts';
+
+export const POST = postCopy.serve;

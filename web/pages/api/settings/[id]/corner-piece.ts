@@ -1,0 +1,3 @@
+import { getCornerPiece } from '#web/endpoints/prints.ts';
+
+export const GET = getCornerPiece.serve;

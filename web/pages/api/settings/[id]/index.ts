@@ -1,0 +1,3 @@
+import { getSetting } from '#web/endpoints/settings.ts';
+
+export const GET = getSetting.serve;

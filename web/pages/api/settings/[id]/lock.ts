@@ -1,0 +1,3 @@
+import { postLock } from '#web/endpoints/settingActions.ts';
+
+export const POST = postLock.serve;

@@ -1,0 +1,3 @@
+import { postRestore } from '#web/endpoints/settingActions.ts';
+
+export const POST = postRestore.serve;

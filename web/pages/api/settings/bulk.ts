@@ -1,0 +1,3 @@
+import { postBulk } from '#web/endpoints/settingActions.ts';
+
+export const POST = postBulk.serve;
