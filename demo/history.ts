@@ -14,6 +14,7 @@ export interface DialInStory {
   readonly passes: number;
   readonly exposureMm: number;
   readonly bladeMetres: number;
+  readonly lot?: string;
   readonly cuts: readonly (readonly [force: number, grade: DepthGrade, flaws?: readonly Flaw[]])[];
   /** The force kept and the words with it, or `null` when nothing was. */
   readonly kept: { readonly force: number; readonly reason: string } | null;
@@ -30,6 +31,7 @@ export const DIAL_INS: readonly DialInStory[] = [
     material: 'Herringglass matt white',
     condition: 'laminated',
     operation: 'kiss',
+    lot: '26-B',
     daysAgo: 34,
     exposureMm: 0.375,
     cuts: [
@@ -46,6 +48,7 @@ export const DIAL_INS: readonly DialInStory[] = [
     material: 'Herringglass matt white',
     condition: 'laminated',
     operation: 'through',
+    lot: '26-B',
     daysAgo: 34,
     exposureMm: 0.375,
     cuts: [
@@ -58,6 +61,7 @@ export const DIAL_INS: readonly DialInStory[] = [
     ...roll,
     material: 'Mooring vinyl, navy',
     operation: 'kiss',
+    lot: '26-D',
     daysAgo: 27,
     exposureMm: 0.25,
     cuts: [
@@ -148,6 +152,7 @@ export const DIAL_INS: readonly DialInStory[] = [
 /** A run as it was noted afterwards. */
 export interface RunStory {
   readonly job: string;
+  readonly lot?: string;
   readonly daysAgo: number;
   readonly author: string;
   readonly verdict: RunVerdict;
@@ -159,6 +164,7 @@ export interface RunStory {
 export const RUNS: readonly RunStory[] = [
   {
     job: 'Tide-table stickers',
+    lot: '26-B',
     daysAgo: 30,
     author: 'Ines',
     verdict: 'clean',
@@ -168,6 +174,7 @@ export const RUNS: readonly RunStory[] = [
   },
   {
     job: 'Tide-table stickers',
+    lot: '26-B',
     daysAgo: 23,
     author: 'Ines',
     verdict: 'clean',
@@ -177,6 +184,7 @@ export const RUNS: readonly RunStory[] = [
   },
   {
     job: 'Boat name Rein',
+    lot: '26-D',
     daysAgo: 21,
     author: 'Tove',
     verdict: 'clean',
@@ -186,6 +194,7 @@ export const RUNS: readonly RunStory[] = [
   },
   {
     job: 'Tide-table stickers',
+    lot: '26-B',
     daysAgo: 14,
     author: 'Tove',
     verdict: 'someSpoiled',
@@ -204,6 +213,7 @@ export const RUNS: readonly RunStory[] = [
   },
   {
     job: 'Tide-table stickers',
+    lot: '26-B',
     daysAgo: 6,
     author: 'Ines',
     verdict: 'clean',
@@ -213,6 +223,7 @@ export const RUNS: readonly RunStory[] = [
   },
   {
     job: 'Boat name Rein',
+    lot: '26-F',
     daysAgo: 3,
     author: 'Ines',
     verdict: 'failed',

@@ -1,11 +1,22 @@
 import { readFileSync } from 'node:fs';
 import { DIAL_INS, RUNS, type DialInStory, type RunStory } from '#demo/history.ts';
-import { BLADES, DESK_CUTTER, MATERIALS, MATS, ROLL_CUTTER } from '#demo/workshop.ts';
+import {
+  EARLIER_DIAL_INS,
+  EARLIER_RUNS,
+  KEPT,
+  LATER_REVISIONS,
+  type KeptStory,
+  type RevisionStory,
+} from '#demo/earlierHistory.ts';
+import { MATERIALS } from '#demo/shelf.ts';
+import { BLADES, DESK_CUTTER, DESK_READINGS, MATS, ROLL_CUTTER } from '#demo/workshop.ts';
 import { guessRoles } from '#core/drawing/lineRoles.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { planPasses } from '#core/passes/planPasses.ts';
 import { placeDrawing } from '#core/sheet/placeDrawing.ts';
 import { chooseSheet } from '#core/sheet/chooseSheet.ts';
+import { settleValues } from '#core/setting/settleValues.ts';
+import { fitForceScale } from '#core/units/fitForceScale.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
 import type { Operation } from '#core/stack/depthGrade.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
@@ -18,12 +29,15 @@ import { addJob, findJob, listJobs } from '#store/repositories/jobs.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
 import { addRun, addStrokeOutcome, noteRun, setRunState } from '#store/repositories/runs.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
-import { addMachine, listMachines } from '#store/repositories/machines.ts';
+import { addCalibration } from '#store/repositories/calibrations.ts';
+import { addMachine, findMachine, listMachines } from '#store/repositories/machines.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { changeStation, findStation } from '#store/repositories/stations.ts';
-import { addBlade, addMat } from '#store/repositories/tools.ts';
+import { addBlade, addMat, careForBlade, careForMat } from '#store/repositories/tools.ts';
 import { addTestCut } from '#store/repositories/testCuts.ts';
 
+/** When the workshop began to keep its book here. */
+const MONTHS_AGO = 175;
 const DAY_MS = 86_400_000;
 const MINUTE_MS = 60_000;
 const OPENING_HOUR = 8;
@@ -32,26 +46,82 @@ const BLADE_KIND = '45° fine';
 /** Fills an empty store with the demo workshop; a store that holds materials already is left as it is. */
 export async function seedDemo(db: Store, now: Date): Promise<void> {
   if ((await listMaterials(db)).length > 0) return;
-  for (const material of MATERIALS) await addMaterial(db, material, daysBefore(now, 60));
+  for (const material of MATERIALS) await addMaterial(db, material, daysBefore(now, MONTHS_AGO), 'Ines');
   await furnishStations(db, now);
-  for (const [index, story] of DIAL_INS.entries()) await tellDialIn(db, story, index, now);
   await drawJobs(db, now);
-  for (const story of RUNS) await tellRun(db, story, now);
+  for (const { tell } of listEvents(db, now)) await tell();
+}
+
+interface TellableEvent {
+  readonly daysAgo: number;
+  readonly tell: () => Promise<void>;
+}
+
+/** Everything that happened, in the order in which it did: what came later rests on what was kept before. */
+function listEvents(db: Store, now: Date): readonly TellableEvent[] {
+  const dialIns = [...EARLIER_DIAL_INS, ...DIAL_INS].map((story, place) => ({
+    daysAgo: story.daysAgo,
+    tell: () => tellDialIn(db, story, place % 8, now),
+  }));
+  const kept = KEPT.map((story) => ({ daysAgo: story.daysAgo, tell: () => tellKept(db, story, now) }));
+  const revisions = LATER_REVISIONS.map((story) => ({
+    daysAgo: story.daysAgo,
+    tell: () => tellRevision(db, story, now),
+  }));
+  const runs = [...EARLIER_RUNS, ...RUNS].map((story) => ({
+    daysAgo: story.daysAgo,
+    tell: () => tellRun(db, story, now),
+  }));
+  return [...dialIns, ...kept, ...revisions, ...runs].sort((a, b) => b.daysAgo - a.daysAgo);
+}
+
+async function tellKept(db: Store, story: KeptStory, now: Date): Promise<void> {
+  const machine = await machineNamed(db, story.machine);
+  const bladeKind = story.operation === 'crease' ? 'ball 1.5 mm' : BLADE_KIND;
+  const condition = await conditionId(db, story.material, story.condition);
+  const key = { conditionId: condition, machineId: machine.id, bladeKind, operation: story.operation };
+  const kiss = await findSetting(db, { ...key, operation: 'kiss' });
+  const values = settleValues(story.values, story.operation, machine, kiss?.revision.values.force ?? null);
+  const { author, reason } = story;
+  const sources = { force: 'person', tabForce: 'kiss' } as const;
+  await keepRevision(db, key, { values, sources, author, reason }, 0, daysBefore(now, story.daysAgo));
+}
+
+async function tellRevision(db: Store, story: RevisionStory, now: Date): Promise<void> {
+  const { id: machineId } = await machineNamed(db, story.machine);
+  const condition = await conditionId(db, story.material, story.condition);
+  const key = { conditionId: condition, machineId, bladeKind: BLADE_KIND, operation: story.operation };
+  const kept = await findSetting(db, key);
+  if (!kept) throw new Error(`the demo has no setting for ${story.material} yet`);
+  const { values, sources, revision } = kept.revision;
+  const { author, reason, force } = story;
+  const next = {
+    values: { ...values, force },
+    sources: { ...sources, force: 'person' },
+    author,
+    reason,
+  } as const;
+  await keepRevision(db, key, next, revision, daysBefore(now, story.daysAgo));
 }
 
 async function furnishStations(db: Store, now: Date): Promise<void> {
-  const rollId = await addMachine(db, ROLL_CUTTER, daysBefore(now, 60));
-  const deskId = await addMachine(db, DESK_CUTTER, daysBefore(now, 60));
+  const rollId = await addMachine(db, ROLL_CUTTER, daysBefore(now, MONTHS_AGO), 'Ines');
+  const deskId = await addMachine(db, DESK_CUTTER, daysBefore(now, MONTHS_AGO), 'Tove');
   const blades: number[] = [];
-  for (const blade of BLADES) blades.push(await addBlade(db, blade));
+  for (const blade of BLADES) blades.push(await addBlade(db, blade, 'Ines', daysBefore(now, 90)));
   const mats: number[] = [];
-  for (const mat of MATS) mats.push(await addMat(db, mat));
+  for (const mat of MATS) mats.push(await addMat(db, mat, 'Tove', daysBefore(now, 170)));
+  const { forceScale } = await findMachine(db, deskId);
+  const fitted = fitForceScale(DESK_READINGS, forceScale);
+  await addCalibration(db, deskId, DESK_READINGS, fitted, 'Tove', daysBefore(now, 165));
   const herringglass = await conditionId(db, 'Herringglass matt white', 'laminated');
   const card = await conditionId(db, 'Sailcloth card, chalk', 'bare');
   const onRoll = { bladeId: blades[0], conditionId: herringglass, lot: '26-B' };
   await changeStation(db, rollId, onRoll, 'Ines', daysBefore(now, 35));
-  const onDesk = { bladeId: blades[1], matId: mats[0], conditionId: card, lot: '' };
+  const onDesk = { bladeId: blades[1], matId: mats[0], conditionId: card, lot: 'S-07' };
   await changeStation(db, deskId, onDesk, 'Tove', daysBefore(now, 40));
+  await careForMat(db, mats[0] as number, 'clean', 'Tove', daysBefore(now, 16));
+  await careForBlade(db, blades[0] as number, 'clean', 'Ines', daysBefore(now, 10));
 }
 
 async function tellDialIn(db: Store, story: DialInStory, place: number, now: Date): Promise<void> {
@@ -72,6 +142,7 @@ async function tellDialIn(db: Store, story: DialInStory, place: number, now: Dat
       grade,
       flaws,
       author: story.author,
+      lot: story.lot ?? '',
     };
     await addTestCut(db, cut, new Date(start + index * 3 * MINUTE_MS));
   }
@@ -85,6 +156,7 @@ async function tellDialIn(db: Store, story: DialInStory, place: number, now: Dat
     sources: { ...sources, force: 'testCuts' as const },
     author: story.author,
     reason: `${story.kept.reason} (${story.cuts.length} test cuts)`,
+    lot: story.lot ?? '',
   };
   const key = {
     conditionId: condition,
@@ -92,7 +164,9 @@ async function tellDialIn(db: Store, story: DialInStory, place: number, now: Dat
     bladeKind: BLADE_KIND,
     operation: story.operation,
   };
-  await keepRevision(db, key, revision, 0, new Date(start + story.cuts.length * 3 * MINUTE_MS));
+  const before = await findSetting(db, key);
+  const at = new Date(start + story.cuts.length * 3 * MINUTE_MS);
+  await keepRevision(db, key, revision, before?.revision.revision ?? 0, at);
 }
 
 const JOBS = [
@@ -118,7 +192,7 @@ const JOBS = [
     machine: 'Gannet 600',
     material: 'Herringglass matt white',
     kind: 'laminated',
-    daysAgo: 31,
+    daysAgo: 172,
   },
 ] as const;
 
@@ -170,6 +244,7 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
     strokes,
     seconds: plan.seconds,
     author: story.author,
+    lot: story.lot ?? '',
     settings: settings
       .filter((one) => one !== null && one.key.operation in values)
       .flatMap((one) => (one ? [{ settingId: one.id, revision: one.revision.revision }] : [])),

@@ -1,3 +1,4 @@
+import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -106,7 +107,8 @@ async function revisions(db: Store, limit: number): Promise<LogEntry[]> {
   const rows: (Named & {
     id: number;
     at: Date;
-    operation: string;
+    operation: SettingOperation;
+    setting_id: number;
     revision: number;
     reason: string;
     author: string;
@@ -119,10 +121,10 @@ async function revisions(db: Store, limit: number): Promise<LogEntry[]> {
     id: `setting-${row.id}`,
     kind: 'setting',
     at: row.at.toISOString(),
-    what: `${row.operation === 'kiss' ? 'Kiss' : 'Through'} setting kept, revision ${row.revision}`,
+    what: `${OPERATION_WORDS[row.operation]} setting kept, revision ${row.revision}`,
     detail: `${nameCondition(row.material, row.condition)} on ${row.machine} · ${row.reason}`,
     author: row.author,
-    link: '/settings',
+    link: `/settings/${row.setting_id}`,
   }));
 }
 

@@ -21,10 +21,10 @@ export async function indexMaterial(db: Store, id: number, material: IndexedMate
   const texts: readonly (readonly [TermField, readonly string[]])[] = [
     ['name', [material.name]],
     ['maker', [material.maker]],
-    ['product', [details.product]],
+    ['product', [details.product, closeUp(details.product)]],
     ['finish', [material.finish]],
     ['colour', [material.colourName, ...details.colours.map(({ name }) => name)]],
-    ['lot', details.lots.map(({ code }) => code)],
+    ['lot', details.lots.flatMap(({ code }) => [code, closeUp(code)])],
     ['nickname', details.nicknames],
     ['family', [FAMILY_NAMES[material.family]]],
     ['state', material.conditions.map(({ kind }) => kind)],
@@ -36,6 +36,11 @@ export async function indexMaterial(db: Store, id: number, material: IndexedMate
 /** Lets a material be found by the words of a note. */
 export async function indexNote(db: Store, materialId: number, note: string): Promise<void> {
   await addTerms(db, materialId, 'note', note);
+}
+
+/** Numbers are typed with and without their dashes: 26-B is 26b too. */
+function closeUp(code: string): string {
+  return code.replace(/[^\p{L}\p{N}]+/gu, '');
 }
 
 async function addTerms(db: Store, materialId: number, field: TermField, text: string): Promise<void> {

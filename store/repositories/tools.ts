@@ -185,6 +185,12 @@ export async function listCare(db: Store): Promise<Readonly<Record<string, reado
   return care;
 }
 
+/** The blade of a kind that is in a machine, else any of that kind; `null` when there is none. */
+export async function findBladeOfKind(db: Store, kind: string, machineId: number): Promise<Blade | null> {
+  const ofKind = (await listBlades(db)).filter((blade) => blade.kind === kind && blade.retiredAt === null);
+  return ofKind.find(({ fittedTo }) => fittedTo === machineId) ?? ofKind[0] ?? null;
+}
+
 async function requireBlade(db: Store, id: number): Promise<Blade> {
   const blade = (await listBlades(db)).find((one) => one.id === id);
   if (!blade) throw new AppError('notFound', `there is no blade ${id}`);

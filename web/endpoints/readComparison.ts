@@ -3,6 +3,7 @@ import type { Operation } from '#core/stack/depthGrade.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { findBladeOfKind } from '#store/repositories/tools.ts';
 import { findSettings } from '#store/repositories/settings.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
 import { idList } from '#web/endpoints/prints.ts';
@@ -22,7 +23,7 @@ export async function readComparison(store: Store, ids: string): Promise<readonl
       const { conditionId, machineId, operation } = kept.key;
       const { material, condition } = await findMaterialByCondition(store, conditionId);
       const machine = await findMachine(store, machineId);
-      const blade = null;
+      const blade = await findBladeOfKind(store, kept.key.bladeKind, machineId);
       const station: Station = {
         machine,
         blade,
@@ -35,6 +36,7 @@ export async function readComparison(store: Store, ids: string): Promise<readonl
         setting: summarise(kept, material, machine),
         machine,
         stack: condition.stack,
+        angleDeg: blade?.angleDeg ?? 45,
         faceColour: material.colourHex,
         family: material.family,
         price: price === null ? '' : `${price.toFixed(2)} ${currency} a ${unit}`,

@@ -9,7 +9,11 @@ const MOST_AUDIT = 12;
 export async function readMachinePage(store: Store, id: number) {
   const machine = await findMachine(store, id);
   const found = (await findCalibrations(store, [id])).get(id);
-  const audit = await listAudit(store, { entity: 'machine', entityId: id }, MOST_AUDIT);
+  const [changes, measurings] = await Promise.all([
+    listAudit(store, { entity: 'machine', entityId: id }, MOST_AUDIT),
+    listAudit(store, { entity: 'calibration', entityId: id }, MOST_AUDIT),
+  ]);
+  const audit = [...changes, ...measurings].toSorted((a, b) => b.id - a.id).slice(0, MOST_AUDIT);
   const calibration = found
     ? { id: found.id, readings: found.readings, author: found.author, at: found.at }
     : null;

@@ -9,7 +9,7 @@ import { listAudit } from '#store/repositories/audit.ts';
 import { findMachine, listMachines } from '#store/repositories/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findSetting, listRevisions, requireSetting } from '#store/repositories/settings.ts';
-import { listBlades } from '#store/repositories/tools.ts';
+import { findBladeOfKind } from '#store/repositories/tools.ts';
 import { listRelatives } from '#web/endpoints/listRelatives.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
 import { summarise } from '#web/endpoints/summariseSettings.ts';
@@ -25,16 +25,14 @@ export async function readKeptSettingPage(store: Store, id: number): Promise<Set
 
 /** The page of a setting, kept or still to be kept. @throws AppError `notFound` for a sheet or machine that is not there */
 export async function readSettingPage(store: Store, key: SettingKey): Promise<SettingPageData> {
-  const [{ material, condition }, machine, machines, blades, kept, kiss] = await Promise.all([
+  const [{ material, condition }, machine, machines, blade, kept, kiss] = await Promise.all([
     findMaterialByCondition(store, key.conditionId),
     findMachine(store, key.machineId),
     listMachines(store),
-    listBlades(store),
+    findBladeOfKind(store, key.bladeKind, key.machineId),
     findSetting(store, key),
     findSetting(store, { ...key, operation: 'kiss' }),
   ]);
-  const ofKind = blades.filter(({ kind }) => kind === key.bladeKind);
-  const blade = ofKind.find(({ fittedTo }) => fittedTo === machine.id) ?? ofKind[0] ?? null;
   const station: Station = {
     machine,
     blade,

@@ -33,5 +33,6 @@ export const patchStation = defineEndpoint({
 /** The code of the lot that has a word in it; `null` when none has. */
 async function findLot(store: Store, conditionId: number, word: string): Promise<string | null> {
   const { material } = await findMaterialByCondition(store, conditionId);
-  return material.details.lots.find(({ code }) => splitTerms(code).includes(word))?.code ?? null;
+  const isNamed = (code: string) => [...splitTerms(code), splitTerms(code).join('')].includes(word);
+  return material.details.lots.find(({ code }) => isNamed(code))?.code ?? null;
 }

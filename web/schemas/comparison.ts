@@ -8,6 +8,8 @@ export interface ComparedSetting {
   readonly machine: Machine;
   readonly stack: Stack;
   readonly faceColour: string;
+  /** Of the blade it is cut with. */
+  readonly angleDeg: number;
   readonly family: Family;
   /** The price of one sheet or metre, in words; empty when nobody said. */
   readonly price: string;

@@ -1,4 +1,5 @@
 import { useId } from 'react';
+import type { SettingOperation } from '#core/setting/setting.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { TipDepth } from '#core/threshold/estimateTipDepth.ts';
 import { formatCaliper, type UnitSystem } from '#core/units/length.ts';
@@ -21,6 +22,15 @@ interface Props {
   /** Where the tip probably ends, with the blade that does it; `null` draws the stack alone. */
   readonly cut: { readonly tip: TipDepth; readonly angleDeg: number } | null;
 }
+
+/** What a section shows, by operation. */
+export const SECTION_WORDS: Readonly<Record<SettingOperation, string>> = {
+  kiss: 'kissed',
+  through: 'cut through',
+  perforated: 'before it is perforated',
+  score: 'before it is scored',
+  crease: 'before it is creased',
+};
 
 /** The section: the stack to scale with its engineering hatches, the blade tip in it, and a band where it may end. */
 export function Section({ stack, faceColour, system, isOnMat, cut }: Props) {

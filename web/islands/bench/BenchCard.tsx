@@ -8,7 +8,7 @@ import type { Station } from '#core/station/station.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import { formatCaliper, type UnitSystem } from '#core/units/length.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
-import { Section } from '#web/components/section/Section.tsx';
+import { Section, SECTION_WORDS } from '#web/components/section/Section.tsx';
 import { AnswerFigures } from '#web/islands/bench/AnswerFigures.tsx';
 import { AnswerOutlook } from '#web/islands/bench/AnswerOutlook.tsx';
 import { Evidence } from '#web/islands/bench/Evidence.tsx';
@@ -70,14 +70,6 @@ export function BenchCard({ station, answers, system }: Props) {
     </div>
   );
 }
-
-const SECTION_WORDS: Readonly<Record<SettingOperation, string>> = {
-  kiss: 'kissed',
-  through: 'cut through',
-  perforated: 'before it is perforated',
-  score: 'before it is scored',
-  crease: 'before it is creased',
-};
 
 interface DialledProps {
   readonly bench: BenchAnswer;

@@ -14,27 +14,8 @@ interface Props {
 
 /** What is kept for an operation that test cuts of force do not find: perforated, scored, creased. */
 export function KeptAnswer({ operation, setting, station, system }: Props) {
-  const { machine, blade, loaded } = station;
-  const query = new URLSearchParams({
-    conditionId: String(loaded?.condition.id ?? ''),
-    machineId: String(machine.id),
-    bladeKind: blade?.kind ?? 'no blade',
-    operation,
-  });
   if (!setting) {
-    return (
-      <div className="border-t border-hairline mt-3 pt-4">
-        <p>
-          <strong>Nothing kept for this yet.</strong>{' '}
-          {operation === 'perforated'
-            ? 'Tabs are cut at the kiss force and cuts at the through force, so keep those two first.'
-            : 'Keep the numbers you have, and the next one who asks gets them.'}
-        </p>
-        <a className="button mt-3" data-kind="main" href={`/settings/new?${query}`}>
-          Keep a {OPERATION_WORDS[operation].toLowerCase()} setting
-        </a>
-      </div>
-    );
+    return <NothingKept operation={operation} station={station} />;
   }
   const { values } = setting.revision;
   const length = (mm: number | undefined) => {
@@ -75,5 +56,28 @@ export function KeptAnswer({ operation, setting, station, system }: Props) {
         Open this setting
       </a>
     </>
+  );
+}
+
+function NothingKept({ operation, station }: Pick<Props, 'operation' | 'station'>) {
+  const { machine, blade, loaded } = station;
+  const query = new URLSearchParams({
+    conditionId: String(loaded?.condition.id ?? ''),
+    machineId: String(machine.id),
+    bladeKind: blade?.kind ?? 'no blade',
+    operation,
+  });
+  return (
+    <div className="border-t border-hairline mt-3 pt-4">
+      <p>
+        <strong>Nothing kept for this yet.</strong>{' '}
+        {operation === 'perforated'
+          ? 'Tabs are cut at the kiss force and cuts at the through force, so keep those two first.'
+          : 'Keep the numbers you have, and the next one who asks gets them.'}
+      </p>
+      <a className="button mt-3" data-kind="main" href={`/settings/new?${query}`}>
+        Keep a {OPERATION_WORDS[operation].toLowerCase()} setting
+      </a>
+    </div>
   );
 }

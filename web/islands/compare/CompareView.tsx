@@ -87,14 +87,14 @@ function Pictures({ columns, system }: Props) {
       <th scope="row" className="py-2 pr-4 font-normal text-muted">
         section
       </th>
-      {columns.map(({ setting, stack, faceColour, bench, machine }) => (
+      {columns.map(({ setting, stack, faceColour, angleDeg, bench, machine }) => (
         <td key={setting.id} className="py-2 pr-4 max-w-72">
           <Section
             stack={stack}
             faceColour={faceColour}
             system={system}
             isOnMat={machine.kind === 'matFed'}
-            cut={bench?.answer ? { tip: bench.answer.tip, angleDeg: 45 } : null}
+            cut={bench?.answer ? { tip: bench.answer.tip, angleDeg } : null}
           />
         </td>
       ))}

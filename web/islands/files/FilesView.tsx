@@ -113,25 +113,31 @@ function Rows({ reply, isBusy, onApply }: RowsProps) {
           </button>
         ) : null}
       </div>
-      <ol className="divide-y divide-hairline mt-2" aria-label="Rows">
-        {shown.slice(0, MOST_SHOWN).map((row) => (
-          <li key={`${row.kind}${row.line}`} className="grid grid-cols-[1.5rem_5.5rem_1fr] gap-x-3 py-1.5">
-            <span aria-hidden className={row.status === 'refused' ? 'text-ember' : 'text-muted'}>
-              {MARKS[row.status]}
-            </span>
-            <span className="text-muted">
-              {row.kind} {row.line}
-            </span>
-            <span>
-              {row.what} <span className="text-muted">{STATUS_WORDS[row.status]}</span>
-              {row.detail ? <span className="block text-sm">{row.detail}</span> : null}
-            </span>
-          </li>
-        ))}
-      </ol>
+      <RowList rows={shown.slice(0, MOST_SHOWN)} />
       {shown.length > MOST_SHOWN ? (
         <p className="text-muted">and {shown.length - MOST_SHOWN} more rows like these</p>
       ) : null}
     </>
+  );
+}
+
+function RowList({ rows }: { readonly rows: ImportReply['rows'] }) {
+  return (
+    <ol className="divide-y divide-hairline mt-2" aria-label="Rows">
+      {rows.map((row) => (
+        <li key={`${row.kind}${row.line}`} className="grid grid-cols-[1.5rem_5.5rem_1fr] gap-x-3 py-1.5">
+          <span aria-hidden className={row.status === 'refused' ? 'text-ember' : 'text-muted'}>
+            {MARKS[row.status]}
+          </span>
+          <span className="text-muted">
+            {row.kind} {row.line}
+          </span>
+          <span>
+            {row.what} <span className="text-muted">{STATUS_WORDS[row.status]}</span>
+            {row.detail ? <span className="block text-sm">{row.detail}</span> : null}
+          </span>
+        </li>
+      ))}
+    </ol>
   );
 }

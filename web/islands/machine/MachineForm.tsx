@@ -19,7 +19,7 @@ export function MachineForm({ machine }: { readonly machine: Machine | null }) {
       onSubmit={save}
       noValidate
     >
-      <h1>{machine ? machine.name : 'New machine'}</h1>
+      {machine ? <h2 className="text-lg">Scales, area and tools</h2> : <h1>New machine</h1>}
       <div className="grid gap-3 sm:grid-cols-2 mt-3">
         <FormField id="name" label="What you call it" problem={nameProblem}>
           <input {...fieldProps('name', nameProblem)} {...register('name')} />

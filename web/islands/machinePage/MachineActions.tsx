@@ -32,7 +32,7 @@ export function MachineActions({ machineId, isArchived, audit }: Props) {
       {audit.length === 0 ? <p>None yet.</p> : null}
       <Refusal error={error} />
       <div className="flex flex-wrap gap-2 mt-2">
-        {last && last.action !== 'add' ? (
+        {last?.action === 'change' ? (
           <button type="button" className="button" onClick={() => act(`/api/audit/${last.id}/undo`)}>
             Undo the last
           </button>

@@ -60,14 +60,10 @@ function LayerRow({
   const name = `Layer ${index + 1}`;
   const change = (part: Partial<Layer>) =>
     onChange(layers.map((one, place) => (place === index ? { ...one, ...part } : one)));
-  const move = (to: number) => {
-    const others = layers.filter((_, place) => place !== index);
-    onChange([...others.slice(0, to), layer, ...others.slice(to)]);
-  };
   return (
     <li className="flex flex-wrap items-start gap-2">
       <select
-        className="field w-36"
+        className="field w-44"
         aria-label={`${name} role`}
         value={layer.role}
         onChange={(event) => change({ role: event.target.value as LayerRole })}
@@ -95,26 +91,36 @@ function LayerRow({
         />
         measured
       </label>
-      <span className="flex ml-auto">
-        <IconButton words={`${name} up`} isOff={index === 0} onClick={() => move(index - 1)}>
-          <ArrowUp size={17} aria-hidden />
-        </IconButton>
-        <IconButton
-          words={`${name} down`}
-          isOff={index === layers.length - 1}
-          onClick={() => move(index + 1)}
-        >
-          <ArrowDown size={17} aria-hidden />
-        </IconButton>
-        <IconButton
-          words={`Remove layer ${index + 1}`}
-          isOff={layers.length === 1}
-          onClick={() => onChange(layers.filter((_, place) => place !== index))}
-        >
-          <Trash2 size={17} aria-hidden />
-        </IconButton>
-      </span>
+      <RowButtons layers={layers} index={index} onChange={onChange} />
     </li>
+  );
+}
+
+type RowButtonsProps = Pick<Props, 'layers' | 'onChange'> & { readonly index: number };
+
+function RowButtons({ layers, index, onChange }: RowButtonsProps) {
+  const layer = layers[index] as Layer;
+  const name = `Layer ${index + 1}`;
+  const move = (to: number) => {
+    const others = layers.filter((_, place) => place !== index);
+    onChange([...others.slice(0, to), layer, ...others.slice(to)]);
+  };
+  return (
+    <span className="flex ml-auto">
+      <IconButton words={`${name} up`} isOff={index === 0} onClick={() => move(index - 1)}>
+        <ArrowUp size={17} aria-hidden />
+      </IconButton>
+      <IconButton words={`${name} down`} isOff={index === layers.length - 1} onClick={() => move(index + 1)}>
+        <ArrowDown size={17} aria-hidden />
+      </IconButton>
+      <IconButton
+        words={`Remove layer ${index + 1}`}
+        isOff={layers.length === 1}
+        onClick={() => onChange(layers.filter((_, place) => place !== index))}
+      >
+        <Trash2 size={17} aria-hidden />
+      </IconButton>
+    </span>
   );
 }
 

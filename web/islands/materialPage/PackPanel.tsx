@@ -16,7 +16,7 @@ export function PackPanel({ desk }: { readonly desk: MaterialDesk }) {
   const { form } = desk;
   const { register, formState } = form;
   const { errors } = formState;
-  const text = (field: 'name' | 'maker' | 'finish' | 'colourName') => ({
+  const text = (field: 'name' | 'maker' | 'finish') => ({
     ...fieldProps(field, errors[field]?.message),
     ...register(field),
   });
@@ -48,23 +48,7 @@ export function PackPanel({ desk }: { readonly desk: MaterialDesk }) {
         <FormField id="adhesive" label="Adhesive">
           <input {...fieldProps('adhesive', undefined)} {...register('details.adhesive')} />
         </FormField>
-        <FormField id="colourName" label="Colour" problem={errors.colourName?.message}>
-          <input {...text('colourName')} />
-        </FormField>
-        <FormField id="colourHex" label="Swatch">
-          <input type="color" {...fieldProps('colourHex', undefined)} {...register('colourHex')} />
-        </FormField>
-        <FormField id="darkness" label="Pigment: pale to black">
-          <input
-            type="range"
-            min="0"
-            max="1"
-            step="0.1"
-            id="darkness"
-            className="w-full min-h-11 accent-verdigris"
-            {...register('darkness', { valueAsNumber: true })}
-          />
-        </FormField>
+        <ColourFields desk={desk} />
       </div>
       <UseFields desk={desk} />
       <div className="grid gap-3 sm:grid-cols-3 mt-3">
@@ -80,11 +64,10 @@ export function PackPanel({ desk }: { readonly desk: MaterialDesk }) {
 }
 
 /** Printing, mirroring, heat and fibre. */
-function UseFields({ desk: { form } }: { readonly desk: MaterialDesk }) {
-  const { register, formState } = form;
+function UseFields({ desk }: { readonly desk: MaterialDesk }) {
+  const { form } = desk;
+  const { register } = form;
   const family = form.watch('family');
-  const heat = form.watch('details.heat');
-  const heatErrors = formState.errors.details?.heat;
   const isCard = family === 'cardstock' || family === 'foldingCarton';
   return (
     <div className="grid gap-3 sm:grid-cols-3 mt-3 items-end">
@@ -117,52 +100,93 @@ function UseFields({ desk: { form } }: { readonly desk: MaterialDesk }) {
         <input type="checkbox" className="size-5 accent-verdigris" {...register('details.isMirrored')} />
         cut it mirrored
       </label>
-      {family === 'transferFilm' || heat ? (
-        <>
-          <FormField id="heat-c" label="Press at, °C" problem={heatErrors?.temperatureC?.message}>
-            <input
-              id="heat-c"
-              type="number"
-              className="field figure"
-              value={heat?.temperatureC ?? ''}
-              onChange={(event) =>
-                form.setValue(
-                  'details.heat',
-                  event.target.value === ''
-                    ? null
-                    : { seconds: 15, note: '', ...heat, temperatureC: event.target.valueAsNumber },
-                  { shouldDirty: true },
-                )
-              }
-            />
-          </FormField>
-          {heat ? (
-            <FormField id="heat-s" label="for seconds" problem={heatErrors?.seconds?.message}>
-              <input
-                id="heat-s"
-                type="number"
-                className="field figure"
-                {...register('details.heat.seconds', { valueAsNumber: true })}
-              />
-            </FormField>
-          ) : null}
-        </>
-      ) : null}
-      {isCard ? (
-        <FormField id="fibre" label="Fibres run">
-          <select id="fibre" className="field" {...register('details.fibre')}>
-            {FIBRE_DIRECTIONS.map((direction) => (
-              <option key={direction} value={direction}>
-                {FIBRE_WORDS[direction]}
-              </option>
-            ))}
-          </select>
-          <p className="text-sm text-muted mt-1">
-            Bend a sheet both ways without creasing: it gives more easily along the fibres. Cuts across them
-            tear sooner.
-          </p>
+      {family === 'transferFilm' || form.watch('details.heat') ? <HeatFields desk={desk} /> : null}
+      {isCard ? <FibreField desk={desk} /> : null}
+    </div>
+  );
+}
+
+/** How a transfer is pressed on; an empty temperature says nothing is known. */
+function HeatFields({ desk: { form } }: { readonly desk: MaterialDesk }) {
+  const { register, formState } = form;
+  const heat = form.watch('details.heat');
+  const heatErrors = formState.errors.details?.heat;
+  return (
+    <>
+      <FormField id="heat-c" label="Press at, °C" problem={heatErrors?.temperatureC?.message}>
+        <input
+          id="heat-c"
+          type="number"
+          className="field figure"
+          value={heat?.temperatureC ?? ''}
+          onChange={(event) =>
+            form.setValue(
+              'details.heat',
+              event.target.value === ''
+                ? null
+                : { seconds: 15, note: '', ...heat, temperatureC: event.target.valueAsNumber },
+              { shouldDirty: true },
+            )
+          }
+        />
+      </FormField>
+      {heat ? (
+        <FormField id="heat-s" label="for seconds" problem={heatErrors?.seconds?.message}>
+          <input
+            id="heat-s"
+            type="number"
+            className="field figure"
+            {...register('details.heat.seconds', { valueAsNumber: true })}
+          />
         </FormField>
       ) : null}
-    </div>
+    </>
+  );
+}
+
+/** The material's own colour, and how strong its pigment is. */
+function ColourFields({ desk: { form } }: { readonly desk: MaterialDesk }) {
+  const { register, formState } = form;
+  const problem = formState.errors.colourName?.message;
+  return (
+    <>
+      <FormField id="colourName" label="Colour" problem={problem}>
+        <input {...fieldProps('colourName', problem)} {...register('colourName')} />
+      </FormField>
+      <FormField id="colourHex" label="Swatch">
+        <input type="color" {...fieldProps('colourHex', undefined)} {...register('colourHex')} />
+      </FormField>
+      <FormField id="darkness" label="Pigment: pale to black">
+        <input
+          type="range"
+          min="0"
+          max="1"
+          step="0.1"
+          id="darkness"
+          className="w-full min-h-11 accent-verdigris"
+          {...register('darkness', { valueAsNumber: true })}
+        />
+      </FormField>
+    </>
+  );
+}
+
+/** Which way the fibres of a card run, by the bend test. */
+function FibreField({ desk: { form } }: { readonly desk: MaterialDesk }) {
+  const { register } = form;
+  return (
+    <FormField id="fibre" label="Fibres run">
+      <select id="fibre" className="field" {...register('details.fibre')}>
+        {FIBRE_DIRECTIONS.map((direction) => (
+          <option key={direction} value={direction}>
+            {FIBRE_WORDS[direction]}
+          </option>
+        ))}
+      </select>
+      <p className="text-sm text-muted mt-1">
+        Bend a sheet both ways without creasing: it gives more easily along the fibres. Cuts across them tear
+        sooner.
+      </p>
+    </FormField>
   );
 }

@@ -21,6 +21,16 @@ export function ShelfPanel({ desk }: Props) {
   );
 }
 
+const NEW_LOT = {
+  code: '',
+  receivedOn: '',
+  storage: '',
+  humidityPercent: null,
+  forcePercent: 0,
+  note: '',
+  isArchived: false,
+};
+
 function Lots({ desk: { form } }: Props) {
   const lots = useFieldArray({ control: form.control, name: 'details.lots', keyName: 'key' });
   const { register, formState } = form;
@@ -32,17 +42,7 @@ function Lots({ desk: { form } }: Props) {
       help="A lot may want more or less force than the settings of the material say."
       problem={problems?.root?.message ?? problems?.message}
       add="Add a lot"
-      onAdd={() =>
-        lots.append({
-          code: '',
-          receivedOn: '',
-          storage: '',
-          humidityPercent: null,
-          forcePercent: 0,
-          note: '',
-          isArchived: false,
-        })
-      }
+      onAdd={() => lots.append(NEW_LOT)}
     >
       {lots.fields.map((field, index) => (
         <Row key={field.key} words={`lot ${index + 1}`} onRemove={() => lots.remove(index)}>

@@ -17,7 +17,7 @@ interface Props {
 
 /** The states of the material, one looked at, with its layers. */
 export function StatesPanel({ desk, material, system, machineId }: Props) {
-  const { form, shown, missing } = desk;
+  const { form, shown } = desk;
   const states = form.watch('conditions');
   const state = states[shown];
   const problems = form.formState.errors.conditions?.[shown]?.stack;
@@ -31,52 +31,8 @@ export function StatesPanel({ desk, material, system, machineId }: Props) {
         </div>
         <LoadButton conditionId={state.id} machineId={machineId} />
       </div>
-      <div role="group" aria-label="States" className="flex flex-wrap gap-2 mt-3">
-        {states.map(({ kind }, index) => (
-          <button
-            key={kind}
-            type="button"
-            aria-pressed={index === shown}
-            className="button aria-pressed:border-verdigris aria-pressed:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
-            onClick={() => desk.show(index)}
-          >
-            {kind}
-          </button>
-        ))}
-        {missing.map((kind) => (
-          <button
-            key={kind}
-            type="button"
-            className="button"
-            data-kind="quiet"
-            onClick={() => desk.addState(kind)}
-          >
-            <Plus size={16} aria-hidden /> {kind}
-          </button>
-        ))}
-      </div>
-      {state.kind === 'printed' || state.kind === 'laminated' ? (
-        <label className="flex flex-wrap items-center gap-2 mt-3">
-          <span className="text-muted">printed over</span>
-          <input
-            type="number"
-            min={0}
-            max={100}
-            className="field figure w-24"
-            value={
-              state.coverage === null || state.coverage === undefined ? '' : Math.round(state.coverage * 100)
-            }
-            onChange={(event) =>
-              form.setValue(
-                `conditions.${shown}.coverage`,
-                event.target.value === '' ? null : event.target.valueAsNumber / 100,
-                { shouldDirty: true },
-              )
-            }
-          />
-          <span className="text-muted">% of the face</span>
-        </label>
-      ) : null}
+      <StateTabs desk={desk} />
+      {state.kind === 'printed' || state.kind === 'laminated' ? <CoverageField desk={desk} /> : null}
       <LayerEditor
         layers={state.stack}
         densityKgPerM3={DENSITY_KG_PER_M3[form.watch('family')]}
@@ -91,6 +47,62 @@ export function StatesPanel({ desk, material, system, machineId }: Props) {
         }
       />
     </section>
+  );
+}
+
+function StateTabs({ desk }: Pick<Props, 'desk'>) {
+  const { form, shown, missing } = desk;
+  const states = form.watch('conditions');
+  return (
+    <div role="group" aria-label="States" className="flex flex-wrap gap-2 mt-3">
+      {states.map(({ kind }, index) => (
+        <button
+          key={kind}
+          type="button"
+          aria-pressed={index === shown}
+          className="button aria-pressed:border-verdigris aria-pressed:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
+          onClick={() => desk.show(index)}
+        >
+          {kind}
+        </button>
+      ))}
+      {missing.map((kind) => (
+        <button
+          key={kind}
+          type="button"
+          className="button"
+          data-kind="quiet"
+          onClick={() => desk.addState(kind)}
+        >
+          <Plus size={16} aria-hidden /> {kind}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** How much of the face is printed: ink over all of it takes more force than a small mark. */
+function CoverageField({ desk: { form, shown } }: Pick<Props, 'desk'>) {
+  const coverage = form.watch(`conditions.${shown}.coverage`);
+  return (
+    <label className="flex flex-wrap items-center gap-2 mt-3">
+      <span className="text-muted">printed over</span>
+      <input
+        type="number"
+        min={0}
+        max={100}
+        className="field figure w-24"
+        value={coverage === null || coverage === undefined ? '' : Math.round(coverage * 100)}
+        onChange={(event) =>
+          form.setValue(
+            `conditions.${shown}.coverage`,
+            event.target.value === '' ? null : event.target.valueAsNumber / 100,
+            { shouldDirty: true },
+          )
+        }
+      />
+      <span className="text-muted">% of the face</span>
+    </label>
   );
 }
 

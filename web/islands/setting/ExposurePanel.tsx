@@ -1,4 +1,4 @@
-import { listExposureSchools } from '#core/exposure/exposureSchools.ts';
+import { listExposureSchools, type ExposureSchool } from '#core/exposure/exposureSchools.ts';
 import { overcutFor, usualOffsetMm } from '#core/exposure/bladeGeometry.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { umToMil } from '#core/units/length.ts';
@@ -24,39 +24,7 @@ export function ExposurePanel({ page, desk }: Props) {
       <h2 className="text-muted">Exposure, by how one sets it</h2>
       <ul className="divide-y divide-hairline">
         {schools.map((school) => (
-          <li key={school.id} className="py-2.5">
-            <div className="flex items-start gap-2">
-              <p className="grow">
-                <span className="block font-semibold">
-                  {school.name}
-                  {school.isDefault ? ' · ours' : ''}
-                </span>
-                <span className="figure">{school.exposureMm.toFixed(2)} mm</span>{' '}
-                <span className="text-muted">
-                  {umToMil(school.exposureMm * 1000).toFixed(0)} mil · {school.onHolder}
-                </span>
-              </p>
-              <button
-                type="button"
-                className="button px-3"
-                aria-label={`Use ${school.exposureMm.toFixed(2)} mm: ${school.name}`}
-                onClick={() => desk.set('exposureMm', school.exposureMm)}
-              >
-                Use
-              </button>
-            </div>
-            <ul className="text-sm text-muted list-disc pl-5">
-              {school.steps.map((step) => (
-                <li key={step}>{step}</li>
-              ))}
-            </ul>
-            {school.limit ? <p className="text-sm text-ember">{school.limit}</p> : null}
-            {school.caution ? (
-              <p className="note mt-1 text-sm" data-tone="problem">
-                {school.caution}
-              </p>
-            ) : null}
-          </li>
+          <SchoolRow key={school.id} school={school} desk={desk} />
         ))}
       </ul>
       <p className="border-t border-hairline pt-2.5">
@@ -72,5 +40,43 @@ export function ExposurePanel({ page, desk }: Props) {
         </p>
       ) : null}
     </section>
+  );
+}
+
+function SchoolRow({ school, desk }: { readonly school: ExposureSchool; readonly desk: SettingDesk }) {
+  return (
+    <li className="py-2.5">
+      <div className="flex items-start gap-2">
+        <p className="grow">
+          <span className="block font-semibold">
+            {school.name}
+            {school.isDefault ? ' · ours' : ''}
+          </span>
+          <span className="figure">{school.exposureMm.toFixed(2)} mm</span>{' '}
+          <span className="text-muted">
+            {umToMil(school.exposureMm * 1000).toFixed(0)} mil · {school.onHolder}
+          </span>
+        </p>
+        <button
+          type="button"
+          className="button px-3"
+          aria-label={`Use ${school.exposureMm.toFixed(2)} mm: ${school.name}`}
+          onClick={() => desk.set('exposureMm', school.exposureMm)}
+        >
+          Use
+        </button>
+      </div>
+      <ul className="text-sm text-muted list-disc pl-5">
+        {school.steps.map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+      </ul>
+      {school.limit ? <p className="text-sm text-ember">{school.limit}</p> : null}
+      {school.caution ? (
+        <p className="note mt-1 text-sm" data-tone="problem">
+          {school.caution}
+        </p>
+      ) : null}
+    </li>
   );
 }

@@ -1,3 +1,4 @@
+import type { SettingRevision } from '#core/setting/setting.ts';
 import { diffValues } from '#core/setting/diffValues.ts';
 import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
 import { describeValue } from '#web/islands/setting/describeValue.ts';
@@ -12,59 +13,16 @@ interface Props {
 
 /** Every revision with what it changed and why; an earlier one can be kept again. */
 export function HistoryPanel({ page, desk }: Props) {
-  const { revisions, machine, audit, summary } = page;
+  const { revisions, audit } = page;
   const others = audit.filter(({ action }) => action !== 'change' && action !== 'add');
   return (
     <section aria-label="History" className="sheet p-4 sm:px-6 sm:py-5">
       <h2 className="text-muted">History</h2>
       {revisions.length === 0 ? <p>No revision yet. What you keep first becomes revision 1.</p> : null}
       <ol className="divide-y divide-hairline">
-        {revisions.map((revision, index) => {
-          const before = revisions[index + 1];
-          const changes = before ? diffValues(before.values, revision.values) : [];
-          return (
-            <li key={revision.revision} className="py-2.5 grid gap-x-4 sm:grid-cols-[9rem_1fr_auto]">
-              <p>
-                <strong>Revision {revision.revision}</strong>
-                <span className="block text-sm text-muted">
-                  {revision.author || 'unsigned'} · {formatMoment(revision.at)}
-                </span>
-              </p>
-              <div>
-                <p>
-                  {revision.reason || 'no reason given'}
-                  {revision.lot ? <span className="text-muted"> · lot {revision.lot}</span> : null}
-                </p>
-                <ul className="text-sm">
-                  {changes.map(({ field, before: from, after }) => (
-                    <li key={field}>
-                      {SETTING_FIELDS[field].label}: <s>{describeValue(field, from, machine)}</s>{' '}
-                      <span aria-label="became">→</span>{' '}
-                      <strong>{describeValue(field, after, machine)}</strong>
-                    </li>
-                  ))}
-                  {before ? null : (
-                    <li className="text-muted">
-                      first kept: {describeValue('force', revision.values.force, machine)},{' '}
-                      {describeValue('speed', revision.values.speed, machine)}
-                    </li>
-                  )}
-                </ul>
-              </div>
-              {index > 0 && summary?.lockedBy === '' ? (
-                <button
-                  type="button"
-                  className="button self-start"
-                  onClick={() =>
-                    void desk.act('restore', { revision: revision.revision, basedOn: desk.base.revision })
-                  }
-                >
-                  Restore
-                </button>
-              ) : null}
-            </li>
-          );
-        })}
+        {revisions.map((revision, index) => (
+          <RevisionRow key={revision.revision} index={index} page={page} desk={desk} />
+        ))}
       </ol>
       {others.length > 0 ? (
         <ul className="text-sm text-muted border-t border-hairline pt-2">
@@ -76,5 +34,53 @@ export function HistoryPanel({ page, desk }: Props) {
         </ul>
       ) : null}
     </section>
+  );
+}
+
+function RevisionRow({ index, page, desk }: Props & { readonly index: number }) {
+  const { revisions, machine, summary } = page;
+  const revision = revisions[index] as SettingRevision;
+  const before = revisions[index + 1];
+  const changes = before ? diffValues(before.values, revision.values) : [];
+  return (
+    <li className="py-2.5 grid gap-x-4 sm:grid-cols-[9rem_1fr_auto]">
+      <p>
+        <strong>Revision {revision.revision}</strong>
+        <span className="block text-sm text-muted">
+          {revision.author || 'unsigned'} · {formatMoment(revision.at)}
+        </span>
+      </p>
+      <div>
+        <p>
+          {revision.reason || 'no reason given'}
+          {revision.lot ? <span className="text-muted"> · lot {revision.lot}</span> : null}
+        </p>
+        <ul className="text-sm">
+          {changes.map(({ field, before: from, after }) => (
+            <li key={field}>
+              {SETTING_FIELDS[field].label}: <s>{describeValue(field, from, machine)}</s>{' '}
+              <span aria-label="became">→</span> <strong>{describeValue(field, after, machine)}</strong>
+            </li>
+          ))}
+          {before ? null : (
+            <li className="text-muted">
+              first kept: {describeValue('force', revision.values.force, machine)},{' '}
+              {describeValue('speed', revision.values.speed, machine)}
+            </li>
+          )}
+        </ul>
+      </div>
+      {index > 0 && summary?.lockedBy === '' ? (
+        <button
+          type="button"
+          className="button self-start"
+          onClick={() =>
+            void desk.act('restore', { revision: revision.revision, basedOn: desk.base.revision })
+          }
+        >
+          Restore
+        </button>
+      ) : null}
+    </li>
   );
 }

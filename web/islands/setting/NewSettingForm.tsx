@@ -33,20 +33,7 @@ export function NewSettingForm(props: Props) {
         .
       </p>
       <div className="grid gap-3 sm:grid-cols-2 mt-3">
-        <FormField id="conditionId" label="Sheet">
-          <select
-            id="conditionId"
-            name="conditionId"
-            className="field"
-            defaultValue={props.conditionId ?? materials[0]?.conditionId}
-          >
-            {materials.map(({ conditionId, name }) => (
-              <option key={conditionId} value={conditionId}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </FormField>
+        <SheetField materials={materials} start={props.conditionId ?? materials[0]?.conditionId ?? 0} />
         <FormField id="machineId" label="Machine">
           <select
             id="machineId"
@@ -62,22 +49,7 @@ export function NewSettingForm(props: Props) {
             ))}
           </select>
         </FormField>
-        <FormField id="bladeKind" label="Kind of blade or tool">
-          <input
-            id="bladeKind"
-            name="bladeKind"
-            className="field"
-            list="blade-kinds"
-            required
-            maxLength={40}
-            defaultValue={props.bladeKind ?? bladeKinds[0] ?? ''}
-          />
-          <datalist id="blade-kinds">
-            {bladeKinds.map((kind) => (
-              <option key={kind} value={kind} />
-            ))}
-          </datalist>
-        </FormField>
+        <BladeField kinds={bladeKinds} start={props.bladeKind ?? bladeKinds[0] ?? ''} />
         <FormField id="operation" label="Operation">
           <select id="operation" name="operation" className="field">
             {operations.map((operation) => (
@@ -97,5 +69,40 @@ export function NewSettingForm(props: Props) {
         </a>
       </div>
     </form>
+  );
+}
+
+function SheetField({ materials, start }: Pick<Props, 'materials'> & { readonly start: number }) {
+  return (
+    <FormField id="conditionId" label="Sheet">
+      <select id="conditionId" name="conditionId" className="field" defaultValue={start}>
+        {materials.map(({ conditionId, name }) => (
+          <option key={conditionId} value={conditionId}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </FormField>
+  );
+}
+
+function BladeField({ kinds, start }: { readonly kinds: readonly string[]; readonly start: string }) {
+  return (
+    <FormField id="bladeKind" label="Kind of blade or tool">
+      <input
+        id="bladeKind"
+        name="bladeKind"
+        className="field"
+        list="blade-kinds"
+        required
+        maxLength={40}
+        defaultValue={start}
+      />
+      <datalist id="blade-kinds">
+        {kinds.map((kind) => (
+          <option key={kind} value={kind} />
+        ))}
+      </datalist>
+    </FormField>
   );
 }

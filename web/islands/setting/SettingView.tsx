@@ -3,7 +3,7 @@ import { measureStack } from '#core/stack/measureStack.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
-import { Section } from '#web/components/section/Section.tsx';
+import { Section, SECTION_WORDS } from '#web/components/section/Section.tsx';
 import { WindowStrip } from '#web/components/windowStrip/WindowStrip.tsx';
 import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
 import { ExposurePanel } from '#web/islands/setting/ExposurePanel.tsx';
@@ -36,7 +36,7 @@ export function SettingView({ page, system }: Props) {
       </div>
       <div className="grid gap-5 content-start">
         <section aria-label="Section" className="sheet p-4 sm:p-5">
-          <h2 className="text-muted mb-2">Section, {ROLE_WORDS[key.operation].toLowerCase()}</h2>
+          <h2 className="text-muted mb-2">Section, {SECTION_WORDS[key.operation]}</h2>
           <Section
             stack={condition.stack}
             faceColour={page.material.colourHex}

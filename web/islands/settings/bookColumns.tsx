@@ -116,7 +116,7 @@ const FATE_COLUMNS = [
           ) : null}
         </span>
         <span className="block text-sm text-muted mt-1">
-          {original.cleanRuns} of {original.runs} runs clean
+          {original.runs === 0 ? 'no runs yet' : `${original.cleanRuns} of ${original.runs} runs clean`}
         </span>
       </>
     ),

@@ -19,34 +19,7 @@ export function DataTable<Entry>({
   return (
     <div className="overflow-x-auto" role="region" aria-label={label} tabIndex={0}>
       <table className="w-full text-left border-collapse">
-        <thead>
-          {table.getHeaderGroups().map((group) => (
-            <tr key={group.id} className="border-b border-edge">
-              {group.headers.map((header) => (
-                <th
-                  key={header.id}
-                  scope="col"
-                  aria-sort={sortWord(header.column.getIsSorted())}
-                  className="py-1 pr-4 align-bottom font-semibold"
-                >
-                  {header.column.getCanSort() ? (
-                    <button
-                      type="button"
-                      className="inline-flex items-center gap-1 min-h-11 cursor-pointer"
-                      onClick={header.column.getToggleSortingHandler()}
-                    >
-                      {flexRender(header.column.columnDef.header, header.getContext())}
-                      {header.column.getIsSorted() === 'asc' ? <ArrowUp size={14} aria-hidden /> : null}
-                      {header.column.getIsSorted() === 'desc' ? <ArrowDown size={14} aria-hidden /> : null}
-                    </button>
-                  ) : (
-                    flexRender(header.column.columnDef.header, header.getContext())
-                  )}
-                </th>
-              ))}
-            </tr>
-          ))}
-        </thead>
+        <Headings table={table} />
         <tbody className="divide-y divide-hairline">
           <Spacer height={part?.before ?? 0} />
           {rows.map((row) => (
@@ -63,6 +36,40 @@ export function DataTable<Entry>({
       </table>
       {all.length === 0 ? <p className="py-6 text-muted">{empty}</p> : null}
     </div>
+  );
+}
+
+/** The headings, each a button that sorts where it can. */
+function Headings<Entry>({ table }: { readonly table: Table<Entry> }) {
+  return (
+    <thead>
+      {table.getHeaderGroups().map((group) => (
+        <tr key={group.id} className="border-b border-edge">
+          {group.headers.map((header) => (
+            <th
+              key={header.id}
+              scope="col"
+              aria-sort={sortWord(header.column.getIsSorted())}
+              className="py-1 pr-4 align-bottom font-semibold"
+            >
+              {header.column.getCanSort() ? (
+                <button
+                  type="button"
+                  className="inline-flex items-center gap-1 min-h-11 cursor-pointer"
+                  onClick={header.column.getToggleSortingHandler()}
+                >
+                  {flexRender(header.column.columnDef.header, header.getContext())}
+                  {header.column.getIsSorted() === 'asc' ? <ArrowUp size={14} aria-hidden /> : null}
+                  {header.column.getIsSorted() === 'desc' ? <ArrowDown size={14} aria-hidden /> : null}
+                </button>
+              ) : (
+                flexRender(header.column.columnDef.header, header.getContext())
+              )}
+            </th>
+          ))}
+        </tr>
+      ))}
+    </thead>
   );
 }
 

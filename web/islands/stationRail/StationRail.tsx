@@ -179,7 +179,7 @@ function LotSlot({ loaded, onLot, onColour }: LotSlotProps) {
         <RailSlot
           label="Lot"
           value={loaded.lot || 'not said'}
-          detail=""
+          detail={lotWords(details, loaded.lot) || 'which delivery'}
           choices={lots.map((code, id) => ({
             id,
             name: code || 'not said',
@@ -194,7 +194,7 @@ function LotSlot({ loaded, onLot, onColour }: LotSlotProps) {
         <RailSlot
           label="Colour"
           value={loaded.colour || colourName || 'its own'}
-          detail=""
+          detail={`${colours.length} of this make`}
           choices={colours.map((name, id) => ({ id, name: name || colourName || 'its own', detail: '' }))}
           current={colours.indexOf(loaded.colour)}
           onChoose={(id) => onColour(colours[id] ?? '')}
