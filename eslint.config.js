@@ -11,6 +11,7 @@ const rooms = {
   web: ['core', 'store', 'web'],
   e2e: ['core', 'store', 'web/schemas', 'web/links', 'devices', 'commands', 'demo', 'e2e'],
   commands: ['core', 'store', 'web/schemas', 'demo', 'devices', 'commands'],
+  benchmarks: ['core', 'store', 'commands', 'benchmarks'],
 };
 
 const relative = { regex: '^\\.{1,2}/', message: 'Import through #room/..., never by a relative path.' };
@@ -84,7 +85,7 @@ export default tseslint.config(
       '@typescript-eslint/triple-slash-reference': 'off',
     },
   },
-  { files: ['commands/**/*.ts', 'e2e/support/**/*.ts'], rules: { 'no-console': 'off' } },
+  { files: ['commands/**/*.ts', 'benchmarks/**/*.ts', 'e2e/support/**/*.ts'], rules: { 'no-console': 'off' } },
   {
     files: ['**/*.test.ts', '**/*.test.tsx'],
     rules: { 'max-lines-per-function': 'off', '@typescript-eslint/no-non-null-assertion': 'off' },

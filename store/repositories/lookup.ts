@@ -1,4 +1,4 @@
-import { rankHits, TERM_FIELDS, type Hit, type Posting, type TermField } from '#core/lookup/rankHits.ts';
+import { rankHits, type Hit, type Posting, type TermField } from '#core/lookup/rankHits.ts';
 import { forgivenEdits, splitTerms, termGrams } from '#core/lookup/terms.ts';
 import { FAMILY_NAMES } from '#core/stack/layer.ts';
 import type { ConditionKind, Material } from '#core/stack/material.ts';
@@ -83,26 +83,34 @@ interface NearTerm {
 }
 
 /** Terms that begin with the word, and, for words long enough, terms that share most of its pieces. */
-export async function findTerms(db: Store, word: string): Promise<readonly NearTerm[]> {
-  const begun: NearTerm[] = await db('lookup_terms')
-    .where('term', '>=', word)
-    .andWhere('term', '<', `${word}\u{10ffff}`)
-    .orderBy('term')
-    .limit(MOST_TERMS)
-    .select('id', 'term');
-  const forgiven = forgivenEdits(word.length);
-  if (forgiven === 0 || begun.some(({ term }) => term === word)) return begun;
+async function findTerms(db: Store, word: string): Promise<readonly NearTerm[]> {
+  const { begun, alike } = termQueries(db, word);
+  const first: NearTerm[] = await begun;
+  if (forgivenEdits(word.length) === 0 || first.some(({ term }) => term === word)) return first;
+  const known = new Set(first.map(({ id }) => id));
+  return [...first, ...((await alike) as NearTerm[]).filter(({ id }) => !known.has(id))];
+}
+
+/** The two queries that find terms; the benchmark looks at their plans. */
+export function termQueries(db: Store, word: string) {
   const grams = termGrams(word);
-  const alike: NearTerm[] = await db('lookup_grams')
-    .join('lookup_terms', 'lookup_terms.id', 'lookup_grams.term_id')
+  const shared = db('lookup_grams')
     .whereIn('gram', [...grams])
-    .groupBy('lookup_terms.id', 'lookup_terms.term')
-    .having(db.raw('COUNT(*)'), '>=', Math.max(1, grams.length - 3 * forgiven))
-    .orderByRaw('COUNT(*) DESC')
+    .groupBy('term_id')
+    .having(db.raw('COUNT(*)'), '>=', Math.max(1, grams.length - 3 * forgivenEdits(word.length)))
+    .orderByRaw('COUNT(*) DESC, term_id')
     .limit(MOST_TERMS)
-    .select('lookup_terms.id', 'lookup_terms.term');
-  const known = new Set(begun.map(({ id }) => id));
-  return [...begun, ...alike.filter(({ id }) => !known.has(id))];
+    .select('term_id')
+    .as('shared');
+  return {
+    begun: db('lookup_terms')
+      .where('term', '>=', word)
+      .andWhere('term', '<', `${word}\u{10ffff}`)
+      .orderBy('term')
+      .limit(MOST_TERMS)
+      .select('id', 'term'),
+    alike: db(shared).join('lookup_terms', 'lookup_terms.id', 'shared.term_id').select('id', 'term'),
+  };
 }
 
 /** Postings of the terms of each word; after the first word only for materials still in question. */
@@ -110,15 +118,19 @@ async function readPostings(db: Store, words: readonly (readonly number[])[]): P
   const all: Posting[] = [];
   let materials: readonly number[] | null = null;
   for (const ids of [...words].sort((a, b) => a.length - b.length)) {
-    const query = db('lookup_postings')
-      .join('lookup_terms', 'lookup_terms.id', 'lookup_postings.term_id')
-      .whereIn('lookup_postings.term_id', [...ids])
-      .limit(MOST_POSTINGS)
-      .select({ materialId: 'material_id', term: 'term', field: 'field' });
-    if (materials) void query.whereIn('material_id', [...materials]);
-    const rows: Posting[] = await query;
+    const rows: Posting[] = await postingQuery(db, ids, materials);
     materials = [...new Set(rows.map(({ materialId }) => materialId))];
-    all.push(...rows.filter(({ field }) => TERM_FIELDS.includes(field)));
+    all.push(...rows);
   }
   return all;
+}
+
+/** The query that finds materials of terms, perhaps only among some; the benchmark looks at its plan. */
+export function postingQuery(db: Store, termIds: readonly number[], materials: readonly number[] | null) {
+  const query = db('lookup_postings')
+    .join('lookup_terms', 'lookup_terms.id', 'lookup_postings.term_id')
+    .whereIn('lookup_postings.term_id', [...termIds])
+    .limit(MOST_POSTINGS)
+    .select({ materialId: 'material_id', term: 'term', field: 'field' });
+  return materials ? query.whereIn('material_id', [...materials]) : query;
 }
