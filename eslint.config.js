@@ -85,7 +85,10 @@ export default tseslint.config(
       '@typescript-eslint/triple-slash-reference': 'off',
     },
   },
-  { files: ['commands/**/*.ts', 'benchmarks/**/*.ts', 'e2e/support/**/*.ts'], rules: { 'no-console': 'off' } },
+  {
+    files: ['commands/**/*.ts', 'benchmarks/**/*.ts', 'e2e/support/**/*.ts'],
+    rules: { 'no-console': 'off' },
+  },
   {
     files: ['**/*.test.ts', '**/*.test.tsx'],
     rules: { 'max-lines-per-function': 'off', '@typescript-eslint/no-non-null-assertion': 'off' },

@@ -152,7 +152,12 @@ async function tellDialIn(db: Store, story: DialInStory, place: number, now: Dat
   const { values, sources } = suggestValues(material, state, machine, station.blade, story.operation, 100);
   const { speed, passes, exposureMm } = story;
   const revision = {
-    values: { ...values, force: story.kept.force, speed, passes, exposureMm },
+    values: settleValues(
+      { ...values, force: story.kept.force, speed, passes, exposureMm },
+      story.operation,
+      machine,
+      null,
+    ),
     sources: { ...sources, force: 'testCuts' as const },
     author: story.author,
     reason: `${story.kept.reason} (${story.cuts.length} test cuts)`,

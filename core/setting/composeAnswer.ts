@@ -5,8 +5,7 @@ import { seedFromText } from '#core/random/seededRandom.ts';
 import type { SettingRevision, SettingState, SettingValues } from '#core/setting/setting.ts';
 import { suggestValues, type Suggestion } from '#core/setting/suggestValues.ts';
 import type { Operation } from '#core/stack/depthGrade.ts';
-import type { Machine } from '#core/station/machine.ts';
-import type { Blade, LoadedSheet, Station } from '#core/station/station.ts';
+import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { estimateTipDepth, type TipDepth } from '#core/threshold/estimateTipDepth.ts';
 import {
   findWindow,
@@ -15,6 +14,7 @@ import {
   type ForceOutlook,
   type ForceWindow,
 } from '#core/threshold/findWindow.ts';
+import type { ThresholdModel } from '#core/threshold/posterior.ts';
 import { singleSheetModel } from '#core/threshold/singleSheetModel.ts';
 import { chooseAxis, spreadForces, type ForceAxis } from '#core/threshold/spreadForces.ts';
 import { forceToGf, gfToForce } from '#core/units/forceScale.ts';
@@ -56,6 +56,7 @@ export interface Answer {
  * @param cuts test cuts of the loaded condition on this machine, of any operation: they share one set of thresholds
  * @param askedPasses answers for so many passes instead of the kept or usual number; a kept force for another number
  *   of passes says nothing here, so the answer is then a prediction
+ * @param makeModel the threshold model to ask, by its seed
  * @returns `null` when nothing is loaded, or the sheet has no such operation
  */
 export function composeAnswer(
@@ -64,6 +65,7 @@ export function composeAnswer(
   known: KnownSetting | null,
   cuts: readonly TestCut[],
   askedPasses: number | null = null,
+  makeModel: (seed: number) => ThresholdModel = singleSheetModel,
 ): Answer | null {
   const { machine, blade, loaded } = station;
   if (!loaded) return null;
@@ -73,7 +75,7 @@ export function composeAnswer(
   const usual = known?.revision.values ?? suggest(100).values;
   const start = { ...usual, passes: askedPasses ?? usual.passes };
   const kept = known && known.revision.values.passes === start.passes ? known : null;
-  const { posterior, trials, corrections, factor, seed } = believe(loaded, machine, blade, start, cuts);
+  const { posterior, trials, corrections, factor, seed } = believe(station, loaded, start, cuts, makeModel);
   const target = targetIndexes(posterior, operation);
   const keptGf = kept ? forceToGf(kept.revision.values.force, machine.forceScale) * factor : null;
   const axis = chooseAxis(
@@ -112,11 +114,11 @@ export function composeAnswer(
 
 /** What the test cuts leave to be believed of the sheet on the machine, on its own colour and lot. */
 function believe(
+  { machine, blade }: Station,
   loaded: LoadedSheet,
-  machine: Machine,
-  blade: Blade | null,
   { passes, speed }: SettingValues,
   cuts: readonly TestCut[],
+  makeModel: (seed: number) => ThresholdModel,
 ) {
   const { material, condition, colour, lot } = loaded;
   const corrections = correctionsOf(material, colour, lot);
@@ -126,7 +128,7 @@ function believe(
     return trialOf(cut, machine.forceScale, factor / then);
   });
   const seed = seedFromText(`${condition.id}/${machine.id}`);
-  const posterior = singleSheetModel(seed).fit(
+  const posterior = makeModel(seed).fit(
     {
       sheet: { family: material.family, stack: condition.stack, darkness: darknessOf(loaded) },
       conditions: {

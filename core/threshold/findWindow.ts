@@ -95,14 +95,18 @@ export function outlookAt(
     if (weight < NEGLIGIBLE_WEIGHT) continue;
     const spread = posterior.spreads[draw] as number;
     const start = draw * edges;
-    under +=
-      weight *
-      FAST_PROBIT.cdf(((posterior.boundaries[start + target.first - 1] as number) - lnForce) / spread);
+    const below = ((posterior.boundaries[start + target.first - 1] as number) - lnForce) / spread;
+    under += weight * tailOf(below);
     if (isOpenAbove) continue;
-    over +=
-      weight * FAST_PROBIT.cdf((lnForce - (posterior.boundaries[start + target.last] as number)) / spread);
+    over += weight * tailOf((lnForce - (posterior.boundaries[start + target.last] as number)) / spread);
   }
   return { forceGf, under, right: Math.max(0, 1 - under - over), over };
+}
+
+/** The normal CDF, but 0 and 1 beyond 8: there it is nearer to them than any sum of weights can show (6e-16). */
+function tailOf(x: number): number {
+  if (x < -8) return 0;
+  return x > 8 ? 1 : FAST_PROBIT.cdf(x);
 }
 
 function credibleEdge(posterior: ThresholdPosterior, edge: number): CredibleEdge {

@@ -20,7 +20,11 @@ export function effectMultipliers(conditions: CutConditions): {
  * @example latentShift(parameters, { passes: 1, bladeMetres: 0, speedMmPerS: 100 }) // 0
  */
 export function latentShift(parameters: Float64Array, conditions: CutConditions): number {
-  const by = effectMultipliers(conditions);
+  return shiftBy(parameters, effectMultipliers(conditions));
+}
+
+/** The same, from multipliers that were worked out before. */
+export function shiftBy(parameters: Float64Array, by: ReturnType<typeof effectMultipliers>): number {
   return (
     (parameters[P.passes] as number) * by.passes +
     (parameters[P.wear] as number) * by.wear +

@@ -10,8 +10,8 @@ import {
 } from '#core/threshold/fitCategorical.ts';
 import { FAST_PROBIT } from '#core/threshold/fastProbit.ts';
 import { gradeIntervals } from '#core/threshold/gradeIntervals.ts';
-import { latentShift } from '#core/threshold/latentShift.ts';
-import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
+import { effectMultipliers, latentShift, shiftBy } from '#core/threshold/latentShift.ts';
+import { misjudgingMatrix } from '#core/threshold/misjudging.ts';
 import { observeTrial } from '#core/threshold/observeTrial.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { sheetBoundaries } from '#core/threshold/sheetBoundaries.ts';
@@ -57,6 +57,8 @@ function drawPosterior(
   const fit = fitCategorical(observations, prior, prior.mean);
   const draws = propose(fit.estimate, fit.information, random, widen);
   const edges = grades.length - 1;
+  const seen = prepareTrials(trials, grades, matrix);
+  const scratch = { indexes: new Float64Array(edges), truth: new Float64Array(grades.length) };
   const boundaries = new Float64Array(DRAWS * edges);
   const spreads = new Float64Array(DRAWS);
   const logWeights = new Float64Array(DRAWS);
@@ -66,8 +68,7 @@ function drawPosterior(
     const base = (parameters[P.threshold] as number) - latentShift(parameters, question.conditions);
     positions.forEach((position, edge) => (boundaries[draw * edges + edge] = base + position));
     spreads[draw] = spread;
-    logWeights[draw] =
-      logPosteriorOf(parameters, positions, spread, trials, grades, matrix, prior) - logDensity;
+    logWeights[draw] = logPosteriorOf(parameters, positions, spread, seen, prior, scratch) - logDensity;
   });
   const { weights, effectiveDraws } = normaliseWeights(logWeights);
   return {
@@ -112,24 +113,55 @@ function propose(
   });
 }
 
+/** A trial with everything worked out that is the same for every draw. */
+interface SeenTrial {
+  readonly lnForce: number;
+  readonly by: ReturnType<typeof effectMultipliers>;
+  /** P(this grade is seen | true grade), by true grade. */
+  readonly column: Float64Array;
+}
+
+function prepareTrials(
+  trials: readonly Trial[],
+  grades: readonly number[],
+  matrix: readonly Float64Array[],
+): readonly SeenTrial[] {
+  return trials.map((trial) => {
+    const seen = grades.indexOf(trial.grade);
+    return {
+      lnForce: Math.log(trial.forceGf),
+      by: effectMultipliers(trial),
+      column: Float64Array.from(matrix, (row) => row[seen] as number),
+    };
+  });
+}
+
+/** Scratch space of one fit: a draw after the other is worked out in it. */
+interface Scratch {
+  readonly indexes: Float64Array;
+  readonly truth: Float64Array;
+}
+
 function logPosteriorOf(
   parameters: Float64Array,
   positions: Float64Array,
   spread: number,
-  trials: readonly Trial[],
-  grades: readonly number[],
-  matrix: readonly Float64Array[],
+  trials: readonly SeenTrial[],
   prior: NormalPrior,
+  { indexes, truth }: Scratch,
 ): number {
-  const truth = new Float64Array(grades.length);
-  const seen = new Float64Array(grades.length);
   let sum = logPrior(prior, parameters);
-  for (const trial of trials) {
-    const latent =
-      Math.log(trial.forceGf) + latentShift(parameters, trial) - (parameters[P.threshold] as number);
-    const indexes = positions.map((position) => (latent - position) / spread);
-    misjudge(gradeIntervals(FAST_PROBIT, indexes, truth), matrix, seen);
-    sum += Math.log(Math.max(seen[grades.indexOf(trial.grade)] as number, PROBABILITY_FLOOR));
+  for (const { lnForce, by, column } of trials) {
+    const latent = lnForce + shiftBy(parameters, by) - (parameters[P.threshold] as number);
+    for (let edge = 0; edge < positions.length; edge++) {
+      indexes[edge] = (latent - (positions[edge] as number)) / spread;
+    }
+    gradeIntervals(FAST_PROBIT, indexes, truth);
+    let seen = 0;
+    for (let grade = 0; grade < column.length; grade++) {
+      seen += (truth[grade] as number) * (column[grade] as number);
+    }
+    sum += Math.log(Math.max(seen, PROBABILITY_FLOOR));
   }
   return sum;
 }

@@ -76,6 +76,15 @@ describe('fitForceScale', () => {
     [[...line, { force: 4, grams: 0 }], /above 0/],
     [[...line, { force: 30, grams: 9000 }], /more than any small cutter/],
     [[...line, { force: 28, grams: 60 }], /28 read 60 g, less than 24 .* read both again/],
+    [
+      [
+        [4, 60],
+        [12, 150],
+        [20, 90],
+        [28, 330],
+      ].map(([force, grams]) => ({ force: force!, grams: grams! })),
+      /20 read 90 g, less than 12 with 150 g/,
+    ],
     [[3, 9, 20].map((force) => ({ force, grams: 100 })), /does not rise/],
   ])('refuses what no machine reads, with the reason (%#)', (readings, reason) => {
     expect(() => fitForceScale(readings, levels)).toThrow(reason);

@@ -36,7 +36,7 @@ const LEAST_RISE = 1e-4;
 export function fitForceScale(readings: readonly ScaleReading[], scale: ForceScale): FittedScale {
   requireReadable(readings, scale);
   const noiseG = estimateNoise(readings);
-  requireRising(readings, noiseG);
+  requireRising(readings);
   const values = knotsOf(scale);
   const fit = fitCurve(readings, values);
   const random = seededRandom(readings.length * 7919);
@@ -73,8 +73,12 @@ function requireReadable(readings: readonly ScaleReading[], { min, max }: ForceS
   }
 }
 
-function requireRising(readings: readonly ScaleReading[], noiseG: number): void {
+/**
+ * Only repeats excuse a fall: taken from the readings as a whole, the noise would be as large as the odd reading makes it.
+ */
+function requireRising(readings: readonly ScaleReading[]): void {
   const means = meansByForce(readings);
+  const noiseG = noiseOfRepeats(readings, means) ?? READING_FLOOR.grams;
   means.forEach((here, index) => {
     const next = means[index + 1];
     if (!next) return;
@@ -109,14 +113,20 @@ function meansByForce(readings: readonly ScaleReading[]): readonly Mean[] {
 /** From repeats at one value where there are any; else from the straight line through all. Never below the floor. */
 function estimateNoise(readings: readonly ScaleReading[]): number {
   const means = meansByForce(readings);
-  const within = readings.map(
-    ({ force, grams }) => grams - (means.find((one) => one.force === force) as Mean).grams,
-  );
-  const freedom = readings.length - means.length;
-  if (freedom > 0) return Math.max(READING_FLOOR.grams, Math.sqrt(sumSquares(within) / freedom));
+  const repeated = noiseOfRepeats(readings, means);
+  if (repeated !== null) return repeated;
   const line = fitLine(means);
   const around = means.map(({ force, grams }) => grams - line.at(force));
   return Math.max(READING_FLOOR.grams, Math.sqrt(sumSquares(around) / Math.max(1, means.length - 2)) / 2);
+}
+
+function noiseOfRepeats(readings: readonly ScaleReading[], means: readonly Mean[]): number | null {
+  const freedom = readings.length - means.length;
+  if (freedom === 0) return null;
+  const within = readings.map(
+    ({ force, grams }) => grams - (means.find((one) => one.force === force) as Mean).grams,
+  );
+  return Math.max(READING_FLOOR.grams, Math.sqrt(sumSquares(within) / freedom));
 }
 
 function noiseAt(grams: number, noiseG: number): number {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Job } from '#core/job/job.ts';
 import type { Station } from '#core/station/station.ts';
-import type { BenchAnswer, SettingSummary } from '#web/schemas/setting.ts';
+import type { BenchAnswer, BookPage } from '#web/schemas/setting.ts';
 import type { LogEntryReply, PlanReply } from '#web/schemas/job.ts';
 import { api } from '#e2e/support/app.ts';
 
@@ -125,8 +125,8 @@ describe('the HTTP interface, walked by a script', () => {
         /at most 1 mm/,
       );
     }
-    const { reply } = await api<SettingSummary[]>('/api/settings');
-    expect(reply.filter((setting) => setting.machine === 'Script desk')).toHaveLength(2);
+    const { reply } = await api<BookPage>('/api/settings');
+    expect(reply.settings.filter((setting) => setting.machine === 'Script desk')).toHaveLength(2);
   });
 
   it('plans a job in parts where the panel owns the numbers, and writes none of them into the files', async () => {

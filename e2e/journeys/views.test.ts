@@ -16,6 +16,12 @@ const VIEWS = [
   ['Upkeep', '/upkeep'],
   ['a new material', '/materials/new'],
   ['a new machine', '/machines/new'],
+  ['a setting', '/settings/1'],
+  ['a new setting', '/settings/new'],
+  ['a comparison', '/compare?ids=1,2,3'],
+  ['a material', '/materials/1'],
+  ['a machine', '/machines/2'],
+  ['Files', '/book'],
   ['the HTTP interface', '/api'],
 ] as const;
 

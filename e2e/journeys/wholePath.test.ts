@@ -80,15 +80,16 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     await follow(page, add, /materials.new$/);
     await page.getByLabel('Name on the pack').fill('Guillemot vinyl, white');
     await page.getByLabel('Maker').fill('Oldstrand');
-    await page.getByLabel('Layer 1 caliper in µm').fill('0');
+    await page.getByLabel('Layer 1 caliper').fill('0');
     await page.getByRole('button', { name: 'Keep it and load it here' }).click();
     await page.getByText('at least 1 µm').waitFor();
-    await page.getByLabel('Layer 1 caliper in µm').fill('75');
+    await page.getByLabel('Layer 1 caliper').fill('75');
     await page.getByRole('img', { name: /face 75 µm, adhesive 22 µm, liner 130 µm/ }).waitFor();
     await page.getByRole('button', { name: 'Keep it and load it here' }).click();
     await arrive(page, /^\/$/);
     await page.getByRole('heading', { name: 'Guillemot vinyl, white' }).waitFor();
-    await page.getByText('predicted', { exact: true }).waitFor();
+    const answer = page.getByRole('region', { name: 'Answer' });
+    await answer.getByText('predicted', { exact: true }).waitFor();
     await page.getByText('Never cut here.').waitFor();
   });
 

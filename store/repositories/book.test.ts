@@ -75,7 +75,10 @@ describe('kept settings', () => {
       return (await findSetting(db, key('kiss')))!;
     };
     expect((await stateOn('A-1')).state).toBe('tried');
-    expect(await stateOn('B-2')).toMatchObject({ state: 'doubted', stateReason: expect.stringContaining('lot B-2 is new') });
+    expect(await stateOn('B-2')).toMatchObject({
+      state: 'doubted',
+      stateReason: expect.stringContaining('lot B-2 is new'),
+    });
     expect((await stateOn('A-1')).state).toBe('tried');
   });
 

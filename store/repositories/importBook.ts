@@ -175,14 +175,12 @@ async function takeSettings(
         operation: setting.operation,
       };
       const kiss = await findSetting(one, { ...key, operation: 'kiss' });
-      const values = settleValues(
-        setting.values,
-        key.operation,
-        machine,
-        kiss?.revision.values.force ?? null,
-      );
+      const kissForce = kiss?.revision.values.force ?? null;
+      const values = settleValues(setting.values, key.operation, machine, kissForce);
       const there = await findSetting(one, key);
-      const changes = there ? diffValues(there.revision.values, values) : [];
+      // What an older version left unsaid is no change: both are compared as the machine is set to them.
+      const kept = there && settleValues(there.revision.values, key.operation, machine, kissForce);
+      const changes = kept ? diffValues(kept, values) : [];
       if (there && changes.length === 0) return SAME;
       const reason = setting.reason || 'read from a file';
       const revision = {

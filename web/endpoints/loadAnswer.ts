@@ -1,12 +1,12 @@
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { correctionsOf, forceFactor } from '#core/setting/correctForce.ts';
-import { composeAnswer } from '#core/setting/composeAnswer.ts';
 import { judgeSetting } from '#core/setting/judgeSetting.ts';
 import type { Operation } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findSetting, findSettingOfOtherBlade, type KeptSetting } from '#store/repositories/settings.ts';
 import { listTestCuts } from '#store/repositories/testCuts.ts';
+import { cachedAnswer } from '#web/endpoints/cachedAnswer.ts';
 import { listRelatives } from '#web/endpoints/listRelatives.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -43,7 +43,7 @@ export async function loadAnswer(
   ]);
   const borrowed = own ? null : await findSettingOfOtherBlade(store, key);
   const known = own ?? (borrowed && doubt(borrowed));
-  const answer = composeAnswer(station, operation, known, cuts, passes);
+  const answer = cachedAnswer(station, operation, known, cuts, passes);
   const isTrusted = answer?.state === 'proven' || answer?.state === 'tried';
   return {
     settingId: known?.id ?? null,
