@@ -25,4 +25,6 @@ await reportFailure(async () => {
   const address = await startWeb(home, port, databaseUrl, standIns);
   console.log(`Pale Feather is ready: ${address}`);
   console.log('Stop it with ./feather stop');
+  // The first page costs more than all others: nobody should wait for it who opens the address.
+  await fetch(address);
 });

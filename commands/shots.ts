@@ -27,8 +27,15 @@ const SHOTS: readonly Shot[] = [
   { name: 'bench', path: '/' },
   { name: 'bench-levels', path: '/', station: 2 },
   { name: 'settings', path: '/settings' },
+  { name: 'setting', path: '/settings/1' },
+  { name: 'compare', path: '/compare?ids=1,3,7' },
+  {
+    name: 'material',
+    path: '/materials/1',
+    prepare: (page) => page.getByRole('button', { name: 'laminated' }).click(),
+  },
+  { name: 'machine', path: '/machines/2', station: 2 },
   { name: 'test-cuts', path: '/test-cuts' },
-  { name: 'jobs', path: '/jobs' },
   {
     name: 'job-roles',
     path: '/jobs/3',
@@ -38,8 +45,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'run', path: '/jobs/3', prepare: cutTheJob },
   { name: 'log', path: '/log' },
   { name: 'upkeep', path: '/upkeep' },
-  { name: 'new-material', path: '/materials/new' },
-  { name: 'new-machine', path: '/machines/new' },
+  { name: 'files', path: '/book', prepare: readAFile },
   { name: 'http-interface', path: '/api' },
 ];
 
@@ -67,6 +73,22 @@ async function cutTheJob(page: Page): Promise<void> {
   await page.getByRole('tab', { name: '4 Cut' }).click();
   await page.getByRole('button', { name: /Send to/ }).click();
   await page.getByText(/[3-9] of \d+/).waitFor();
+}
+
+/** Shows what reading a small file would do. */
+async function readAFile(page: Page): Promise<void> {
+  const rows = [
+    'maker;material;state;machine;blade;operation;force (machine scale);exposure (mm);speed (machine scale);passes',
+    'Tarn & Tide;Capstan vinyl;bare;Gannet 600;45° fine;through;190,5;0,375;200;1',
+    'Tarn & Tide;Capstan vinyl;bare;Gannet 600;45° fine;kiss;84;0,25;200;1',
+    'Skerry Mills;Drift label paper;printed;Dunlin desk;45° fine;kiss;60;0,3;20;1',
+    'Oldstrand;Unknown film;bare;Gannet 600;45° fine;kiss;90;0,25;200;1',
+  ];
+  const buffer = Buffer.from(rows.join('\n'));
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'old table.csv', mimeType: 'text/csv', buffer });
+  await page.getByText(/rows would change the book/).waitFor();
 }
 
 async function takeShots(address: string, size: typeof DESK, shots: readonly Shot[]): Promise<void> {

@@ -1,6 +1,8 @@
+import type { Material } from '#core/stack/material.ts';
+import { NO_DETAILS } from '#core/stack/materialDetails.ts';
 import { describe, expect, it } from 'vitest';
 import { listCautions } from '#core/station/listCautions.ts';
-import type { Blade, Mat, Station } from '#core/station/station.ts';
+import type { Blade, LoadedSheet, Mat, Station } from '#core/station/station.ts';
 import { judgeGrade } from '#core/stack/judgeGrade.ts';
 import { conditionOfStack, nameCondition } from '#core/stack/material.ts';
 
@@ -24,6 +26,44 @@ describe('listCautions', () => {
       loaded: null,
     });
     expect(fresh).toHaveLength(1);
+  });
+});
+
+describe('cautions of a sheet on a mat', () => {
+  const details = {
+    ...NO_DETAILS,
+    isMirrored: true,
+    neverFor: ['ovens'],
+    lots: [{ code: '27-A', note: 'feels harder' } as never],
+  };
+  const material = { family: 'transferFilm', cautions: ['Slick carrier.'], details } as unknown as Material;
+  const loaded = { material, lot: '27-A', colour: '' } as unknown as LoadedSheet;
+  const worn = {
+    number: 3,
+    tack: 'light',
+    uses: 30,
+    usesAtRestick: 0,
+    usesAtCleaning: 0,
+    hasGrooves: true,
+  } as Mat;
+  const texts = (one: Mat) =>
+    listCautions({ machine, blade, mat: one, loaded })
+      .map(({ text }) => text)
+      .join(' ');
+
+  it('name mirroring, the lot, what it is never for, a mat that slips and its grooves', () => {
+    expect(texts(worn)).toMatch(
+      /Slick carrier\..*Cut it mirrored\..*Lot 27-A: feels harder\..*Never for ovens\..*may slip.*deep grooves/,
+    );
+  });
+
+  it('say nothing of a mat that suits, and warn of one that tears', () => {
+    const fresh = { ...worn, tack: 'standard', uses: 1, hasGrooves: false } as Mat;
+    expect(texts(fresh)).not.toMatch(/slip|grooves|lighter/);
+    const paper = { ...loaded, material: { ...material, family: 'stickerPaper' } } as LoadedSheet;
+    const strong = { ...fresh, tack: 'strong' } as Mat;
+    const said = listCautions({ machine, blade, mat: strong, loaded: paper }).map(({ text }) => text);
+    expect(said.join(' ')).toMatch(/take a lighter one/);
   });
 });
 

@@ -1,15 +1,18 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Ajv from 'ajv/dist/2020.js';
+import jsQRModule from 'jsqr';
 import Papa from 'papaparse';
+import { PNG } from 'pngjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ADDRESS, api, go, visit, type Visitor } from '#e2e/support/app.ts';
 import type { ImportReply } from '#web/schemas/book.ts';
 import type { BookPage } from '#web/schemas/setting.ts';
 
-let ines: Visitor;
+/** The package is CommonJS: its function sits under `default` once more. */
+const jsQR = (jsQRModule as unknown as { default?: typeof jsQRModule }).default ?? jsQRModule;
 beforeAll(async () => {
   ines = await visit('Ines', 1);
 });
@@ -125,6 +128,17 @@ describe('bench labels', () => {
     const across = Math.max(...places) - Math.min(...places);
     // Two cards of 92 mm with 4 mm between stand 96 mm apart, at real size.
     expect((across * 25.4) / 72).toBeCloseTo(96, 1);
+  });
+
+  it('carry a code that leads to the setting (read by jsqr from the printed page)', async () => {
+    const { id } = (await api<BookPage>('/api/settings?text=herringglass')).reply.settings[0]!;
+    const folder = mkdtempSync(join(tmpdir(), 'label-'));
+    const pdf = await (await fetch(`${ADDRESS}/api/labels?ids=${id}`)).arrayBuffer();
+    writeFileSync(join(folder, 'label.pdf'), Buffer.from(pdf));
+    execFileSync('pdftoppm', ['-r', '200', '-png', join(folder, 'label.pdf'), join(folder, 'label')]);
+    const page = PNG.sync.read(readFileSync(join(folder, 'label-1.png')));
+    const read = jsQR(Uint8ClampedArray.from(page.data), page.width, page.height);
+    expect(read?.data).toBe(`${ADDRESS}/settings/${id}`);
   });
 
   it('are refused for what does not exist', async () => {

@@ -4,7 +4,7 @@ import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
 /** What the log tells of. */
-export const LOG_KINDS = ['run', 'testCut', 'setting', 'upkeep'] as const;
+export const LOG_KINDS = ['run', 'testCut', 'setting', 'upkeep', 'change'] as const;
 export type LogKind = (typeof LOG_KINDS)[number];
 
 /** One line of the log. */
@@ -27,6 +27,7 @@ export async function listLog(db: Store, limit: number): Promise<readonly LogEnt
     testCuts(db, limit),
     revisions(db, limit),
     upkeep(db, limit),
+    changes(db, limit),
   ]);
   return all
     .flat()
@@ -140,6 +141,34 @@ async function upkeep(db: Store, limit: number): Promise<LogEntry[]> {
     detail: '',
     author: row.author,
     link: '/upkeep',
+  }));
+}
+
+const PAGES: Readonly<Record<string, (id: number) => string>> = {
+  material: (id) => `/materials/${id}`,
+  machine: (id) => `/machines/${id}`,
+  calibration: (id) => `/machines/${id}`,
+  setting: (id) => `/settings/${id}`,
+  blade: () => '/upkeep',
+  mat: () => '/upkeep',
+  import: () => '/book',
+};
+
+/** Changes of the book; kept revisions and care of tools tell of themselves. */
+async function changes(db: Store, limit: number): Promise<LogEntry[]> {
+  const rows: { id: number; entity: string; entity_id: number; at: Date; what: string; author: string }[] =
+    await db('audit_entries')
+      .whereNot((own) => own.where({ entity: 'setting' }).whereIn('action', ['add', 'change']))
+      .orderBy('id', 'desc')
+      .limit(limit);
+  return rows.map((row) => ({
+    id: `change-${row.id}`,
+    kind: 'change',
+    at: row.at.toISOString(),
+    what: row.what,
+    detail: '',
+    author: row.author,
+    link: PAGES[row.entity]?.(row.entity_id) ?? null,
   }));
 }
 

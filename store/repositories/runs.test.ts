@@ -122,7 +122,7 @@ describe('jobs and runs', () => {
 
   it('stand in the log, the newest first', async () => {
     const entries = await listLog(db, 100);
-    expect(new Set(entries.map((entry) => entry.kind))).toEqual(new Set(['run', 'setting']));
+    expect(new Set(entries.map((entry) => entry.kind))).toEqual(new Set(['run', 'setting', 'change']));
     const times = entries.map((entry) => entry.at);
     expect([...times].sort().reverse()).toEqual(times);
     expect(await listLog(db, 3)).toHaveLength(3);

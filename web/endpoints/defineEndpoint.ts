@@ -70,7 +70,7 @@ export function defineEndpoint<
           ? spec.body.parse(await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES))
           : undefined,
         author: readAuthor(api),
-        origin: api.url.origin,
+        origin: `http://${api.request.headers.get('host') ?? api.url.host}`,
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
       const reply = await spec.handle(input, serverContext());
       return reply instanceof Response ? reply : Response.json(reply, { status });

@@ -100,7 +100,7 @@ async function drawLabel(
   page
     .font('text')
     .fontSize(7)
-    .text(words, inner.x, y + CARD.height - 22, { width: 165, height: 18 });
+    .text(words, inner.x, y + CARD.height - 24, { width: inner.width, height: 20 });
   drawSection(page, stack, faceColour, x + CARD.width - 88, y + 38);
   await drawCode(page, address, x + CARD.width - 52, y + 38, 44);
   page

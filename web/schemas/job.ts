@@ -137,7 +137,7 @@ export type RunEvent = z.infer<typeof runEventSchema>;
 
 export const logEntrySchema = z.object({
   id: z.string(),
-  kind: z.enum(['run', 'testCut', 'setting', 'upkeep']),
+  kind: z.enum(['run', 'testCut', 'setting', 'upkeep', 'change']),
   at: z.string(),
   what: z.string(),
   detail: z.string(),

@@ -142,7 +142,7 @@ function OperationTabs({ station, answers, operation, onChoose }: TabsProps) {
             disabled={isOff}
             title={isOff ? `not on ${isLayered ? 'a sheet with a liner' : 'a single layer'}` : undefined}
             onClick={() => onChoose(one)}
-            className="button px-3.5 aria-pressed:border-verdigris aria-pressed:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
+            className="button px-3.5 disabled:hidden sm:disabled:inline-flex aria-pressed:border-verdigris aria-pressed:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
           >
             <RoleSample role={one} />
             {ROLE_WORDS[one]}

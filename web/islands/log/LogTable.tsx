@@ -4,7 +4,7 @@ import {
   getFilteredRowModel,
   useReactTable,
 } from '@tanstack/react-table';
-import { BookMarked, FlaskConical, Play, Wrench } from 'lucide-react';
+import { BookMarked, FlaskConical, Play, Pencil, Wrench } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { DataTable } from '#web/islands/shared/DataTable.tsx';
 import { FilterField } from '#web/islands/shared/FilterField.tsx';
@@ -16,6 +16,7 @@ const KINDS = {
   testCut: { icon: FlaskConical, words: 'Test cuts' },
   setting: { icon: BookMarked, words: 'Settings kept' },
   upkeep: { icon: Wrench, words: 'Upkeep' },
+  change: { icon: Pencil, words: 'Changes' },
 } as const;
 type Kind = keyof typeof KINDS;
 

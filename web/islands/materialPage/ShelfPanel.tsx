@@ -47,10 +47,14 @@ function Lots({ desk: { form } }: Props) {
       {lots.fields.map((field, index) => (
         <Row key={field.key} words={`lot ${index + 1}`} onRemove={() => lots.remove(index)}>
           <Cell label="Code" problem={problems?.[index]?.code?.message}>
-            <input className="field w-28" {...register(`details.lots.${index}.code`)} />
+            <input className="field w-24" {...register(`details.lots.${index}.code`)} />
           </Cell>
           <Cell label="Came on" problem={problems?.[index]?.receivedOn?.message}>
-            <input type="date" className="field w-40" {...register(`details.lots.${index}.receivedOn`)} />
+            <input
+              type="date"
+              className="field w-36 px-2"
+              {...register(`details.lots.${index}.receivedOn`)}
+            />
           </Cell>
           <Cell label="Force, % more" problem={problems?.[index]?.forcePercent?.message}>
             <input
@@ -68,7 +72,7 @@ function Lots({ desk: { form } }: Props) {
             />
           </Cell>
           <Cell label="Stored">
-            <input className="field w-40" {...register(`details.lots.${index}.storage`)} />
+            <input className="field w-32" {...register(`details.lots.${index}.storage`)} />
           </Cell>
           <label className="flex items-center gap-2 min-h-11 self-end">
             <input
@@ -234,7 +238,7 @@ function Rows({ id, title, help, problem, add, onAdd, children }: RowsProps) {
 
 function Row({ words, onRemove, children }: { words: string; onRemove: () => void; children: ReactNode }) {
   return (
-    <li className="flex flex-wrap items-start gap-x-3 gap-y-1 py-2">
+    <li className="flex flex-wrap items-start gap-x-2.5 gap-y-1 py-2">
       {children}
       <button
         type="button"

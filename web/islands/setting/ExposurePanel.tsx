@@ -1,7 +1,9 @@
 import { listExposureSchools, type ExposureSchool } from '#core/exposure/exposureSchools.ts';
 import { overcutFor, usualOffsetMm } from '#core/exposure/bladeGeometry.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
+import type { DepthScale } from '#core/units/depthScale.ts';
 import { umToMil } from '#core/units/length.ts';
+import { ExposureDial } from '#web/components/exposureDial/ExposureDial.tsx';
 import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';
 
@@ -20,14 +22,14 @@ export function ExposurePanel({ page, desk }: Props) {
   const { toLinerUm, totalUm } = measureStack(condition.stack);
   const overcut = overcutFor((cut === 'kiss' ? toLinerUm : totalUm) / 1000, angle, offset);
   return (
-    <section aria-label="Exposure" className="sheet p-4 sm:p-5">
+    <section aria-label="Exposure" className="sheet p-4 sm:px-6 sm:py-5">
       <h2 className="text-muted">Exposure, by how one sets it</h2>
-      <ul className="divide-y divide-hairline">
+      <ul className="grid md:grid-cols-2 gap-x-8 gap-y-2">
         {schools.map((school) => (
-          <SchoolRow key={school.id} school={school} desk={desk} />
+          <SchoolRow key={school.id} school={school} scale={machine.depthScale} desk={desk} />
         ))}
       </ul>
-      <p className="border-t border-hairline pt-2.5">
+      <p className="border-t border-hairline mt-2 pt-2.5">
         A {angle}° blade: offset <span className="figure">{offset.toFixed(2)} mm</span>, overcut{' '}
         <span className="figure">{overcut.toFixed(2)} mm</span>.
       </p>
@@ -43,10 +45,17 @@ export function ExposurePanel({ page, desk }: Props) {
   );
 }
 
-function SchoolRow({ school, desk }: { readonly school: ExposureSchool; readonly desk: SettingDesk }) {
+interface SchoolProps {
+  readonly school: ExposureSchool;
+  readonly scale: DepthScale;
+  readonly desk: SettingDesk;
+}
+
+function SchoolRow({ school, scale, desk }: SchoolProps) {
   return (
     <li className="py-2.5">
-      <div className="flex items-start gap-2">
+      <div className="flex items-start gap-2.5">
+        <ExposureDial exposureMm={school.exposureMm} scale={scale} />
         <p className="grow">
           <span className="block font-semibold">
             {school.name}

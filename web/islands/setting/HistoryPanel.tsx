@@ -1,3 +1,4 @@
+import { CLEAN_RUNS_TO_PROVE } from '#core/setting/judgeSetting.ts';
 import type { SettingRevision } from '#core/setting/setting.ts';
 import { diffValues } from '#core/setting/diffValues.ts';
 import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
@@ -18,6 +19,7 @@ export function HistoryPanel({ page, desk }: Props) {
   return (
     <section aria-label="History" className="sheet p-4 sm:px-6 sm:py-5">
       <h2 className="text-muted">History</h2>
+      <StateRules />
       {revisions.length === 0 ? <p>No revision yet. What you keep first becomes revision 1.</p> : null}
       <ol className="divide-y divide-hairline">
         {revisions.map((revision, index) => (
@@ -82,5 +84,30 @@ function RevisionRow({ index, page, desk }: Props & { readonly index: number }) 
         </button>
       ) : null}
     </li>
+  );
+}
+
+function StateRules() {
+  return (
+    <details>
+      <summary className="min-h-11 flex items-center cursor-pointer text-muted underline decoration-hairline">
+        How a setting comes to its state
+      </summary>
+      <ul className="list-disc pl-5 text-sm mb-2">
+        <li>
+          <strong>predicted</strong>: never kept, or copied, read from a file or guessed, and not cut here yet
+        </li>
+        <li>
+          <strong>tried</strong>: kept from a cut, or by hand
+        </li>
+        <li>
+          <strong>proven</strong>: {CLEAN_RUNS_TO_PROVE} clean runs at this revision since the last failure
+        </li>
+        <li>
+          <strong>doubted</strong>: the last run failed, another lot lies on the machine than it worked on, or
+          another kind of blade is in it
+        </li>
+      </ul>
+    </details>
   );
 }

@@ -74,15 +74,17 @@ export function NewSettingForm(props: Props) {
 
 function SheetField({ materials, start }: Pick<Props, 'materials'> & { readonly start: number }) {
   return (
-    <FormField id="conditionId" label="Sheet">
-      <select id="conditionId" name="conditionId" className="field" defaultValue={start}>
-        {materials.map(({ conditionId, name }) => (
-          <option key={conditionId} value={conditionId}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </FormField>
+    <div className="sm:col-span-2">
+      <FormField id="conditionId" label="Sheet">
+        <select id="conditionId" name="conditionId" className="field" defaultValue={start}>
+          {materials.map(({ conditionId, name }) => (
+            <option key={conditionId} value={conditionId}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </FormField>
+    </div>
   );
 }
 

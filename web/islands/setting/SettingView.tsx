@@ -32,6 +32,7 @@ export function SettingView({ page, system }: Props) {
           <ValueForm page={page} desk={desk} />
           <Window page={page} desk={desk} />
         </section>
+        {key.operation === 'crease' ? null : <ExposurePanel page={page} desk={desk} />}
         <HistoryPanel page={page} desk={desk} />
       </div>
       <div className="grid gap-5 content-start">
@@ -45,7 +46,6 @@ export function SettingView({ page, system }: Props) {
             cut={bench?.answer ? { tip: bench.answer.tip, angleDeg: page.blade?.angleDeg ?? 45 } : null}
           />
         </section>
-        {key.operation === 'crease' ? null : <ExposurePanel page={page} desk={desk} />}
         <MovePanel page={page} desk={desk} />
         <RelativeList relatives={relatives} unit={forceUnit(machine.forceScale)} />
       </div>

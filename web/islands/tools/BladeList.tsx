@@ -84,9 +84,39 @@ function BladeRow({ blade, machines, care, tools }: Omit<Props, 'blades'> & { bl
             </button>
           </>
         )}
+        <CorrectBlade blade={blade} tools={tools} />
         <CareList lines={care[`blade-${blade.id}`] ?? []} />
       </div>
     </li>
+  );
+}
+
+/** Correcting what is known of a blade: its offset after a corner piece, its reach once measured. */
+function CorrectBlade({ blade, tools }: { readonly blade: Blade; readonly tools: Tools }) {
+  return (
+    <details className="open:basis-full">
+      <summary className="min-h-11 inline-flex items-center px-2 cursor-pointer text-muted underline decoration-hairline">
+        Correct it
+      </summary>
+      <form
+        aria-label={`Correct blade ${blade.number}`}
+        className="grid gap-3 grid-cols-2 sm:grid-cols-3 mt-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          tools.send(`/api/blades/${blade.id}`, 'PATCH', readFields(event.currentTarget));
+        }}
+      >
+        <Field label="Kind" name="kind" value={blade.kind} />
+        <Field label="Angle, °" name="angleDeg" type="number" value={blade.angleDeg} />
+        <Field label="Offset, mm" name="offsetMm" type="number" value={blade.offsetMm} />
+        <Field label="Reaches, mm" name="reachMm" type="number" value={blade.reachMm ?? ''} />
+        <Field label="Usual life, m" name="lifeMetres" type="number" value={blade.lifeMetres} />
+        <Field label="Holder" name="holder" value={blade.holder} />
+        <button type="submit" className="button justify-self-start" disabled={tools.isBusy}>
+          Keep
+        </button>
+      </form>
+    </details>
   );
 }
 
