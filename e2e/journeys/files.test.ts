@@ -13,6 +13,8 @@ import type { BookPage } from '#web/schemas/setting.ts';
 
 /** The package is CommonJS: its function sits under `default` once more. */
 const jsQR = (jsQRModule as unknown as { default?: typeof jsQRModule }).default ?? jsQRModule;
+
+let ines: Visitor;
 beforeAll(async () => {
   ines = await visit('Ines', 1);
 });
