@@ -1,6 +1,6 @@
 import type { DepthGrade, Flaw, Operation } from '#core/stack/depthGrade.ts';
 import type { Trial } from '#core/threshold/trial.ts';
-import { forceToGf, type ForceScale, type ScaleValue } from '#core/units/forceScale.ts';
+import { gfOf, type ForceScale, type ScaleValue } from '#core/units/forceScale.ts';
 
 /** One test cut as it was recorded. `force` is on the machine's scale, `forceGf` its nominal grams then. */
 export interface TestCut {
@@ -34,6 +34,6 @@ export function trialOf(cut: TestCut, scale: ForceScale, factor: number): Trial 
   const { force, forceGf, grade, passes, speedMmPerS, bladeMetres } = cut;
   // A scale measured meanwhile tells better what the force was; a scale that no longer has it does not.
   const isOnScale = force >= scale.min && force <= scale.max;
-  const gf = isOnScale ? forceToGf(force, scale) : forceGf;
+  const gf = isOnScale ? gfOf(force, scale) : forceGf;
   return { forceGf: gf * factor, grade, passes, speedMmPerS, bladeMetres };
 }

@@ -70,6 +70,13 @@ describe('composeAnswer', () => {
     expect((dark?.window.best.forceGf ?? 0) / (plain?.window.best.forceGf ?? 1)).toBeCloseTo(1.1, 1);
   });
 
+  it('answers inside the scale of a machine that was changed since', () => {
+    const weaker = { ...machine, forceScale: { ...machine.forceScale, max: 150 } };
+    const answer = composeAnswer({ ...station, machine: weaker }, 'through', kept, cuts);
+    expect(answer?.bestForce).toBeLessThanOrEqual(150);
+    expect(answer?.outlook.right).toBeGreaterThanOrEqual(0);
+  });
+
   it('has no kiss for a sheet without a liner and nothing for an empty station', () => {
     expect(composeAnswer(station, 'kiss', null, [])).toBeNull();
     expect(composeAnswer({ ...station, loaded: null }, 'through', null, [])).toBeNull();

@@ -17,7 +17,7 @@ import {
 import type { ThresholdModel } from '#core/threshold/posterior.ts';
 import { singleSheetModel } from '#core/threshold/singleSheetModel.ts';
 import { chooseAxis, spreadForces, type ForceAxis } from '#core/threshold/spreadForces.ts';
-import { forceToGf, gfToForce } from '#core/units/forceScale.ts';
+import { gfOf, gfToForce } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 
 /** What is known of a setting before it is answered for. */
@@ -77,7 +77,7 @@ export function composeAnswer(
   const kept = known && known.revision.values.passes === start.passes ? known : null;
   const { posterior, trials, corrections, factor, seed } = believe(station, loaded, start, cuts, makeModel);
   const target = targetIndexes(posterior, operation);
-  const keptGf = kept ? forceToGf(kept.revision.values.force, machine.forceScale) * factor : null;
+  const keptGf = kept ? gfOf(kept.revision.values.force, machine.forceScale) * factor : null;
   const axis = chooseAxis(
     posterior,
     target.last,
@@ -93,7 +93,7 @@ export function composeAnswer(
   const values = kept
     ? correctValues(kept.revision.values, machine.forceScale, factor)
     : { ...start, force: suggestion.values.force };
-  const valueGf = forceToGf(values.force, machine.forceScale);
+  const valueGf = gfOf(values.force, machine.forceScale);
   return {
     operation,
     state: kept?.state ?? 'predicted',

@@ -1,6 +1,6 @@
 import type { SettingValues } from '#core/setting/setting.ts';
 import type { Material } from '#core/stack/material.ts';
-import { forceToGf, gfToForce, type ForceScale } from '#core/units/forceScale.ts';
+import { gfOf, gfToForce, type ForceScale } from '#core/units/forceScale.ts';
 
 /** One reason why a sheet wants another force than its material's settings say. */
 export interface Correction {
@@ -32,5 +32,5 @@ export function forceFactor(corrections: readonly Pick<Correction, 'forcePercent
 /** Values with what colour and lot add to their force, on the machine's steps and inside its scale. */
 export function correctValues(values: SettingValues, scale: ForceScale, factor: number): SettingValues {
   if (factor === 1) return values;
-  return { ...values, force: gfToForce(forceToGf(values.force, scale) * factor, scale) };
+  return { ...values, force: gfToForce(gfOf(values.force, scale) * factor, scale) };
 }

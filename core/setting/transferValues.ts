@@ -1,7 +1,7 @@
 import type { SettingValues } from '#core/setting/setting.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { snapExposureMm } from '#core/units/depthScale.ts';
-import { forceToGf, gfToForce, type ForceScale } from '#core/units/forceScale.ts';
+import { gfOf, gfToForce, type ForceScale } from '#core/units/forceScale.ts';
 import { mmPerSToSpeed, speedToMmPerS } from '#core/units/speedScale.ts';
 import { BELIEFS } from '#core/threshold/thresholdPriors.ts';
 
@@ -25,7 +25,7 @@ const MEASURED_SD = 0.04;
  * threshold model believes machines do.
  */
 export function transferValues(values: SettingValues, from: Machine, to: Machine): Transfer {
-  const forceGf = forceToGf(values.force, from.forceScale);
+  const forceGf = gfOf(values.force, from.forceScale);
   const isCalibrated = isMeasured(from.forceScale) && isMeasured(to.forceScale);
   const sd = isCalibrated ? MEASURED_SD : BELIEFS.machine.sd * Math.SQRT2;
   const at = (factor: number) => gfToForce(forceGf * factor, to.forceScale);

@@ -41,6 +41,14 @@ export function gfToNewton(forceGf: number): number {
  */
 export function forceToGf(force: ScaleValue, scale: ForceScale): number {
   requireForceInRange(force, scale);
+  return gfOf(force, scale);
+}
+
+/**
+ * The same for a value that was kept before, which a machine changed since may no longer reach: the scale is carried on
+ * beyond its ends. What is to be set goes through {@link gfToForce} again and comes back inside.
+ */
+export function gfOf(force: ScaleValue, scale: ForceScale): number {
   if (scale.measured && scale.measured.length > 1) return gfOnCurve(force, scale.measured);
   return scale.gfAtZero + scale.gfPerUnit * force;
 }

@@ -3,7 +3,7 @@ import type { SettingOperation } from '#core/setting/setting.ts';
 import { caliperOf } from '#core/stack/measureStack.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { forceToGf } from '#core/units/forceScale.ts';
+import { gfOf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMachines } from '#store/repositories/machines.ts';
 import { findMaterials } from '#store/repositories/materials.ts';
@@ -62,7 +62,7 @@ export async function findNearSettings(
       key,
       state,
       values: revision.values,
-      forceGf: forceToGf(revision.values.force, machine.forceScale),
+      forceGf: gfOf(revision.values.force, machine.forceScale),
       machineName: machine.name,
       machine,
       name: nameCondition(material.name, condition.kind),

@@ -2,7 +2,7 @@ import { useId } from 'react';
 import { GRADE_WORDS, type DepthGrade, type Operation } from '#core/stack/depthGrade.ts';
 import { judgeGrade } from '#core/stack/judgeGrade.ts';
 import type { ForceOutlook } from '#core/threshold/findWindow.ts';
-import { forceToGf, forceUnit, type ForceScale } from '#core/units/forceScale.ts';
+import { gfOf, forceUnit, type ForceScale } from '#core/units/forceScale.ts';
 import { axisTicks, shareOnAxis } from '#web/components/windowStrip/axisTicks.ts';
 import { StripBand } from '#web/components/windowStrip/StripBand.tsx';
 
@@ -38,7 +38,7 @@ const TICK_CLEARANCE = 0.045;
 export function WindowStrip({ operation, scale, axis, outlooks, cuts, force, forceWords }: Props) {
   const id = useId();
   const place = (forceGf: number) => `${(4 + 92 * shareOnAxis(forceGf, axis)).toFixed(2)}%`;
-  const featherShare = shareOnAxis(forceToGf(force, scale), axis);
+  const featherShare = shareOnAxis(gfOf(force, scale), axis);
   const ticks = axisTicks(scale, axis).filter((tick) => Math.abs(tick.share - featherShare) > TICK_CLEARANCE);
   return (
     <svg width="100%" height={HEIGHT} role="img" aria-labelledby={id} className="block overflow-visible">

@@ -1,7 +1,7 @@
 import type { Answer } from '#core/setting/composeAnswer.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
-import { forceToGf, forceUnit } from '#core/units/forceScale.ts';
+import { gfOf, forceUnit } from '#core/units/forceScale.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
 
 interface Props {
@@ -16,7 +16,7 @@ export function AnswerFigures({ answer, machine, system }: Props) {
   const exposure = formatLength(values.exposureMm, system, 2);
   const offset = formatLength(values.offsetMm, system, 2);
   const isLevel = machine.forceScale.kind === 'level';
-  const nominal = isLevel ? ` · about ${forceToGf(values.force, machine.forceScale).toFixed(0)} gf` : '';
+  const nominal = isLevel ? ` · about ${gfOf(values.force, machine.forceScale).toFixed(0)} gf` : '';
   const forceNote = state === 'predicted' ? 'predicted: a first force to try' : describeForce(answer);
   return (
     <dl className="grid grid-cols-2 md:grid-cols-[1.25fr_1.25fr_1fr_1fr] border-y border-hairline mt-3 md:divide-x divide-hairline">

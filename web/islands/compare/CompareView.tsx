@@ -1,7 +1,7 @@
 import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
 import type { SettingField } from '#core/setting/setting.ts';
 import { FAMILY_NAMES } from '#core/stack/layer.ts';
-import { forceToGf, forceUnit } from '#core/units/forceScale.ts';
+import { gfOf, forceUnit } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { Section } from '#web/components/section/Section.tsx';
@@ -148,7 +148,7 @@ function ValueRow({ field, columns }: Pick<Props, 'columns'> & { readonly field:
     const value = setting.revision.values[field];
     const grams =
       field === 'force' && machine.forceScale.kind === 'level'
-        ? ` (${forceToGf(setting.revision.values.force, machine.forceScale).toFixed(0)} gf)`
+        ? ` (${gfOf(setting.revision.values.force, machine.forceScale).toFixed(0)} gf)`
         : '';
     return `${describeValue(field, value, machine)}${grams}`;
   });
