@@ -74,7 +74,8 @@ export const postSetting = defineEndpoint({
     const machine = await findMachine(store, key.machineId);
     const kiss = await findSetting(store, { ...key, operation: 'kiss' });
     const settled = settleValues(values, key.operation, machine, kiss?.revision.values.force ?? null);
-    await keepRevision(store, key, { values: settled, sources, reason, author }, basedOn, new Date());
+    const revision = { values: settled, sources: { force: 'person' as const, ...sources }, reason, author };
+    await keepRevision(store, key, revision, basedOn, new Date());
     const kept = await findSetting(store, key);
     const [summary] = kept ? await summariseSettings(store, [kept]) : [];
     if (!summary) throw new Error('a kept setting was not found again');

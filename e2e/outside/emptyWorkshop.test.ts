@@ -1,0 +1,90 @@
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { BrowserContext, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { findFreePort } from '#commands/freePort.ts';
+import { migrateUp } from '#commands/migrateStore.ts';
+import { openBrowser } from '#commands/openBrowser.ts';
+import { startWeb, stopProcesses } from '#commands/startApp.ts';
+import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { connectStore } from '#store/connection/connectStore.ts';
+
+/** A workshop that just began: no machine, no sheet, no setting. Every view says what to do first. */
+const standIns = { desk: { dataPort: 1, panelPort: 1 }, roll: { dataPort: 1, panelPort: 1 } };
+let home: string;
+let address: string;
+let context: BrowserContext;
+let page: Page;
+const errors: string[] = [];
+
+beforeAll(async () => {
+  home = mkdtempSync(join(tmpdir(), 'feather-empty-'));
+  for (const folder of ['run', 'logs']) mkdirSync(join(home, folder));
+  const url = await startDatabase(home);
+  const store = connectStore(url);
+  await migrateUp(store);
+  await store.destroy();
+  address = await startWeb(home, await findFreePort(), url, standIns);
+  context = await openBrowser({ width: 1280, height: 800 });
+  page = await context.newPage();
+  page.setDefaultTimeout(15_000);
+  page.on('pageerror', (error) => errors.push(error.message));
+}, 90_000);
+afterAll(async () => {
+  await context.close();
+  await stopProcesses(home);
+  await stopDatabase(home);
+  rmSync(home, { recursive: true, force: true });
+});
+
+const open = (path: string) => page.goto(`${address}${path}`, { waitUntil: 'networkidle' });
+
+describe('an empty workshop', () => {
+  it.each([
+    ['/', 'No machine yet'],
+    ['/test-cuts', 'No machine yet'],
+    ['/settings', 'Nothing here is kept so'],
+    ['/upkeep', 'No machine yet.'],
+    ['/compare', 'Nothing to compare yet'],
+    ['/log', 'Log'],
+    ['/jobs', 'Jobs'],
+    ['/book', 'Read a file in'],
+    ['/settings/new', 'New setting'],
+  ])('%s says "%s", not nothing', async (path, words) => {
+    const response = await open(path);
+    expect(response?.status()).toBe(200);
+    await page.getByText(words, { exact: false }).first().waitFor();
+    expect(errors).toEqual([]);
+  });
+
+  it.each(['/settings/1', '/materials/1', '/machines/1', '/runs/1', '/settings/x'])(
+    '%s is not found, in words, with a way back',
+    async (path) => {
+      expect((await open(path))?.status()).toBe(404);
+      await page.getByRole('heading', { name: /There is no such/ }).waitFor();
+      await page.getByRole('link', { name: 'Back', exact: true }).waitFor();
+    },
+  );
+
+  it('leads from nothing to a predicted answer: a machine, then a sheet', async () => {
+    await open('/');
+    await page.getByRole('main').getByRole('link', { name: 'Add a machine' }).click();
+    await page.getByLabel('What you call it').fill('First cutter');
+    await page.waitForLoadState('networkidle');
+    await page.getByRole('button', { name: 'Keep it and stand there' }).click();
+    await page.getByRole('heading', { name: 'What is on the machine?' }).waitFor();
+    await page.getByRole('main').getByRole('link', { name: 'Add a material by its layers' }).click();
+    await page.waitForLoadState('networkidle');
+    await page.getByLabel('Name on the pack').fill('First sheet');
+    await page.getByLabel('Maker').fill('Somebody');
+    await page.getByLabel('Family').selectOption('cardstock');
+    await page.getByLabel('Layer 1 caliper').fill('80 lb cover');
+    await page.getByText(/80 lb cover, 216 g\/m²/).waitFor();
+    await page.getByRole('button', { name: 'Keep it and load it here' }).click();
+    await page.getByRole('heading', { name: 'First sheet' }).waitFor();
+    await page.getByText('Never cut here.').waitFor();
+    await page.getByText('No blade is set at this station').waitFor();
+    expect(errors).toEqual([]);
+  });
+});

@@ -1,0 +1,58 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { writeHpgl } from '#core/protocol/writeHpgl.ts';
+import type { Pass } from '#core/passes/planPasses.ts';
+import { HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
+
+/** What we write, read by a decoder that shares no code with the writer. */
+const spot = fc.record({
+  x: fc.double({ min: 0, max: 300, noNaN: true }),
+  y: fc.double({ min: 0, max: 200, noNaN: true }),
+});
+const stroke = fc.array(spot, { minLength: 2, maxLength: 12 });
+const options = { unitsPerMm: 40, carriesNumbers: true };
+
+describe('a machine file', () => {
+  it('comes back stroke by stroke within half a plotter step, for random strokes', () => {
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 1, maxLength: 6 }), (strokes) => {
+        const pass = { values: { force: 92, speed: 200 }, strokes: strokes.map((points) => ({ points })) };
+        const text = writeHpgl([pass as unknown as Pass], 200, options);
+        const read = new HpglDecoder().push(Buffer.from(text));
+        const cuts = read.filter((one) => one.kind === 'cut');
+        const travels = read.filter((one) => one.kind === 'travel');
+        expect(cuts).toHaveLength(strokes.length);
+        strokes.forEach((points, index) => {
+          const entry = travels[index]!.points[0]!;
+          const back = [entry, ...cuts[index]!.points];
+          expect(back).toHaveLength(points.length);
+          points.forEach(({ x, y }, place) => {
+            expect(Math.abs(back[place]!.xMm - x)).toBeLessThanOrEqual(0.0125 + 1e-9);
+            expect(Math.abs(back[place]!.yMm - (200 - y))).toBeLessThanOrEqual(0.0125 + 1e-9);
+          });
+        });
+      }),
+      { seed: 21, numRuns: 80 },
+    );
+  });
+
+  it('carries force and speed before the strokes, or neither where the panel owns them', () => {
+    const pass = {
+      values: { force: 12, speed: 20 },
+      strokes: [
+        {
+          points: [
+            { x: 1, y: 1 },
+            { x: 9, y: 1 },
+          ],
+        },
+      ],
+    } as unknown as Pass;
+    const kinds = (carriesNumbers: boolean) =>
+      new HpglDecoder()
+        .push(Buffer.from(writeHpgl([pass], 100, { unitsPerMm: 40, carriesNumbers })))
+        .map(({ kind }) => kind);
+    expect(kinds(true)).toEqual(['begin', 'speed', 'force', 'travel', 'cut', 'travel', 'end']);
+    expect(kinds(false)).toEqual(['begin', 'travel', 'cut', 'travel', 'end']);
+  });
+});

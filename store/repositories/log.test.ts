@@ -1,0 +1,100 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Store } from '#store/connection/connectStore.ts';
+import { addAudit, findAudit, listAudit } from '#store/repositories/audit.ts';
+import { keepRevision } from '#store/repositories/keepSettings.ts';
+import { listLog, LOG_KINDS } from '#store/repositories/log.ts';
+import { setMachineArchived, listMachines } from '#store/repositories/machines.ts';
+import { addTestCut, undoTestCut } from '#store/repositories/testCuts.ts';
+import { later, openTestStore, revision } from '#store/repositories/testStore.ts';
+import { addBlade, careForBlade } from '#store/repositories/tools.ts';
+import { undoChange } from '#store/repositories/undoChange.ts';
+
+let db: Store;
+let conditionId: number;
+let machineId: number;
+beforeAll(async () => {
+  ({ db, conditionId, machineId } = await openTestStore());
+});
+afterAll(() => db.destroy());
+
+const cut = {
+  operation: 'kiss',
+  force: 90,
+  forceGf: 90,
+  speedMmPerS: 200,
+  passes: 1,
+  exposureMm: 0.3,
+  bladeMetres: 10,
+  grade: 3,
+  flaws: ['fuzzy'],
+  author: 'Ines',
+} as const;
+
+describe('the log', () => {
+  beforeAll(async () => {
+    const id = await addTestCut(db, { ...cut, conditionId, machineId }, later(1));
+    await undoTestCut(db, id, later(2));
+    const key = { conditionId, machineId, bladeKind: '45° fine', operation: 'perforated' } as const;
+    await keepRevision(db, key, revision, 0, later(3));
+    const blade = await addBlade(
+      db,
+      { number: 5, kind: '45° fine', angleDeg: 45, offsetMm: 0.25, travelMetres: 3, lifeMetres: 300 },
+      'Tove',
+      later(4),
+    );
+    await careForBlade(db, blade, 'clean', 'Tove', later(5));
+    await setMachineArchived(db, machineId, true, 'Tove', later(6));
+  });
+
+  it('tells everything once, the newest first, each with a place to read more', async () => {
+    const entries = await listLog(db, 50);
+    expect(entries.map(({ kind }) => kind)).toEqual(
+      expect.arrayContaining(LOG_KINDS.filter((kind) => kind !== 'run')),
+    );
+    expect(entries.map(({ at }) => at)).toEqual([...entries.map(({ at }) => at)].sort().reverse());
+    expect(new Set(entries.map(({ id }) => id)).size).toBe(entries.length);
+    const told = entries.map(({ what }) => what);
+    expect(told).toContain('Perforated setting kept, revision 1');
+    expect(told).toContain('Blade no. 5 cleaned at 3 m');
+    expect(told.filter((what) => what.includes('Perforated'))).toHaveLength(1);
+    expect(entries.find(({ what }) => what.includes('put away'))?.link).toBe(`/machines/${machineId}`);
+  });
+
+  it('marks a test cut that was taken back, and is as long as asked for', async () => {
+    const entries = await listLog(db, 50);
+    expect(entries.find(({ kind }) => kind === 'testCut')?.detail).toMatch(/taken back/);
+    expect(await listLog(db, 2)).toHaveLength(2);
+  });
+});
+
+describe('the audit trail', () => {
+  it('keeps what was before and after, whole, and never changes', async () => {
+    const id = await addAudit(
+      db,
+      {
+        entity: 'material',
+        entityId: 44,
+        action: 'change',
+        what: 'x'.repeat(400),
+        before: { name: 'Ærø', list: [1, 2] },
+        after: null,
+        author: 'Ines',
+      },
+      later(8),
+    );
+    const entry = await findAudit(db, id);
+    expect(entry).toMatchObject({ before: { name: 'Ærø', list: [1, 2] }, after: null, undoes: null });
+    expect(entry.what).toHaveLength(300);
+    expect(await listAudit(db, { entity: 'material', entityId: 44 }, 5)).toHaveLength(1);
+    await expect(findAudit(db, 99_999)).rejects.toMatchObject({ code: 'notFound' });
+  });
+
+  it('takes putting away back by taking out, and says which change it answers for', async () => {
+    const [away] = await listAudit(db, { entity: 'machine', entityId: machineId }, 1);
+    expect((await listMachines(db)).length).toBe(0);
+    await undoChange(db, away!.id, 'Ines', later(9));
+    expect((await listMachines(db)).length).toBe(1);
+    const blade = (await listAudit(db, null, 50)).find(({ entity }) => entity === 'blade')!;
+    await expect(undoChange(db, blade.id, 'Ines', later(9))).rejects.toThrow(/cannot be taken back here/);
+  });
+});
