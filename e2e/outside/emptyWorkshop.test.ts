@@ -8,6 +8,7 @@ import { migrateUp } from '#commands/migrateStore.ts';
 import { openBrowser } from '#commands/openBrowser.ts';
 import { startWeb, stopProcesses } from '#commands/startApp.ts';
 import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { settle } from '#e2e/support/settle.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
 /** A workshop that just began: no machine, no sheet, no setting. Every view says what to do first. */
@@ -70,12 +71,14 @@ describe('an empty workshop', () => {
   it('leads from nothing to a predicted answer: a machine, then a sheet', async () => {
     await open('/');
     await page.getByRole('main').getByRole('link', { name: 'Add a machine' }).click();
+    await page.waitForURL(/machines.new$/, { waitUntil: 'load' });
+    await settle(page);
     await page.getByLabel('What you call it').fill('First cutter');
-    await page.waitForLoadState('networkidle');
     await page.getByRole('button', { name: 'Keep it and stand there' }).click();
     await page.getByRole('heading', { name: 'What is on the machine?' }).waitFor();
     await page.getByRole('main').getByRole('link', { name: 'Add a material by its layers' }).click();
-    await page.waitForLoadState('networkidle');
+    await page.waitForURL(/materials.new/, { waitUntil: 'load' });
+    await settle(page);
     await page.getByLabel('Name on the pack').fill('First sheet');
     await page.getByLabel('Maker').fill('Somebody');
     await page.getByLabel('Family').selectOption('cardstock');

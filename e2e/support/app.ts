@@ -1,6 +1,9 @@
 import { gzipSync } from 'node:zlib';
 import type { BrowserContext, Locator, Page } from 'playwright-core';
 import { openBrowser } from '#commands/openBrowser.ts';
+import { settle } from '#e2e/support/settle.ts';
+
+export { settle };
 
 const address = process.env['FEATHER_TEST_ADDRESS'];
 if (!address) throw new Error('FEATHER_TEST_ADDRESS is not set; run the tests with ./feather test');
@@ -48,20 +51,6 @@ export async function follow(page: Page, link: Locator, to: RegExp): Promise<voi
 export async function arrive(page: Page, at: RegExp): Promise<void> {
   await page.waitForURL((url) => at.test(url.pathname), { waitUntil: 'load' });
   await settle(page);
-}
-
-/**
- * Waits until every island answers to keys and clicks. Astro takes its own mark away when it has asked React to
- * hydrate, which React then does in its own time; only the properties React hangs on an element tell that it did.
- */
-export async function settle(page: Page): Promise<void> {
-  await page.waitForFunction(() =>
-    [...document.querySelectorAll('astro-island')].every((island) => {
-      const first = island.firstElementChild;
-      const isHydrated = !first || Object.keys(first).some((key) => key.startsWith('__reactProps'));
-      return isHydrated && !island.hasAttribute('ssr');
-    }),
-  );
 }
 
 /** Calls the HTTP interface as a script would. */

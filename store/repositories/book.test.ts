@@ -14,7 +14,7 @@ import { findNearSettings } from '#store/repositories/relatives.ts';
 import { countSettings, pageSettings } from '#store/repositories/settingPages.ts';
 import { findSetting, findSettingOfOtherBlade, listRevisions } from '#store/repositories/settings.ts';
 import { changeStation } from '#store/repositories/stations.ts';
-import { later, machine, material, now, openTestStore, revision } from '#store/repositories/testStore.ts';
+import { later, machine, material, now, openTestStore, revision } from '#store/tests/testStore.ts';
 import { undoChange } from '#store/repositories/undoChange.ts';
 
 let db: Store;

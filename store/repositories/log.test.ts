@@ -5,7 +5,7 @@ import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { listLog, LOG_KINDS } from '#store/repositories/log.ts';
 import { setMachineArchived, listMachines } from '#store/repositories/machines.ts';
 import { addTestCut, undoTestCut } from '#store/repositories/testCuts.ts';
-import { later, openTestStore, revision } from '#store/repositories/testStore.ts';
+import { later, openTestStore, revision } from '#store/tests/testStore.ts';
 import { addBlade, careForBlade } from '#store/repositories/tools.ts';
 import { undoChange } from '#store/repositories/undoChange.ts';
 

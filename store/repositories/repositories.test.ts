@@ -18,7 +18,7 @@ import {
   now,
   openTestStore,
   revision,
-} from '#store/repositories/testStore.ts';
+} from '#store/tests/testStore.ts';
 
 let db: Store;
 let conditionId: number;

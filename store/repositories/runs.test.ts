@@ -13,7 +13,7 @@ import {
 } from '#store/repositories/runs.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { findSetting } from '#store/repositories/settings.ts';
-import { later, now, openTestStore, revision } from '#store/repositories/testStore.ts';
+import { later, now, openTestStore, revision } from '#store/tests/testStore.ts';
 
 let db: Store;
 let conditionId: number;

@@ -12,7 +12,7 @@ import {
 } from '#store/repositories/materials.ts';
 import { refreshDerived } from '#store/repositories/refreshDerived.ts';
 import { changeStation, findStation } from '#store/repositories/stations.ts';
-import { layer, later, material, now, openTestStore } from '#store/repositories/testStore.ts';
+import { layer, later, material, now, openTestStore } from '#store/tests/testStore.ts';
 import {
   addBlade,
   addMat,

@@ -4,7 +4,7 @@ import { CSV_COLUMNS } from '#core/book/csvColumns.ts';
 import { drawLabels } from '#web/endpoints/drawLabels.ts';
 import { readCsvBook, readJsonBook } from '#web/endpoints/readBookFile.ts';
 import { idList } from '#web/endpoints/prints.ts';
-import { sampleMaterial, sampleSetting } from '#web/islands/shared/sampleBook.ts';
+import { sampleMaterial, sampleSetting } from '#web/tests/sampleBook.ts';
 import { BOOK_FORMAT } from '#web/schemas/book.ts';
 
 const headings = CSV_COLUMNS.map(({ heading }) => heading);

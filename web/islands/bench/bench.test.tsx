@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { BenchCard } from '#web/islands/bench/BenchCard.tsx';
 import { KeptAnswer } from '#web/islands/bench/KeptAnswer.tsx';
 import { RelativeList } from '#web/islands/shared/RelativeList.tsx';
-import { sampleAnswer, sampleSetting, sampleStation } from '#web/islands/shared/sampleBook.ts';
+import { sampleAnswer, sampleSetting, sampleStation } from '#web/tests/sampleBook.ts';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
 
 const none = { ...sampleAnswer(), answer: null, revision: null };

@@ -19,8 +19,9 @@ export function CaliperField({ label, caliperUm, densityKgPerM3, system, problem
   const unit = system === 'metric' ? 'µm' : 'mil';
   const shown = Number.isFinite(caliperUm) ? formatCaliper(caliperUm, system).figure : '';
   const [draft, setDraft] = useState<string | null>(null);
-  const said = draft === null ? null : readCaliper(draft, unit, densityKgPerM3);
-  const isOdd = draft !== null && draft.trim() !== '' && !said;
+  // What was understood stays below the field when it is left: vanishing, it would pull away what is pressed next.
+  const [words, setWords] = useState('');
+  const isOdd = draft !== null && draft.trim() !== '' && !readCaliper(draft, unit, densityKgPerM3);
   return (
     <span className="block w-44">
       <span className="flex items-center gap-1.5">
@@ -33,6 +34,8 @@ export function CaliperField({ label, caliperUm, densityKgPerM3, system, problem
           onChange={(event) => {
             setDraft(event.target.value);
             const read = readCaliper(event.target.value, unit, densityKgPerM3);
+            const isPlain = read?.isMeasured && /^[\d.,\s]*$/.test(event.target.value);
+            setWords(read && !isPlain ? read.words : '');
             if (read) onChange(read.caliperUm, read.isMeasured);
             else if (event.target.value.trim() === '') onChange(Number.NaN, false);
           }}
@@ -40,7 +43,7 @@ export function CaliperField({ label, caliperUm, densityKgPerM3, system, problem
         />
         <span className="figure text-muted">{unit}</span>
       </span>
-      {said && draft !== shown ? <span className="block text-sm text-muted">{said.words}</span> : null}
+      {words ? <span className="block text-sm text-muted">{words}</span> : null}
       {isOdd ? (
         <span className="block text-ember text-sm">a thickness: 80, 3.2 mil, 80 lb cover, 216 g/m²</span>
       ) : problem ? (

@@ -12,7 +12,7 @@ import {
   sampleMaterial,
   sampleRevision,
   sampleSetting,
-} from '#web/islands/shared/sampleBook.ts';
+} from '#web/tests/sampleBook.ts';
 import type { ComparedSetting } from '#web/schemas/comparison.ts';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';
 

@@ -5,7 +5,7 @@ import { ExposureDial } from '#web/components/exposureDial/ExposureDial.tsx';
 import { CalibrationPlot } from '#web/islands/machinePage/CalibrationPlot.tsx';
 import { KeptList } from '#web/islands/materialPage/KeptList.tsx';
 import { startOf } from '#web/islands/materialPage/useMaterialPage.ts';
-import { sampleBlade, sampleMachine, sampleMaterial, sampleSetting } from '#web/islands/shared/sampleBook.ts';
+import { sampleBlade, sampleMachine, sampleMaterial, sampleSetting } from '#web/tests/sampleBook.ts';
 import { BladeList } from '#web/islands/tools/BladeList.tsx';
 import { MatList, type MatView } from '#web/islands/tools/MatList.tsx';
 import { materialChangeSchema } from '#web/schemas/station.ts';

@@ -1,10 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import {
-  sampleAnswer,
-  sampleMachine,
-  sampleMaterial,
-  sampleSetting,
-} from '#web/islands/shared/sampleBook.ts';
+import { sampleAnswer, sampleMachine, sampleMaterial, sampleSetting } from '#web/tests/sampleBook.ts';
 import { machineSchema, materialSchema } from '#web/schemas/station.ts';
 import { benchAnswerSchema, settingSummarySchema } from '#web/schemas/setting.ts';
 
