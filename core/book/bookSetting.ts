@@ -9,7 +9,8 @@ export interface BookSetting {
   readonly machine: string;
   readonly blade: string;
   readonly operation: SettingOperation;
-  readonly values: SettingValues;
+  /** What the file says; what it leaves out stays as it is, or is suggested for a new setting. */
+  readonly values: Partial<SettingValues> & Pick<SettingValues, 'force' | 'speed'>;
   readonly reason: string;
   readonly author: string;
   /** ISO 8601, UTC; empty when the file does not say. */

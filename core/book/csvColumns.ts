@@ -4,7 +4,6 @@ import {
   STRATEGIES,
   type SettingField,
   type SettingOperation,
-  type SettingValues,
 } from '#core/setting/setting.ts';
 import { CONDITION_KINDS, type ConditionKind } from '#core/stack/material.ts';
 
@@ -118,7 +117,7 @@ export function readCsvRow(cells: Readonly<Record<string, string>>): CsvReading 
       machine,
       blade,
       operation: texts['operation'] as SettingOperation,
-      values: { exposureMm: 0, passes: 1, offsetMm: 0, overcutMm: 0, ...values } as SettingValues,
+      values: values as unknown as BookSetting['values'],
       reason: reason.slice(0, 300),
       author: author.slice(0, 60),
       keptAt,

@@ -226,7 +226,8 @@ describe('a book read from a file', () => {
       'same',
       'same',
     ]);
-    const changed = { ...book, settings: [row({ values: { ...revision.values, force: 79 } })] };
+    // Only force and speed are said: exposure, offset and overcut stay as they are.
+    const changed = { ...book, settings: [row({ values: { force: 79, speed: revision.values.speed } })] };
     const [, second] = await importBook(db, changed, false, 'Ines', now);
     expect(second).toMatchObject({ status: 'changed', detail: 'force 77 to 79' });
     const kept = (await pageSettings(db, { isArchived: false, materialIds: null }, null)).settings.filter(

@@ -1,7 +1,13 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { BookSetting } from '#core/book/bookSetting.ts';
 import { diffValues } from '#core/setting/diffValues.ts';
+import type { SettingValues } from '#core/setting/setting.ts';
+import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
+import { suggestValues } from '#core/setting/suggestValues.ts';
+import type { Material, MaterialCondition } from '#core/stack/material.ts';
+import type { Machine } from '#core/station/machine.ts';
+import { gfOf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/audit.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
@@ -176,8 +182,9 @@ async function takeSettings(
       };
       const kiss = await findSetting(one, { ...key, operation: 'kiss' });
       const kissForce = kiss?.revision.values.force ?? null;
-      const values = settleValues(setting.values, key.operation, machine, kissForce);
       const there = await findSetting(one, key);
+      const base = there?.revision.values ?? suggestFor(setting, material, condition, machine);
+      const values = settleValues({ ...base, ...setting.values }, key.operation, machine, kissForce);
       // What an older version left unsaid is no change: both are compared as the machine is set to them.
       const kept = there && settleValues(there.revision.values, key.operation, machine, kissForce);
       const changes = kept ? diffValues(kept, values) : [];
@@ -191,11 +198,25 @@ async function takeSettings(
       } as const;
       await keepRevision(one, key, revision, there?.revision.revision ?? 0, now);
       const detail = changes
-        .map(({ field, before, after }) => `${field} ${before ?? '–'} to ${after ?? '–'}`)
+        .map(
+          ({ field, before, after }) => `${SETTING_FIELDS[field].label} ${before ?? '–'} to ${after ?? '–'}`,
+        )
         .join(', ');
       return there ? { status: 'changed', detail } : { status: 'new', detail: '' };
     };
     taken.push(await tryRow({ line, kind: 'setting', what }, db, take));
   }
   return taken.sort((a, b) => a.line - b.line);
+}
+
+/** What a new setting is started from where the file says nothing. */
+function suggestFor(
+  { operation, values }: BookSetting,
+  material: Material,
+  condition: MaterialCondition,
+  machine: Machine,
+): SettingValues {
+  const cut = operation === 'kiss' ? 'kiss' : 'through';
+  const forceGf = gfOf(values.force, machine.forceScale);
+  return suggestValues(material, condition, machine, null, cut, forceGf).values;
 }

@@ -1,5 +1,6 @@
 import { AppError } from '#core/errors/appError.ts';
 import { diffValues } from '#core/setting/diffValues.ts';
+import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
 import { OPERATION_WORDS, type SettingKey, type SettingRevision } from '#core/setting/setting.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/audit.ts';
@@ -120,7 +121,9 @@ async function insertRevision(
   });
   await db('settings').where({ id: settingId }).update({ newest_revision: number, archived_at: null });
   const changes = before ? diffValues(before.values, values) : [];
-  const told = changes.map(({ field, before: from, after: to }) => `${field} ${from ?? '–'} to ${to ?? '–'}`);
+  const told = changes.map(
+    ({ field, before: from, after: to }) => `${SETTING_FIELDS[field].label} ${from ?? '–'} to ${to ?? '–'}`,
+  );
   const what = `${OPERATION_WORDS[key.operation]} setting, revision ${number}${told.length > 0 ? `: ${told.join(', ')}` : ''}`;
   const action = before ? 'change' : 'add';
   await addAudit(

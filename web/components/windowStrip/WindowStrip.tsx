@@ -22,6 +22,8 @@ interface Props {
   /** The force the feather points at, on the machine's scale. */
   readonly force: number;
   readonly forceWords: string;
+  /** Drawn narrow, beside others: fewer figures on the axis. */
+  readonly isNarrow?: boolean;
 }
 
 const BAND_TOP = 30;
@@ -29,17 +31,31 @@ const BAND_HEIGHT = 30;
 const HEIGHT = 126;
 /** A tick nearer to the feather than this would be hidden by it. */
 const TICK_CLEARANCE = 0.045;
+/** Share of a narrow axis that a figure needs for itself. */
+const NARROW_GAP = 0.11;
 
 /**
  * The window strip: force from left to right, what is under, right and over with edges as soft as our knowledge, test
  * cuts as marks on it, and a feather at the force in question. Places are shares of the width, so that type keeps its
  * size on any screen.
  */
-export function WindowStrip({ operation, scale, axis, outlooks, cuts, force, forceWords }: Props) {
+export function WindowStrip({
+  operation,
+  scale,
+  axis,
+  outlooks,
+  cuts,
+  force,
+  forceWords,
+  isNarrow = false,
+}: Props) {
   const id = useId();
   const place = (forceGf: number) => `${(4 + 92 * shareOnAxis(forceGf, axis)).toFixed(2)}%`;
   const featherShare = shareOnAxis(gfOf(force, scale), axis);
-  const ticks = axisTicks(scale, axis).filter((tick) => Math.abs(tick.share - featherShare) > TICK_CLEARANCE);
+  const clearance = isNarrow ? 2 * TICK_CLEARANCE : TICK_CLEARANCE;
+  const ticks = axisTicks(scale, axis, isNarrow ? NARROW_GAP : undefined).filter(
+    (tick) => Math.abs(tick.share - featherShare) > clearance,
+  );
   return (
     <svg width="100%" height={HEIGHT} role="img" aria-labelledby={id} className="block overflow-visible">
       <title id={id}>{describe(operation, scale, cuts, force, forceWords)}</title>

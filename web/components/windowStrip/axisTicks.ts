@@ -22,6 +22,7 @@ export function shareOnAxis(
 export function axisTicks(
   scale: ForceScale,
   axis: { readonly fromGf: number; readonly toGf: number },
+  closest = CLOSEST,
 ): readonly Tick[] {
   const candidates = [1, 10, 100, 1000].flatMap((power) => MANTISSAS.map((mantissa) => mantissa * power));
   const ticks: Tick[] = [];
@@ -31,7 +32,7 @@ export function axisTicks(
     if (forceGf < axis.fromGf || forceGf > axis.toGf) continue;
     const share = shareOnAxis(forceGf, axis);
     const last = ticks.at(-1);
-    if (last && share - last.share < CLOSEST) continue;
+    if (last && share - last.share < closest) continue;
     ticks.push({ share, label: String(value) });
   }
   return ticks;

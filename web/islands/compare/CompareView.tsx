@@ -126,6 +126,7 @@ function Windows({ columns }: Pick<Props, 'columns'>) {
               cuts={bench.cuts}
               force={bench.answer.values.force}
               forceWords={`${bench.answer.values.force} ${forceUnit(machine.forceScale)}`}
+              isNarrow
             />
           ) : (
             <span className="text-muted">no test cuts for this</span>

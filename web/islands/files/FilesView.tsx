@@ -59,7 +59,7 @@ export function FilesView() {
 }
 
 const STATUS_WORDS = { new: 'new', changed: 'changed', same: 'the same', refused: 'refused' } as const;
-const MARKS = { new: '＋', changed: '◆', same: '=', refused: '✕' } as const;
+const MARKS = { new: '+', changed: '◆', same: '=', refused: '✕' } as const;
 type Status = keyof typeof STATUS_WORDS;
 const MOST_SHOWN = 300;
 

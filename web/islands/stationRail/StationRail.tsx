@@ -151,10 +151,10 @@ function LoadedSlot({ loaded, onSearch }: LoadedSlotProps) {
     <a
       href="#material-search"
       onClick={onSearch}
-      className="shrink-0 px-4 py-1.5 border-r border-hairline no-underline hover:bg-sheet grow min-w-44"
+      className="shrink min-w-44 px-4 py-1.5 border-r border-hairline no-underline hover:bg-sheet grow"
     >
       <span className="block text-sm text-muted">Loaded · change</span>
-      <span className="block font-semibold">
+      <span className="block font-semibold truncate">
         {loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : 'nothing: search for it'}
       </span>
     </a>
