@@ -37,7 +37,13 @@ export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Pro
 
 /** Opens a page and waits until its islands answer. */
 export async function go(page: Page, path: string): Promise<void> {
-  await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
+  try {
+    await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
+  } catch (error) {
+    // The page before was still reading itself anew after a change: its own navigation came in between.
+    if (!String(error).includes('interrupted by another navigation')) throw error;
+    await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
+  }
   await settle(page);
 }
 
