@@ -39,7 +39,9 @@ describe('the page of a material', () => {
 
   it('takes the change back', async () => {
     const { page } = ines;
+    const readAnew = page.waitForEvent('load');
     await page.getByRole('button', { name: 'Undo' }).click();
+    await readAnew;
     await expect
       .poll(async () => (await findMaterial('Harbourmaster cover')).conditions[0]?.stack[0]?.caliperUm)
       .toBe(285);

@@ -40,9 +40,9 @@ export async function go(page: Page, path: string): Promise<void> {
   try {
     await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
   } catch (error) {
-    // The page before was still reading itself anew after a change: its own navigation came in between.
+    // The page before was still reading itself anew after a change: its own navigation came in between, ours goes on.
     if (!String(error).includes('interrupted by another navigation')) throw error;
-    await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
+    await page.waitForURL(`${ADDRESS}${path}`, { waitUntil: 'load' });
   }
   await settle(page);
 }
