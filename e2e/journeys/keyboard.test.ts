@@ -88,9 +88,11 @@ describe('with the keyboard alone', () => {
     await page.keyboard.press('Enter');
     await page.getByRole('menuitem', { name: /No\. 8/ }).waitFor();
     await page.keyboard.press('Escape');
+    const focused = () => page.evaluate(() => document.activeElement?.textContent ?? '');
+    await page.getByRole('menu').waitFor({ state: 'hidden' });
+    await expect.poll(focused).toMatch(/^Blade/);
     await page.keyboard.press('Shift+Tab');
-    const focused = await page.evaluate(() => document.activeElement?.textContent ?? '');
-    expect(focused).toMatch(/Station/);
+    await expect.poll(focused).toMatch(/^Station/);
   });
 
   it('switches the units everywhere and back', async () => {
