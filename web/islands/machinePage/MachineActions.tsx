@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { ChangeList } from '#web/islands/shared/ChangeList.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
-import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import type { AuditReply } from '#web/schemas/setting.ts';
 
 interface Props {
@@ -18,18 +18,7 @@ export function MachineActions({ machineId, isArchived, audit }: Props) {
   const last = audit[0];
   return (
     <section aria-label="Changes" className="sheet p-4 sm:p-5">
-      <h2 className="text-muted">Changes</h2>
-      <ul className="text-sm">
-        {audit.map((entry) => (
-          <li key={entry.id} className="py-1">
-            {entry.what}
-            <span className="block text-muted">
-              {entry.author || 'unsigned'} · {formatMoment(entry.at)}
-            </span>
-          </li>
-        ))}
-      </ul>
-      {audit.length === 0 ? <p>None yet.</p> : null}
+      <ChangeList audit={audit} />
       <Refusal error={error} />
       <div className="flex flex-wrap gap-2 mt-2">
         {last?.action === 'change' ? (

@@ -6,8 +6,8 @@ import { PackPanel } from '#web/islands/materialPage/PackPanel.tsx';
 import { ShelfPanel } from '#web/islands/materialPage/ShelfPanel.tsx';
 import { StatesPanel } from '#web/islands/materialPage/StatesPanel.tsx';
 import { useMaterialPage, type MaterialDesk } from '#web/islands/materialPage/useMaterialPage.ts';
+import { ChangeList } from '#web/islands/shared/ChangeList.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
-import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import type { AuditReply, SettingSummary } from '#web/schemas/setting.ts';
 
 interface Props {
@@ -52,18 +52,7 @@ export function MaterialPage({ material, settings, audit, machineId, system }: P
         <KeepPanel desk={desk} material={material} />
         <KeptList settings={settings} materialName={material.name} />
         <section aria-label="Changes" className="sheet p-4 sm:p-5">
-          <h2 className="text-muted">Changes</h2>
-          <ul className="text-sm">
-            {audit.map((entry) => (
-              <li key={entry.id} className="py-1">
-                {entry.what}
-                <span className="block text-muted">
-                  {entry.author || 'unsigned'} · {formatMoment(entry.at)}
-                </span>
-              </li>
-            ))}
-          </ul>
-          {audit.length === 0 ? <p>None yet.</p> : null}
+          <ChangeList audit={audit} />
         </section>
       </div>
     </form>

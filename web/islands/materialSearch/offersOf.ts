@@ -10,7 +10,6 @@ export interface Offer {
   readonly answers: LookupHit['states'][number]['answers'];
   /** Where the typed words were found, when not in the name; else empty. */
   readonly why: string;
-  readonly isNew: boolean;
 }
 
 /**
@@ -29,7 +28,6 @@ export function offersOf(hits: readonly LookupHit[]): readonly Offer[] {
       hit,
       answers: state.answers,
       why: hit.met.map(({ field, term }) => `${field} “${term}”`).join(', '),
-      isNew: state.answers.length === 0,
     }));
   });
 }
