@@ -15,6 +15,7 @@ import { readSvg } from '#core/drawing/readSvg.ts';
 import { planPasses } from '#core/passes/planPasses.ts';
 import { placeDrawing } from '#core/sheet/placeDrawing.ts';
 import { chooseSheet } from '#core/sheet/chooseSheet.ts';
+import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { fitForceScale } from '#core/units/fitForceScale.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
@@ -28,6 +29,8 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { addJob, findJob, listJobs } from '#store/repositories/jobs.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
 import { addRun, addStrokeOutcome, noteRun, setRunState } from '#store/repositories/runs.ts';
+import { readBookEvidence } from '#store/repositories/evidence.ts';
+import { addKnowledge } from '#store/repositories/knowledge.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { addCalibration } from '#store/repositories/calibrations.ts';
 import { addMachine, findMachine, listMachines } from '#store/repositories/machines.ts';
@@ -50,6 +53,9 @@ export async function seedDemo(db: Store, now: Date): Promise<void> {
   await furnishStations(db, now);
   await drawJobs(db, now);
   for (const { tell } of listEvents(db, now)) await tell();
+  const { sheets, lastCutId } = await readBookEvidence(db);
+  const fitted = fitKnowledge(sheets);
+  await addKnowledge(db, { fitted, lastCutId, milliseconds: 0 }, now);
 }
 
 interface TellableEvent {
@@ -250,6 +256,7 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
     seconds: plan.seconds,
     author: story.author,
     lot: story.lot ?? '',
+    bladeMetres: station.blade?.travelMetres ?? null,
     settings: settings
       .filter((one) => one !== null && one.key.operation in values)
       .flatMap((one) => (one ? [{ settingId: one.id, revision: one.revision.revision }] : [])),

@@ -3,7 +3,8 @@ import { adviseNextCut } from '#core/dialIn/adviseNextCut.ts';
 import { drawNormal, seededRandom } from '#core/random/seededRandom.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { findWindow } from '#core/threshold/findWindow.ts';
-import { singleSheetModel } from '#core/threshold/singleSheetModel.ts';
+import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetModel } from '#core/threshold/sheetModel.ts';
 import type { SheetTraits, Trial } from '#core/threshold/trial.ts';
 
 const vinyl: SheetTraits = {
@@ -17,12 +18,14 @@ const vinyl: SheetTraits = {
 };
 const conditions = { passes: 1, speedMmPerS: 100, bladeMetres: 0 };
 const forces = Array.from({ length: 96 }, (_, index) => 20 + index * 5);
-const model = singleSheetModel(3);
+const model = sheetModel(3);
+const place = { traits: vinyl, materialId: 1, machineId: 1, condition: 'bare', lot: '', colour: '' };
+const belief = believeSheet(place, null);
 
 function ask(trials: readonly Trial[]) {
-  const posterior = model.fit({ sheet: vinyl, conditions }, trials);
+  const posterior = model.fit({ belief, conditions }, trials);
   const window = findWindow(posterior, 'kiss', forces);
-  return { advice: adviseNextCut(posterior, 'kiss', forces, window.best, trials, 5), window };
+  return { advice: adviseNextCut(posterior, 'kiss', forces, window.best, trials), window };
 }
 
 /** A sheet whose face parts at `lowGf` and whose liner is gouged from `highGf`, cut with 5 % noise. */

@@ -1,52 +1,72 @@
 import { proposeNextCut, type NextCut } from '#core/dialIn/proposeNextCut.ts';
-import { targetGrades, type Operation } from '#core/stack/depthGrade.ts';
+import { targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
 import type { ForceOutlook } from '#core/threshold/findWindow.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 
-/** Another test cut that gains less than this is not worth its sheet. */
-const WORTHWHILE_GAIN = 0.006;
+/** Another test cut that gains less than this is not worth its sheet: found on the referee, see docs. */
+export const WORTHWHILE_GAIN = 0.014;
 /** Below this no force is good enough to keep; something else has to change. */
-const POOR_CHANCE = 0.5;
-/** A clean cut this near to the best force (in ln force) counts as its confirmation. */
-const CONFIRMS_WITHIN = 0.06;
+export const POOR_CHANCE = 0.5;
+/** A right cut this near to the best force (in ln force) counts as its confirmation. */
+const CONFIRMS_WITHIN = 0.2;
+/** Nobody is asked to cut for ever: where the model still hopes after so many cuts, the sheet is not steady. */
+const MOST_CUTS = 25;
 
 /** What to do next at the bench, and why. */
 export type CutAdvice =
   | { readonly kind: 'cut'; readonly next: NextCut }
+  | { readonly kind: 'repeat'; readonly next: NextCut }
   | { readonly kind: 'confirm'; readonly next: NextCut }
   | { readonly kind: 'keep'; readonly next: NextCut }
   | { readonly kind: 'noWindow'; readonly next: NextCut };
 
 /**
- * Says whether to cut again, confirm, keep or look for another way.
+ * Says whether to cut again, repeat, confirm, keep or look for another way, by the first rule that holds:
  *
- * `confirm` comes before `keep`: one misjudged grade is behind most bad settings, so the force to be kept must have
- * cut right once itself. `noWindow` means that no settable force is likely to be right and cutting teaches no more.
+ * 1. nothing cut yet: cut. 2. the last grade was a surprise and was not yet repeated: repeat it instead of believing
+ * it. 3. another cut is worth its sheet: cut. 4. no settable force is likely right and cutting teaches no more:
+ * noWindow. 5. nothing near the best force has cut right yet on a load of its own: confirm it. 6. keep.
  *
  * @param best the best settable force, as findWindow found it for the same operation
- * @param trials of this sheet under these conditions, in any order
+ * @param trials of this sheet under these conditions, oldest first
+ * @param surpriseGf force of the last cut where its grade was a surprise, see findSurprise; else `null`
  * @throws AppError `badInput` when the sheet has no such operation
  */
 export function adviseNextCut(
   posterior: ThresholdPosterior,
-  operation: Operation,
+  operation: DialInOperation,
   forcesGf: readonly number[],
   best: ForceOutlook,
   trials: readonly Trial[],
-  seed: number,
+  surpriseGf: number | null = null,
 ): CutAdvice {
-  const next = proposeNextCut(posterior, operation, forcesGf, seed);
-  const atBest: NextCut = { ...next, forceGf: best.forceGf, bestGf: best.forceGf, chanceNow: best.right };
-  if (trials.length === 0 || next.gain >= WORTHWHILE_GAIN) return { kind: 'cut', next };
-  if (best.right < POOR_CHANCE) return { kind: 'noWindow', next: atBest };
-  return { kind: isConfirmed(best.forceGf, operation, trials) ? 'keep' : 'confirm', next: atBest };
+  const next = proposeNextCut(posterior, operation, forcesGf);
+  const at = (forceGf: number): NextCut => ({
+    ...next,
+    forceGf,
+    bestGf: best.forceGf,
+    chanceNow: best.right,
+  });
+  if (trials.length === 0) return { kind: 'cut', next };
+  if (surpriseGf !== null) return { kind: 'repeat', next: at(surpriseGf) };
+  if (next.gain >= WORTHWHILE_GAIN && trials.length < MOST_CUTS) return { kind: 'cut', next };
+  if (best.right < POOR_CHANCE) return { kind: 'noWindow', next: at(best.forceGf) };
+  return {
+    kind: isConfirmed(best.forceGf, operation, trials) ? 'keep' : 'confirm',
+    next: at(best.forceGf),
+  };
 }
 
-function isConfirmed(forceGf: number, operation: Operation, trials: readonly Trial[]): boolean {
-  const near = trials.filter((trial) => Math.abs(Math.log(trial.forceGf / forceGf)) <= CONFIRMS_WITHIN);
-  const isRight = (trial: Trial) =>
-    (targetGrades(operation, true)?.includes(trial.grade) ?? false) ||
-    (operation === 'through' && trial.grade === 7);
-  return near.filter(isRight).length > near.length / 2;
+/**
+ * Whether a cut near the force was right, and not only on the card that pointed to it: the cells of one load share
+ * its noise, so a ladder alone confirms nothing.
+ */
+function isConfirmed(forceGf: number, operation: DialInOperation, trials: readonly Trial[]): boolean {
+  const loads = new Set(trials.map((trial, index) => trial.load ?? -1 - index));
+  if (loads.size === 1 && trials.length > 1) return false;
+  const wanted = [...(targetGrades(operation, true) ?? []), ...(targetGrades(operation, false) ?? [])];
+  return trials.some(
+    (trial) => wanted.includes(trial.grade) && Math.abs(Math.log(trial.forceGf / forceGf)) <= CONFIRMS_WITHIN,
+  );
 }

@@ -1,4 +1,4 @@
-import type { DepthGrade, Flaw, Operation } from '#core/stack/depthGrade.ts';
+import type { DepthGrade, DialInOperation, Flaw } from '#core/stack/depthGrade.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 import { gfOf, type ForceScale, type ScaleValue } from '#core/units/forceScale.ts';
 
@@ -7,7 +7,7 @@ export interface TestCut {
   readonly id: number;
   readonly conditionId: number;
   readonly machineId: number;
-  readonly operation: Operation;
+  readonly operation: DialInOperation;
   readonly force: ScaleValue;
   readonly forceGf: number;
   readonly speedMmPerS: number;
@@ -15,6 +15,8 @@ export interface TestCut {
   readonly exposureMm: number;
   readonly bladeMetres: number;
   readonly grade: DepthGrade;
+  /** The deepest grade it may have had, where a ladder was graded by its boundaries; else `null`. */
+  readonly upTo?: DepthGrade | null | undefined;
   readonly flaws: readonly Flaw[];
   readonly author: string;
   /** The lot and colour it was cut on, or empty. */
@@ -22,6 +24,12 @@ export interface TestCut {
   readonly colour: string;
   /** ISO 8601, UTC. */
   readonly at: string;
+  /** The blade that cut it; `null` when nobody knows. */
+  readonly bladeId?: number | null | undefined;
+  /** The dial-in it belongs to, and the card and cell it was cut in; `null` for a cut of its own. */
+  readonly dialInId?: number | null | undefined;
+  readonly load?: number | null | undefined;
+  readonly cell?: number | null | undefined;
 }
 
 /**
@@ -35,5 +43,8 @@ export function trialOf(cut: TestCut, scale: ForceScale, factor: number): Trial 
   // A scale measured meanwhile tells better what the force was; a scale that no longer has it does not.
   const isOnScale = force >= scale.min && force <= scale.max;
   const gf = isOnScale ? gfOf(force, scale) : forceGf;
-  return { forceGf: gf * factor, grade, passes, speedMmPerS, bladeMetres };
+  const upTo = cut.upTo == null ? {} : { upTo: cut.upTo };
+  const trial = { forceGf: gf * factor, grade, ...upTo, passes, speedMmPerS, bladeMetres };
+  const load = cut.load == null ? null : (cut.dialInId ?? 0) * 1000 + cut.load;
+  return load === null ? trial : { ...trial, load };
 }

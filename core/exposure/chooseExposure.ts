@@ -1,4 +1,4 @@
-import type { Operation } from '#core/stack/depthGrade.ts';
+import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { depthStepMm, snapExposureMm, type DepthScale } from '#core/units/depthScale.ts';
@@ -24,9 +24,9 @@ export interface ExposureChoice {
  * @throws AppError `badInput` when the stack cannot be
  * @example chooseExposure(151 µm to the liner, 'kiss', holder) // { exposureMm: 0.3125, ... }
  */
-export function chooseExposure(stack: Stack, operation: Operation, scale: DepthScale): ExposureChoice {
+export function chooseExposure(stack: Stack, operation: DialInOperation, scale: DepthScale): ExposureChoice {
   const { toLinerUm, totalUm, isLayered } = measureStack(stack);
-  const depthMm = (operation === 'kiss' ? toLinerUm : totalUm) / 1000;
+  const depthMm = (operation === 'through' ? totalUm : operation === 'kiss' ? toLinerUm : totalUm / 2) / 1000;
   const wanted = depthMm + CLEARANCE_MM;
   const isFilm = isLayered && operation === 'kiss';
   const held = isFilm ? Math.min(Math.max(wanted, FILM_EXPOSURE_MM.low), FILM_EXPOSURE_MM.high) : wanted;

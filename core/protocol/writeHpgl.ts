@@ -25,7 +25,11 @@ export function hpglOptionsOf(machine: Pick<Machine, 'hpglUnitsPerMm' | 'numbers
  * @param sheetHeightMm turns drawing coordinates (y downwards) into plotter ones
  * @returns printable ASCII ending in a line feed
  */
-export function writeHpgl(passes: readonly Pass[], sheetHeightMm: number, options: HpglOptions): string {
+export function writeHpgl(
+  passes: readonly Pick<Pass, 'values' | 'strokes'>[],
+  sheetHeightMm: number,
+  options: HpglOptions,
+): string {
   const toPlotter = ({ x, y }: PointMm) =>
     `${Math.round(x * options.unitsPerMm)},${Math.round((sheetHeightMm - y) * options.unitsPerMm)}`;
   const lines = ['IN;PA;SP1;'];

@@ -52,8 +52,8 @@ describe('composeAnswer', () => {
   });
 
   it('makes another number of passes a prediction of its own: fewer passes want more force', () => {
-    const two = composeAnswer(station, 'through', kept, cuts, 2);
-    const one = composeAnswer(station, 'through', kept, cuts, 1);
+    const two = composeAnswer(station, 'through', kept, cuts, { passes: 2 });
+    const one = composeAnswer(station, 'through', kept, cuts, { passes: 1 });
     expect(two?.state).toBe('proven');
     expect(one).toMatchObject({ state: 'predicted', values: { passes: 1, exposureMm: 0.5 } });
     expect(one?.bestForce).toBeGreaterThan((two?.bestForce ?? 0) * 1.1);

@@ -2,7 +2,7 @@ import { overcutFor, usualOffsetMm } from '#core/exposure/bladeGeometry.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { chooseExposure } from '#core/exposure/chooseExposure.ts';
 import type { SettingValues, ValueSources } from '#core/setting/setting.ts';
-import type { Operation } from '#core/stack/depthGrade.ts';
+import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Blade } from '#core/station/station.ts';
@@ -41,7 +41,7 @@ export function suggestValues(
   condition: MaterialCondition,
   machine: Machine,
   blade: Blade | null,
-  operation: Operation,
+  operation: DialInOperation,
   forceGf: number,
 ): Suggestion {
   const { exposureMm, reason } = chooseExposure(condition.stack, operation, machine.depthScale);

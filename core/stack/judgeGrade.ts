@@ -1,4 +1,4 @@
-import { targetGrades, type DepthGrade, type Operation } from '#core/stack/depthGrade.ts';
+import { targetGrades, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
 
 /** A grade against what an operation wants. */
 export type GradeSide = 'under' | 'right' | 'over';
@@ -8,8 +8,8 @@ export type GradeSide = 'under' | 'right' | 'over';
  *
  * @example judgeGrade(5, 'kiss') // 'over'
  */
-export function judgeGrade(grade: DepthGrade, operation: Operation): GradeSide {
-  const wanted = targetGrades(operation, true) ?? [];
+export function judgeGrade(grade: DepthGrade, operation: DialInOperation): GradeSide {
+  const wanted = targetGrades(operation, operation !== 'score') ?? [];
   if (wanted.includes(grade)) return 'right';
   return grade < (wanted[0] ?? 0) ? 'under' : 'over';
 }

@@ -1,12 +1,7 @@
 import { choleskyOf, invertCholesky } from '#core/threshold/cholesky.ts';
-import {
-  fitCategorical,
-  scoreAndInformation,
-  type CategoricalObservation,
-  type NormalPrior,
-} from '#core/threshold/fitCategorical.ts';
-import { gradeIntervalGradient, gradeIntervals } from '#core/threshold/gradeIntervals.ts';
+import { fisherScoring, type ScoredObjective } from '#core/threshold/fisherScoring.ts';
 import type { Link } from '#core/threshold/link.ts';
+import { makeOrdinalKernel } from '#core/threshold/ordinalKernel.ts';
 
 /** One row of an ordinal regression: a grade from 0 up, seen `weight` times at the given predictors. */
 export interface OrdinalRow {
@@ -27,7 +22,7 @@ export interface CumulativeLinkFit {
 /**
  * Ordinal regression by maximum likelihood: P(grade <= k) = cdf(threshold[k] - coefficients . predictors).
  * With two grades it is logistic or probit regression. It shares likelihood, gradient and solver with the
- * sheet model; only the map from parameters to indexes differs.
+ * sheet model; only the map from parameters to edges differs.
  *
  * @throws AppError `badInput` when the rows do not determine the coefficients
  * Source: McCullagh 1980, Regression models for ordinal data, J. R. Statist. Soc. B 42.
@@ -39,51 +34,66 @@ export function fitCumulativeLink(
 ): CumulativeLinkFit {
   const edges = gradeCount - 1;
   const size = edges + (rows[0]?.predictors.length ?? 0);
-  const observations = rows.map((row) => observeRow(row, edges, size, link));
-  const prior: NormalPrior = { mean: new Float64Array(size), precision: new Float64Array(size) };
+  const objective = describeObjective(rows, gradeCount, link);
   const start = new Float64Array(size);
   for (let edge = 0; edge < edges; edge++) start[edge] = edge - (edges - 1) / 2;
-  const fit = fitCategorical(observations, prior, start);
-  const information = observedInformation(observations, prior, fit.estimate);
-  const lower = choleskyOf(information, size);
+  const fit = fisherScoring(objective, start);
+  const lower = choleskyOf(observedInformation(objective, fit.estimate), size);
   const covariance = lower ? invertCholesky(lower, size) : new Float64Array(size * size).fill(Number.NaN);
   return {
     thresholds: [...fit.estimate.subarray(0, edges)],
     coefficients: [...fit.estimate.subarray(edges)],
-    logLikelihood: fit.logLikelihood,
+    logLikelihood: fit.value,
     standardErrors: Array.from({ length: size }, (_, j) => Math.sqrt(covariance[j * size + j] as number)),
   };
 }
 
-function observeRow(row: OrdinalRow, edges: number, size: number, link: Link): CategoricalObservation {
-  const indexGradient = new Float64Array(edges * size);
-  for (let edge = 0; edge < edges; edge++) {
-    indexGradient[edge * size + edge] = -1;
-    row.predictors.forEach((value, j) => (indexGradient[edge * size + edges + j] = value));
-  }
+function describeObjective(rows: readonly OrdinalRow[], gradeCount: number, link: Link): ScoredObjective {
+  const edges = gradeCount - 1;
+  const kernel = makeOrdinalKernel(link, gradeCount, null);
+  const indexes = new Float64Array(edges);
+  const place = (row: OrdinalRow, parameters: Float64Array) => {
+    const latent = row.predictors.reduce((sum, x, j) => sum + x * (parameters[edges + j] as number), 0);
+    for (let edge = 0; edge < edges; edge++) indexes[edge] = latent - (parameters[edge] as number);
+  };
   return {
-    seen: row.grade,
-    weight: row.weight,
-    evaluate: (parameters) => {
-      const latent = row.predictors.reduce(
-        (sum, value, j) => sum + value * (parameters[edges + j] as number),
-        0,
-      );
-      const indexes = parameters.slice(0, edges).map((threshold) => latent - threshold);
-      return {
-        probabilities: gradeIntervals(link, indexes, new Float64Array(edges + 1)),
-        gradient: gradeIntervalGradient(link, indexes, indexGradient, size),
-      };
+    value: (parameters) =>
+      rows.reduce((sum, row) => {
+        place(row, parameters);
+        return sum + row.weight * kernel.logChance(indexes, row.grade);
+      }, 0),
+    derive: (parameters) => {
+      const size = parameters.length;
+      const score = new Float64Array(size);
+      const information = new Float64Array(size * size);
+      for (const row of rows) {
+        place(row, parameters);
+        kernel.observe(indexes, row.grade);
+        // The slope of edge e by parameter j: -1 for its own threshold, the predictor for a coefficient.
+        const slope = (edge: number, j: number) =>
+          j < edges ? (j === edge ? -1 : 0) : (row.predictors[j - edges] as number);
+        for (let a = 0; a < edges; a++) {
+          for (let j = 0; j < size; j++) {
+            const left = slope(a, j) * row.weight;
+            if (left === 0) continue;
+            score[j] = (score[j] as number) + left * (kernel.edgeScore[a] as number);
+            for (let b = 0; b < edges; b++) {
+              const shared = left * (kernel.edgeInformation[a * edges + b] as number);
+              for (let k = 0; k < size; k++) {
+                const index = j * size + k;
+                information[index] = (information[index] as number) + shared * slope(b, k);
+              }
+            }
+          }
+        }
+      }
+      return { score, information };
     },
   };
 }
 
 /** Minus the derivative of the score, by central differences of the exact gradient. */
-function observedInformation(
-  observations: readonly CategoricalObservation[],
-  prior: NormalPrior,
-  estimate: Float64Array,
-): Float64Array {
+function observedInformation(objective: ScoredObjective, estimate: Float64Array): Float64Array {
   const size = estimate.length;
   const information = new Float64Array(size * size);
   for (let j = 0; j < size; j++) {
@@ -92,8 +102,8 @@ function observedInformation(
     const behind = Float64Array.from(estimate);
     ahead[j] = (ahead[j] as number) + width;
     behind[j] = (behind[j] as number) - width;
-    const scoreAhead = scoreAndInformation(observations, prior, ahead).score;
-    const scoreBehind = scoreAndInformation(observations, prior, behind).score;
+    const scoreAhead = objective.derive(ahead).score;
+    const scoreBehind = objective.derive(behind).score;
     for (let k = 0; k < size; k++) {
       information[k * size + j] = ((scoreBehind[k] as number) - (scoreAhead[k] as number)) / (2 * width);
     }

@@ -1,5 +1,5 @@
 import { AppError } from '#core/errors/appError.ts';
-import { targetGrades, type Operation } from '#core/stack/depthGrade.ts';
+import { targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
 import { FAST_PROBIT } from '#core/threshold/fastProbit.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
@@ -44,7 +44,7 @@ const NEGLIGIBLE_WEIGHT = 1e-7;
  */
 export function findWindow(
   posterior: ThresholdPosterior,
-  operation: Operation,
+  operation: DialInOperation,
   forcesGf: readonly number[],
 ): ForceWindow {
   const target = targetIndexes(posterior, operation);
@@ -69,13 +69,18 @@ export function findWindow(
  */
 export function targetIndexes(
   posterior: ThresholdPosterior,
-  operation: Operation,
+  operation: DialInOperation,
 ): { readonly first: number; readonly last: number } {
   const wanted = targetGrades(operation, posterior.grades.length === 9);
   const first = posterior.grades.indexOf(wanted?.at(0) ?? 3);
   const last = posterior.grades.indexOf(wanted?.at(-1) ?? 3);
   if (wanted === null || first < 1)
-    throw new AppError('badInput', 'a single layer has nothing to kiss down to');
+    throw new AppError(
+      'badInput',
+      operation === 'score'
+        ? 'a layered sheet is kissed, not scored'
+        : 'a single layer has nothing to kiss down to',
+    );
   return { first, last };
 }
 

@@ -29,27 +29,3 @@ function between(lower: number, lowerTail: number, upper: number, upperTail: num
   if (upper < 0) return upperTail - lowerTail;
   return 1 - lowerTail - upperTail;
 }
-
-/**
- * The gradient of {@link gradeIntervals}, category x parameter, from the gradient of the indexes.
- *
- * @param indexGradient (K - 1) x size, row-major
- */
-export function gradeIntervalGradient(
-  link: Link,
-  indexes: Float64Array,
-  indexGradient: Float64Array,
-  size: number,
-): Float64Array {
-  const last = indexes.length;
-  const gradient = new Float64Array((last + 1) * size);
-  for (let edge = 0; edge < last; edge++) {
-    const density = link.pdf(indexes[edge] as number);
-    for (let j = 0; j < size; j++) {
-      const change = density * (indexGradient[edge * size + j] as number);
-      gradient[edge * size + j] = (gradient[edge * size + j] as number) - change;
-      gradient[(edge + 1) * size + j] = (gradient[(edge + 1) * size + j] as number) + change;
-    }
-  }
-  return gradient;
-}

@@ -6,7 +6,8 @@ import { FAST_PROBIT } from '#core/threshold/fastProbit.ts';
 import { gradeIntervals } from '#core/threshold/gradeIntervals.ts';
 import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
 import { normalCdf } from '#core/threshold/normal.ts';
-import { singleSheetModel } from '#core/threshold/singleSheetModel.ts';
+import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetModel } from '#core/threshold/sheetModel.ts';
 import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
 import type { SheetTraits } from '#core/threshold/trial.ts';
 import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
@@ -149,8 +150,9 @@ describe('the axis of an answer', () => {
     ],
     darkness: 0,
   };
-  const posterior = singleSheetModel(4).fit(
-    { sheet, conditions: { passes: 1, speedMmPerS: 100, bladeMetres: 0 } },
+  const place = { traits: sheet, materialId: 1, machineId: 1, condition: 'bare', lot: '', colour: '' };
+  const posterior = sheetModel(4).fit(
+    { belief: believeSheet(place, null), conditions: { passes: 1, speedMmPerS: 100, bladeMetres: 0 } },
     [],
   );
   const scale = { kind: 'gramForce', min: 10, max: 500, step: 1, gfAtZero: 0, gfPerUnit: 1 } as const;

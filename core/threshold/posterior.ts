@@ -22,7 +22,7 @@ export interface ThresholdPosterior {
   readonly effectiveDraws: number;
 }
 
-/** A model that learns boundaries from test cuts. The first one knows a single sheet; the interface is for all. */
+/** A model that learns the boundaries of a sheet from its test cuts. */
 export interface ThresholdModel {
   readonly version: string;
   fit(question: ThresholdQuestion, trials: readonly Trial[]): ThresholdPosterior;

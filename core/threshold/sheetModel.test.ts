@@ -1,20 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
+import { believeSheet } from '#core/knowledge/believeSheet.ts';
 import { drawNormal, seededRandom } from '#core/random/seededRandom.ts';
 import type { Layer } from '#core/stack/layer.ts';
-import { gradesOfStack, type DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import { choleskyOf, solveTransposed } from '#core/threshold/cholesky.ts';
 import { estimateTipDepth } from '#core/threshold/estimateTipDepth.ts';
 import { FAST_PROBIT } from '#core/threshold/fastProbit.ts';
 import { findWindow } from '#core/threshold/findWindow.ts';
 import { gradeIntervals } from '#core/threshold/gradeIntervals.ts';
 import { LOGIT, PROBIT } from '#core/threshold/link.ts';
-import { misjudgingMatrix } from '#core/threshold/misjudging.ts';
 import { normalCdf } from '#core/threshold/normal.ts';
-import { observeTrial } from '#core/threshold/observeTrial.ts';
 import { predictGrades } from '#core/threshold/predictGrades.ts';
 import { sheetBoundaries } from '#core/threshold/sheetBoundaries.ts';
-import { sheetPrior } from '#core/threshold/sheetPrior.ts';
-import { singleSheetModel } from '#core/threshold/singleSheetModel.ts';
+import { SHEET_LIKELIHOODS } from '#core/threshold/sheetLikelihood.ts';
+import { sheetModel } from '#core/threshold/sheetModel.ts';
 import type { SheetTraits, Trial } from '#core/threshold/trial.ts';
 import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
 
@@ -32,7 +32,9 @@ const card: SheetTraits = {
 const conditions = { passes: 1, speedMmPerS: 100, bladeMetres: 0 };
 const forces = Array.from({ length: 99 }, (_, index) => 10 + index * 5);
 const cut = (forceGf: number, grade: DepthGrade): Trial => ({ ...conditions, forceGf, grade });
-const model = singleSheetModel(11);
+const model = sheetModel(11);
+const believe = (traits: SheetTraits) =>
+  believeSheet({ traits, materialId: 1, machineId: 1, condition: 'bare', lot: '', colour: '' }, null);
 
 describe('the sheet model', () => {
   it('keeps boundaries ascending for any parameters', () => {
@@ -51,30 +53,72 @@ describe('the sheet model', () => {
   it.each([
     ['layered', vinyl, 3],
     ['single', card, 7],
-  ] as const)('has exact gradients on a %s sheet (central differences, 1e-6)', (_, sheet, grade) => {
-    const grades = gradesOfStack(sheet === vinyl);
-    const trial: Trial = { forceGf: 190, grade, passes: 2, speedMmPerS: 60, bladeMetres: 300 };
-    const observed = observeTrial(trial, grades, misjudgingMatrix(grades.length));
-    const { mean } = sheetPrior(sheet);
+  ] as const)('has exact gradients on a %s sheet (central differences, 1e-5)', (kind, sheet, grade) => {
+    const likelihood = SHEET_LIKELIHOODS[kind];
+    const one = { forceGf: 190, passes: 2, speedMmPerS: 60, bladeMetres: 300 };
+    const trials = [
+      likelihood.prepare({ ...one, grade }),
+      likelihood.prepare({ ...one, grade: 1, upTo: grade, weight: 0.4 }),
+    ];
+    const { mean } = believe(sheet);
     mean[4] = Math.log(0.4);
     const size = mean.length;
-    const { gradient } = observed.evaluate(mean);
+    const score = new Float64Array(size);
+    likelihood.derive(trials, mean, score, new Float64Array(size * size));
     for (let j = 0; j < size; j++) {
-      const ahead = Float64Array.from(mean);
-      const behind = Float64Array.from(mean);
-      ahead[j] = (ahead[j] as number) + 1e-6;
-      behind[j] = (behind[j] as number) - 1e-6;
-      const high = observed.evaluate(ahead).probabilities;
-      const low = observed.evaluate(behind).probabilities;
-      for (let category = 0; category < grades.length; category++) {
-        const slope = ((high[category] as number) - (low[category] as number)) / 2e-6;
-        expect(gradient[category * size + j]).toBeCloseTo(slope, 6);
-      }
+      const at = (step: number) =>
+        likelihood.value(
+          trials,
+          mean.map((value, k) => (k === j ? value + step : value)),
+        );
+      expect(score[j]).toBeCloseTo((at(1e-5) - at(-1e-5)) / 2e-5, 5);
     }
   });
 
+  it('expects of one cut the information that its nine possible grades carry on average', () => {
+    const likelihood = SHEET_LIKELIHOODS.layered;
+    const { mean } = believe(vinyl);
+    const trial = { ...conditions, forceGf: 62 };
+    const size = mean.length;
+    const information = new Float64Array(size * size);
+    likelihood.derive(
+      [likelihood.prepare({ ...trial, grade: 3 })],
+      mean,
+      new Float64Array(size),
+      information,
+    );
+    // The variance of the score is the information: summed exactly over the nine grades instead of simulated.
+    let variance = 0;
+    let total = 0;
+    for (const grade of likelihood.grades) {
+      const prepared = likelihood.prepare({ ...trial, grade });
+      const chance = Math.exp(likelihood.value([prepared], mean));
+      const score = new Float64Array(size);
+      likelihood.derive([prepared], mean, score, new Float64Array(size * size));
+      variance += chance * (score[0] as number) ** 2;
+      total += chance;
+    }
+    expect(total).toBeCloseTo(1, 7);
+    expect((information[0] as number) / variance).toBeCloseTo(1, 6);
+  });
+
+  it('lets the cells of one load share their noise: six cells of a card say less than six loads', () => {
+    const cells = [40, 55, 70, 85, 100, 120].map((force, index) =>
+      cut(force, ([1, 1, 2, 3, 3, 4] as const)[index] as DepthGrade),
+    );
+    const widthOf = (trials: readonly Trial[]) => {
+      const { lowerEdge } = findWindow(
+        model.fit({ belief: believe(vinyl), conditions }, trials),
+        'kiss',
+        forces,
+      );
+      return Math.log(lowerEdge.highGf / lowerEdge.lowGf);
+    };
+    expect(widthOf(cells.map((cell) => ({ ...cell, load: 1 })))).toBeGreaterThan(widthOf(cells) * 1.05);
+  });
+
   it('predicts grades that sum to 1 and get deeper with force', () => {
-    const posterior = model.fit({ sheet: vinyl, conditions }, []);
+    const posterior = model.fit({ belief: believe(vinyl), conditions }, []);
     let last = -1;
     for (const force of [20, 60, 120, 300, 800]) {
       const chances = predictGrades(posterior, force);
@@ -86,7 +130,7 @@ describe('the sheet model', () => {
   });
 
   it('starts at the usual force of the family within the spread of makes', () => {
-    const { lowerEdge } = findWindow(model.fit({ sheet: vinyl, conditions }, []), 'kiss', forces);
+    const { lowerEdge } = findWindow(model.fit({ belief: believe(vinyl), conditions }, []), 'kiss', forces);
     // T4: film kissed at 25 to 85 gf (common practice, no source)
     expect(lowerEdge.middleGf).toBeGreaterThan(25);
     expect(lowerEdge.middleGf).toBeLessThan(85);
@@ -94,9 +138,9 @@ describe('the sheet model', () => {
   });
 
   it('closes the window in around what the test cuts show', () => {
-    const before = findWindow(model.fit({ sheet: vinyl, conditions }, []), 'kiss', forces);
+    const before = findWindow(model.fit({ belief: believe(vinyl), conditions }, []), 'kiss', forces);
     const trials = [cut(50, 1), cut(80, 2), cut(95, 3), cut(110, 4), cut(140, 5)];
-    const after = findWindow(model.fit({ sheet: vinyl, conditions }, trials), 'kiss', forces);
+    const after = findWindow(model.fit({ belief: believe(vinyl), conditions }, trials), 'kiss', forces);
     const width = (edge: typeof before.lowerEdge) => Math.log(edge.highGf / edge.lowGf);
     expect(width(after.lowerEdge)).toBeLessThan(width(before.lowerEdge) / 3);
     expect(after.best.forceGf).toBeGreaterThan(85);
@@ -106,9 +150,9 @@ describe('the sheet model', () => {
 
   it('is not carried away by one grade that contradicts the others', () => {
     const steady = [cut(60, 1), cut(80, 2), cut(95, 3), cut(105, 3), cut(120, 4)];
-    const honest = findWindow(model.fit({ sheet: vinyl, conditions }, steady), 'kiss', forces);
+    const honest = findWindow(model.fit({ belief: believe(vinyl), conditions }, steady), 'kiss', forces);
     const misread = findWindow(
-      model.fit({ sheet: vinyl, conditions }, [...steady, cut(100, 5)]),
+      model.fit({ belief: believe(vinyl), conditions }, [...steady, cut(100, 5)]),
       'kiss',
       forces,
     );
@@ -119,7 +163,7 @@ describe('the sheet model', () => {
     const trials = [cut(160, 1), cut(200, 2), cut(240, 7)];
     const edgeAt = (changed: Partial<typeof conditions>) =>
       findWindow(
-        model.fit({ sheet: card, conditions: { ...conditions, ...changed } }, trials),
+        model.fit({ belief: believe(card), conditions: { ...conditions, ...changed } }, trials),
         'through',
         forces,
       ).lowerEdge.middleGf;
@@ -132,15 +176,24 @@ describe('the sheet model', () => {
     let covered = 0;
     const sheets = 60;
     for (let sheet = 0; sheet < sheets; sheet++) {
-      const { mean, precision } = sheetPrior(vinyl);
-      const truth = mean.map((middle, j) => middle + drawNormal(random) / Math.sqrt(precision[j] as number));
+      const { mean, precision } = believe(vinyl);
+      const step = solveTransposed(
+        choleskyOf(precision, mean.length) as Float64Array,
+        mean.length,
+        mean.map(() => drawNormal(random)),
+      );
+      const truth = mean.map((middle, j) => middle + (step[j] as number));
       const { positions } = sheetBoundaries(truth);
       const trials = [40, 60, 80, 110].map((forceGf) => {
         const latent =
           Math.log(forceGf) - (truth[0] as number) + Math.exp(truth[4] as number) * drawNormal(random);
         return cut(forceGf, positions.filter((edge) => latent > edge).length as DepthGrade);
       });
-      const { lowerEdge } = findWindow(model.fit({ sheet: vinyl, conditions }, trials), 'kiss', forces);
+      const { lowerEdge } = findWindow(
+        model.fit({ belief: believe(vinyl), conditions }, trials),
+        'kiss',
+        forces,
+      );
       const edge = Math.exp(truth[0] as number);
       if (edge >= lowerEdge.lowGf && edge <= lowerEdge.highGf) covered += 1;
     }
@@ -149,7 +202,11 @@ describe('the sheet model', () => {
   }, 20_000);
 
   it('puts the tip deeper with force, never beyond its exposure', () => {
-    const posterior = model.fit({ sheet: vinyl, conditions }, [cut(50, 1), cut(80, 3), cut(120, 4)]);
+    const posterior = model.fit({ belief: believe(vinyl), conditions }, [
+      cut(50, 1),
+      cut(80, 3),
+      cut(120, 4),
+    ]);
     const at = (force: number, exposureMm = 0.5) =>
       estimateTipDepth(posterior, vinylStack, force, exposureMm).middleUm;
     expect(at(80)).toBeGreaterThan(at(60));
@@ -158,15 +215,15 @@ describe('the sheet model', () => {
   });
 
   it('refuses a kiss on a single layer, a grade the sheet cannot show, and a force of nothing', () => {
-    const posterior = model.fit({ sheet: card, conditions }, []);
+    const posterior = model.fit({ belief: believe(card), conditions }, []);
     expect(() => findWindow(posterior, 'kiss', forces)).toThrow(/nothing to kiss/);
-    expect(() => model.fit({ sheet: card, conditions }, [cut(100, 4)])).toThrow(/no grade 4/);
-    expect(() => model.fit({ sheet: card, conditions }, [cut(0, 1)])).toThrow(/not above 0/);
+    expect(() => model.fit({ belief: believe(card), conditions }, [cut(100, 4)])).toThrow(/no grade 4/);
+    expect(() => model.fit({ belief: believe(card), conditions }, [cut(0, 1)])).toThrow(/not above 0/);
   });
 
   it('is the same for the same question and seed', () => {
-    const again = singleSheetModel(11).fit({ sheet: vinyl, conditions }, [cut(60, 2)]);
-    expect(again).toEqual(model.fit({ sheet: vinyl, conditions }, [cut(60, 2)]));
+    const again = sheetModel(11).fit({ belief: believe(vinyl), conditions }, [cut(60, 2)]);
+    expect(again).toEqual(model.fit({ belief: believe(vinyl), conditions }, [cut(60, 2)]));
   });
 });
 

@@ -31,7 +31,7 @@ export const FAMILY_HABITS: Readonly<Record<Family, FamilyHabit>> = {
   other: { usualGf: 70, throughRatio: 3, midFaceUm: 90, midLinerUm: 100 },
 };
 
-/** Beliefs of the latent index, all on ln force. */
+/** Beliefs of the latent index, all on ln force, with the reason for each. */
 export const BELIEFS = {
   layeredOffset: {
     mean: -0.18,
@@ -44,12 +44,16 @@ export const BELIEFS = {
     reason: 'the usual force sits a little above where the sheet parts',
   },
   sheet: { mean: 0, sd: 0.27, reason: 'makes of one family differ' },
+  condition: { mean: 0, sd: 0.06, reason: 'print and laminate of one make differ from the usual effect' },
+  lot: { mean: 0, sd: 0.05, reason: 'deliveries of one make differ' },
+  colour: { mean: 0, sd: 0.06, reason: 'colours of one make differ beyond their darkness' },
   machine: { mean: 0, sd: 0.12, reason: 'machines differ from what their scale says' },
   faceCaliper: { mean: 0.75, sd: 0.2, reason: 'a thicker face takes more, a little less than in proportion' },
   ink: { mean: 0.25, sd: 0.12, reason: 'a printed face takes more' },
   laminate: { mean: 0.06, sd: 0.06, reason: 'per 25 µm of laminate' },
   darkness: { mean: 0.18, sd: 0.1, reason: 'strong pigment takes more' },
-  gap: { mean: 0, sd: 0.39, reason: 'liners of one family differ, and makes beside them' },
+  gapFamily: { mean: 0, sd: 0.25, reason: 'room between free and parted differs between families' },
+  gapSheet: { mean: 0, sd: 0.3, reason: 'liners of one family differ' },
   gapLiner: { mean: 0.5, sd: 0.25, reason: 'a thicker liner leaves more room' },
   gapFace: { mean: -0.4, sd: 0.25, reason: 'a thicker face leaves less room in proportion' },
   reachPartial: { mean: Math.log(0.8), sd: 0.5, reason: 'how far below free a cut first marks the face' },
@@ -59,6 +63,8 @@ export const BELIEFS = {
   breached: { mean: 0.85, sd: 0.5, reason: 'share of the rest where the liner holds' },
   matLayered: { mean: Math.log(0.35), sd: 0.4, reason: 'room between parted and a cut mat' },
   matSingle: { mean: Math.log(0.38), sd: 0.4, reason: 'room between parted and a cut mat' },
+  reachSheet: { mean: 0, sd: 0.25, reason: 'sheets differ in how far below free a cut shows' },
+  sharesSheet: { mean: 0, sd: 0.35, reason: 'sheets differ in how their liner shows a cut' },
   spread: {
     mean: Math.log(0.055),
     sd: 0.3,
@@ -68,3 +74,13 @@ export const BELIEFS = {
   wear: { mean: 0.2, sd: 0.1, reason: 'per ln(1 + metres / 500)' },
   speed: { mean: 0.05, sd: 0.04, reason: 'per ln of speed over 100 mm/s' },
 } as const satisfies Record<string, Belief>;
+
+export type BeliefName = keyof typeof BELIEFS;
+
+/** Everything believed before the first cut. A workshop may put its own figures in place of any of these. */
+export interface Priors {
+  readonly habits: Readonly<Record<Family, FamilyHabit>>;
+  readonly beliefs: Readonly<Record<BeliefName, Belief>>;
+}
+
+export const COMMON_PRIORS: Priors = { habits: FAMILY_HABITS, beliefs: BELIEFS };

@@ -1,4 +1,5 @@
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import type { NormalPrior } from '#core/threshold/normalPrior.ts';
 import type { Family, Stack } from '#core/stack/layer.ts';
 
 /** What the model knows of a sheet. `darkness` is the pigment of its colour, from 0 (pale) to 1 (black). */
@@ -20,10 +21,17 @@ export interface CutConditions {
 export interface Trial extends CutConditions {
   readonly forceGf: number;
   readonly grade: DepthGrade;
+  /** The deepest grade it may have been, where only a range is known: a clean run says "3 or 4". */
+  readonly upTo?: DepthGrade;
+  /** How far it counts, above 0 to 1; 1 when left out. A run, or a cut with an earlier blade, counts for less. */
+  readonly weight?: number;
+  /** Cuts with the same number lay side by side on one load, as the cells of a ladder do: they share its noise. */
+  readonly load?: number;
 }
 
-/** What is asked: a sheet, on one machine, cut under these conditions. */
+/** What is asked: a sheet on one machine, as it is believed to be, cut under these conditions. */
 export interface ThresholdQuestion {
-  readonly sheet: SheetTraits;
+  /** In the order of LAYERED_PARAMETERS or SINGLE_PARAMETERS; see believeSheet. */
+  readonly belief: NormalPrior;
   readonly conditions: CutConditions;
 }

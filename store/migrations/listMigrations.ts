@@ -13,6 +13,10 @@ import * as lotsAndColours from '#store/migrations/011_lots_and_colours.ts';
 import * as settingStates from '#store/migrations/012_setting_states.ts';
 import * as audit from '#store/migrations/013_audit.ts';
 import * as lookup from '#store/migrations/014_lookup.ts';
+import * as dialIns from '#store/migrations/015_dial_ins.ts';
+import * as knowledge from '#store/migrations/016_knowledge.ts';
+import * as judgedPieces from '#store/migrations/017_judged_pieces.ts';
+import * as revisionEvidence from '#store/migrations/018_revision_evidence.ts';
 
 interface NamedMigration {
   readonly name: string;
@@ -35,6 +39,10 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '012_setting_states', migration: settingStates },
   { name: '013_audit', migration: audit },
   { name: '014_lookup', migration: lookup },
+  { name: '015_dial_ins', migration: dialIns },
+  { name: '016_knowledge', migration: knowledge },
+  { name: '017_judged_pieces', migration: judgedPieces },
+  { name: '018_revision_evidence', migration: revisionEvidence },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -35,6 +35,19 @@ export async function findMaterials(db: Store, ids: readonly number[]): Promise<
   return withConditions(db, await db('materials').whereIn('id', [...ids]));
 }
 
+/** Materials of a family that are not put away, the newest first. */
+export async function listFamily(db: Store, family: string, most: number): Promise<readonly Material[]> {
+  const rows: { id: number }[] = await db('materials')
+    .where({ family, archived_at: null })
+    .orderBy('id', 'desc')
+    .limit(most)
+    .select('id');
+  return findMaterials(
+    db,
+    rows.map(({ id }) => id),
+  );
+}
+
 /** @throws AppError `notFound` */
 export async function findMaterial(db: Store, id: number): Promise<Material> {
   const [material] = await findMaterials(db, [id]);

@@ -18,6 +18,8 @@ export interface NewRun {
   readonly seconds: number;
   readonly author: string;
   readonly lot?: string;
+  /** Travel of the blade before the run, m; `null` when no blade is known. */
+  readonly bladeMetres?: number | null;
   /** Which settings it uses, at which revision. */
   readonly settings: readonly { readonly settingId: number; readonly revision: number }[];
 }
@@ -49,6 +51,7 @@ export async function addRun(db: Store, run: NewRun, now: Date): Promise<number>
       note: '',
       author: run.author,
       lot: run.lot ?? '',
+      blade_metres: run.bladeMetres ?? null,
       started_at: now,
     });
     for (const { settingId, revision } of run.settings) {

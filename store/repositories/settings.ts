@@ -39,6 +39,13 @@ export async function findSettingOfOtherBlade(db: Store, key: SettingKey): Promi
   return (await loadSettings(db, rows))[0] ?? null;
 }
 
+/** The setting of a key. @throws AppError `notFound` when it was never kept */
+export async function requireStoredSetting(db: Store, key: SettingKey): Promise<KeptSetting> {
+  const setting = await findSetting(db, key);
+  if (!setting) throw new AppError('notFound', 'this setting was never kept');
+  return setting;
+}
+
 /** @throws AppError `notFound` */
 export async function requireSetting(db: Store, id: number): Promise<KeptSetting> {
   const [setting] = await loadSettings(db, await db('settings').where({ id }));

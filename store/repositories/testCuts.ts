@@ -31,10 +31,15 @@ export async function addTestCut(db: Store, cut: NewTestCut, now: Date): Promise
     exposure_mm: cut.exposureMm,
     blade_metres: cut.bladeMetres,
     grade: cut.grade,
+    grade_to: cut.upTo ?? null,
     flaws: JSON.stringify(cut.flaws),
     author: cut.author,
     lot: cut.lot ?? '',
     colour: cut.colour ?? '',
+    blade_id: cut.bladeId ?? null,
+    dial_in_id: cut.dialInId ?? null,
+    load_number: cut.load ?? null,
+    cell: cut.cell ?? null,
     at: now,
   });
   return id as number;

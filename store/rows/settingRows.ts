@@ -9,7 +9,7 @@ import {
   type SettingRevision,
 } from '#core/setting/setting.ts';
 import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
-import { FLAWS, OPERATIONS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { DIAL_IN_OPERATIONS, FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
 /** The values of a setting; read from their column and from requests alike. */
@@ -58,28 +58,35 @@ const settingRow = z.object({
   archived_at: z.date().nullable(),
 });
 
+const gradeColumn = z
+  .number()
+  .int()
+  .min(0)
+  .max(8)
+  .transform((grade) => grade as DepthGrade);
+
 const testCutRow = z.object({
   id: z.number(),
   condition_id: z.number(),
   machine_id: z.number(),
-  operation: z.enum(OPERATIONS),
+  operation: z.enum(DIAL_IN_OPERATIONS),
   force_value: z.number(),
   force_gf: z.number(),
   speed_mm_per_s: z.number(),
   passes: z.number(),
   exposure_mm: z.number(),
   blade_metres: z.number(),
-  grade: z
-    .number()
-    .int()
-    .min(0)
-    .max(8)
-    .transform((grade) => grade as DepthGrade),
+  grade: gradeColumn,
+  grade_to: gradeColumn.nullable(),
   flaws: jsonColumn(z.array(z.enum(FLAWS))),
   author: z.string(),
   lot: z.string(),
   colour: z.string(),
   at: timeColumn,
+  blade_id: z.number().nullable(),
+  dial_in_id: z.number().nullable(),
+  load_number: z.number().nullable(),
+  cell: z.number().nullable(),
 });
 
 export function readRevisionRow(row: unknown): SettingRevision {
@@ -101,11 +108,16 @@ export function readTestCutRow(row: unknown): TestCut {
     exposureMm: cut.exposure_mm,
     bladeMetres: cut.blade_metres,
     grade: cut.grade,
+    upTo: cut.grade_to,
     flaws: cut.flaws,
     author: cut.author,
     lot: cut.lot,
     colour: cut.colour,
     at: cut.at,
+    bladeId: cut.blade_id,
+    dialInId: cut.dial_in_id,
+    load: cut.load_number,
+    cell: cut.cell,
   };
 }
 

@@ -18,7 +18,7 @@ export const getAnswer = defineEndpoint({
   reply: benchAnswerSchema,
   handle: async ({ params, query }, { store }) => {
     const station = await findStation(store, params.machineId);
-    return loadAnswer(store, station, params.operation, query.passes ?? null);
+    return loadAnswer(store, station, params.operation, { passes: query.passes ?? null });
   },
 });
 

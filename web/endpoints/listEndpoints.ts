@@ -2,6 +2,21 @@ import { getAnswer, postRevision } from '#web/endpoints/answers.ts';
 import { getAudit, postUndo } from '#web/endpoints/audit.ts';
 import { getBookSchema, getCsvBook, getJsonBook, postImport } from '#web/endpoints/book.ts';
 import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
+import {
+  getDialIns,
+  postDialIn,
+  getDialIn,
+  patchDialIn,
+  postCard,
+  deleteCard,
+  postGrades,
+  deleteLastGrades,
+  postClose,
+} from '#web/endpoints/dialIns.ts';
+import { getWindow, getEffort, getWays, getReasons, getPiece } from '#web/endpoints/dialInReplies.ts';
+import { postKeep } from '#web/endpoints/keepDialIn.ts';
+import { getKnowledge, postRefit, deleteRefit, putPrior, deletePrior } from '#web/endpoints/knowledge.ts';
+import { getJudged, postJudged, postKeepJudged, deleteJudged } from '#web/endpoints/judgedPieces.ts';
 import { getHealth } from '#web/endpoints/health.ts';
 import { getJob, getJobs, getMachineFile, getPlan, patchJob, postJob } from '#web/endpoints/jobs.ts';
 import { getLog } from '#web/endpoints/log.ts';
@@ -64,6 +79,30 @@ export const ENDPOINTS: readonly Endpoint[] = [
   getAnswer,
   postTestCut,
   deleteTestCut,
+  getDialIns,
+  postDialIn,
+  getDialIn,
+  patchDialIn,
+  postCard,
+  deleteCard,
+  postGrades,
+  deleteLastGrades,
+  postClose,
+  getWindow,
+  getEffort,
+  getWays,
+  getReasons,
+  getPiece,
+  postKeep,
+  getKnowledge,
+  postRefit,
+  deleteRefit,
+  putPrior,
+  deletePrior,
+  getJudged,
+  postJudged,
+  postKeepJudged,
+  deleteJudged,
   postRevision,
   getSettings,
   postSetting,

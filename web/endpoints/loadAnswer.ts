@@ -1,12 +1,15 @@
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { correctionsOf, forceFactor } from '#core/setting/correctForce.ts';
+import type { AnswerContext } from '#core/setting/composeAnswer.ts';
 import { judgeSetting } from '#core/setting/judgeSetting.ts';
-import type { Operation } from '#core/stack/depthGrade.ts';
+import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { listRunEvidence } from '#store/repositories/evidence.ts';
 import { findSetting, findSettingOfOtherBlade, type KeptSetting } from '#store/repositories/settings.ts';
 import { listTestCuts } from '#store/repositories/testCuts.ts';
 import { cachedAnswer } from '#web/endpoints/cachedAnswer.ts';
+import { loadBelief } from '#web/endpoints/loadBelief.ts';
 import { listRelatives } from '#web/endpoints/listRelatives.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -20,30 +23,34 @@ const NOTHING: BenchAnswer = {
   verdicts: [],
   lastNote: '',
   cuts: [],
+  belief: null,
+  runs: [],
 };
 
 /**
  * The answer for what is loaded at a station, with its evidence. A setting kept with another kind of blade answers too,
  * doubted; relatives come along where the answer is not trusted.
  *
- * @param passes asks for another number of passes than the kept or usual one
+ * @param asked other passes, speed or exposure than the kept or usual ones
  */
 export async function loadAnswer(
   store: Store,
   station: Station,
-  operation: Operation,
-  passes: number | null = null,
+  operation: DialInOperation,
+  asked: Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm'> = {},
 ): Promise<BenchAnswer> {
   const { loaded, machine } = station;
   if (!loaded) return NOTHING;
   const key = settingKey(station, loaded.condition.id, operation);
-  const [own, cuts] = await Promise.all([
+  const [own, cuts, runs, { belief, knowledgeId }] = await Promise.all([
     findSetting(store, key),
     listTestCuts(store, loaded.condition.id, machine.id),
+    listRunEvidence(store, loaded.condition.id, machine.id),
+    loadBelief(store, station, loaded),
   ]);
   const borrowed = own ? null : await findSettingOfOtherBlade(store, key);
   const known = own ?? (borrowed && doubt(borrowed));
-  const answer = cachedAnswer(station, operation, known, cuts, passes);
+  const answer = cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs });
   const isTrusted = answer?.state === 'proven' || answer?.state === 'tried';
   return {
     settingId: known?.id ?? null,
@@ -54,6 +61,8 @@ export async function loadAnswer(
     verdicts: own?.verdicts ?? [],
     lastNote: own?.lastNote ?? '',
     cuts: cuts.map((cut) => standIn(cut, station)),
+    belief: { mean: [...belief.mean], precision: [...belief.precision], knowledgeId },
+    runs,
   };
 }
 

@@ -37,12 +37,14 @@ export const postMaterial = defineEndpoint({
   path: '/api/materials',
   summary: 'Adds a material by its stack, from the top layer down.',
   body: newMaterialSchema,
-  reply: z.object({ id: z.number() }),
+  reply: z.object({ id: z.number(), conditionId: z.number().meta({ description: 'what a station loads' }) }),
   status: 201,
   handle: async ({ body: { stack, ...facts }, author }, { store }) => {
     const conditions = [{ kind: conditionOfStack(stack), stack }];
     const material = { ...facts, cautions: [], details: NO_DETAILS, conditions };
-    return { id: await addMaterial(store, material, new Date(), author) };
+    const id = await addMaterial(store, material, new Date(), author);
+    const [condition] = (await findMaterial(store, id)).conditions;
+    return { id, conditionId: condition?.id ?? 0 };
   },
 });
 

@@ -3,25 +3,19 @@ import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { settingKey } from '#web/endpoints/settingKey.ts';
 import { summarise } from '#web/endpoints/summariseSettings.ts';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
 
 /** The answers of the Bench for what is loaded; `null` when nothing is. */
 export async function readBenchAnswers(store: Store, station: Station | null): Promise<BenchAnswers | null> {
   if (!station?.loaded) return null;
-  const { machine, blade, loaded } = station;
+  const { machine, loaded } = station;
   const others = SETTING_OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
   const [kiss, through, ...kept] = await Promise.all([
     loadAnswer(store, station, 'kiss'),
     loadAnswer(store, station, 'through'),
-    ...others.map((operation) =>
-      findSetting(store, {
-        conditionId: loaded.condition.id,
-        machineId: machine.id,
-        bladeKind: blade?.kind ?? 'no blade',
-        operation,
-      }),
-    ),
+    ...others.map((operation) => findSetting(store, settingKey(station, loaded.condition.id, operation))),
   ]);
   const summaries = kept.flatMap((setting) => (setting ? summarise(setting, loaded.material, machine) : []));
   return { kiss, through, others: summaries };

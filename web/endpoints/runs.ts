@@ -37,6 +37,7 @@ export const postRun = defineEndpoint({
       seconds: plan.seconds,
       author,
       lot: sheet.lot,
+      bladeMetres: station.blade?.travelMetres ?? null,
       settings: settings.map(({ id, revision }) => ({ settingId: id, revision: revision.revision })),
     };
     const runId = await addRun(context.store, run, new Date());

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { RUN_VERDICTS, SETTING_OPERATIONS, SETTING_STATES } from '#core/setting/setting.ts';
-import { FLAWS, OPERATIONS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { DIAL_IN_OPERATIONS, FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { settingSourcesSchema, settingValuesSchema } from '#store/rows/settingRows.ts';
 
-export const operationSchema = z.enum(OPERATIONS);
+/** Operations that test cuts find the force of. */
+export const operationSchema = z.enum(DIAL_IN_OPERATIONS);
 
 export const gradeSchema = z
   .union([0, 1, 2, 3, 4, 5, 6, 7, 8].map((grade) => z.literal(grade)))
@@ -13,7 +14,7 @@ export const gradeSchema = z
       '0 untouched, 1 partial, 2 hanging, 3 clean, 4 scored, 5 gouged, 6 breached, 7 parted, 8 scarred',
   });
 
-const passesSchema = z.number().int().min(1).max(12);
+export const passesSchema = z.number().int().min(1).max(12);
 
 /** What may be asked beside the operation. */
 export const answerQuerySchema = z.object({ passes: z.coerce.number().pipe(passesSchema).optional() });
@@ -46,14 +47,19 @@ export const testCutSchema = z.object({
   exposureMm: z.number(),
   bladeMetres: z.number(),
   grade: gradeSchema,
+  upTo: gradeSchema.nullish(),
   flaws: z.array(z.enum(FLAWS)).readonly(),
   author: z.string(),
   lot: z.string(),
   colour: z.string(),
   at: z.string(),
+  bladeId: z.number().nullish(),
+  dialInId: z.number().nullish(),
+  load: z.number().nullish(),
+  cell: z.number().nullish(),
 });
 
-const outlookSchema = z.object({
+export const outlookSchema = z.object({
   forceGf: z.number(),
   under: z.number(),
   right: z.number(),
@@ -86,8 +92,10 @@ export const answerSchema = z.object({
   }),
   outlook: outlookSchema,
   tip: z.object({ lowUm: z.number(), middleUm: z.number(), highUm: z.number() }),
-  advice: z.object({ kind: z.enum(['cut', 'confirm', 'keep', 'noWindow']), next: nextCutSchema }),
+  advice: z.object({ kind: z.enum(['cut', 'repeat', 'confirm', 'keep', 'noWindow']), next: nextCutSchema }),
   advisedForce: z.number(),
+  surprise: z.object({ forceGf: z.number(), chance: z.number() }).nullable(),
+  ladder: z.array(z.number()).readonly().meta({ description: 'forces of the next test card' }),
   bestForce: z.number(),
   model: z.string(),
 });
@@ -105,6 +113,25 @@ export const relativeSchema = z.object({
 });
 export type RelativeReply = z.infer<typeof relativeSchema>;
 
+/** What the book leaves to be believed of a sheet: with it, a browser answers each grade by itself. */
+export const beliefSchema = z.object({
+  mean: z.array(z.number()).readonly(),
+  precision: z.array(z.number()).readonly().meta({ description: 'inverse covariance, row-major' }),
+  knowledgeId: z.number().meta({ description: 'the fit of the book it comes from, 0 for none' }),
+});
+export type BeliefReply = z.infer<typeof beliefSchema>;
+
+export const runEvidenceSchema = z.object({
+  operation: operationSchema,
+  force: z.number(),
+  passes: z.number(),
+  speedMmPerS: z.number(),
+  bladeMetres: z.number(),
+  verdict: z.enum(RUN_VERDICTS),
+  lot: z.string(),
+  colour: z.string(),
+});
+
 /** Everything a view needs to show an answer with its evidence. */
 export const benchAnswerSchema = z.object({
   settingId: z.number().nullable().meta({ description: 'the kept setting this rests on' }),
@@ -115,6 +142,8 @@ export const benchAnswerSchema = z.object({
   verdicts: z.array(z.enum(RUN_VERDICTS)).readonly(),
   lastNote: z.string(),
   cuts: z.array(testCutSchema).readonly(),
+  belief: beliefSchema.nullable(),
+  runs: z.array(runEvidenceSchema).readonly(),
 });
 export type BenchAnswer = z.infer<typeof benchAnswerSchema>;
 

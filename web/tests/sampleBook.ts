@@ -126,6 +126,8 @@ export function sampleAnswer(station = sampleStation(), change: Partial<BenchAns
     verdicts: ['clean', 'clean', 'someSpoiled', 'clean'],
     lastNote: 'corner hung on one gull',
     cuts: [],
+    belief: null,
+    runs: [],
     ...change,
   };
 }

@@ -1,5 +1,5 @@
 import { useId } from 'react';
-import { GRADE_WORDS, type DepthGrade, type Operation } from '#core/stack/depthGrade.ts';
+import { GRADE_WORDS, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
 import { judgeGrade } from '#core/stack/judgeGrade.ts';
 import type { ForceOutlook } from '#core/threshold/findWindow.ts';
 import { gfOf, forceUnit, type ForceScale } from '#core/units/forceScale.ts';
@@ -14,7 +14,7 @@ export interface StripCut {
 }
 
 interface Props {
-  readonly operation: Operation;
+  readonly operation: DialInOperation;
   readonly scale: ForceScale;
   readonly axis: { readonly fromGf: number; readonly toGf: number };
   readonly outlooks: readonly ForceOutlook[];
@@ -142,7 +142,7 @@ function Feather({
 }
 
 function describe(
-  operation: Operation,
+  operation: DialInOperation,
   scale: ForceScale,
   cuts: readonly StripCut[],
   force: number,

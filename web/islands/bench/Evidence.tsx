@@ -1,5 +1,5 @@
 import type { RunVerdict } from '#core/setting/setting.ts';
-import { GRADE_WORDS, type Operation } from '#core/stack/depthGrade.ts';
+import { GRADE_WORDS, type DialInOperation } from '#core/stack/depthGrade.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -8,7 +8,7 @@ import { formatDay } from '#web/islands/shared/formatTime.ts';
 interface Props {
   readonly bench: BenchAnswer;
   readonly machine: Machine;
-  readonly operation: Operation;
+  readonly operation: DialInOperation;
 }
 
 const VERDICT_WORDS: Readonly<Record<RunVerdict, string>> = {

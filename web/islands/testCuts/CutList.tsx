@@ -6,24 +6,26 @@ import { formatMoment } from '#web/islands/shared/formatTime.ts';
 interface Props {
   readonly cuts: readonly TestCut[];
   readonly unit: string;
-  readonly onUndo: (id: number) => void;
+  readonly onUndo: () => void;
   readonly isBusy: boolean;
+  /** Whether there is a search whose last grade can be taken back. */
+  readonly isOpen: boolean;
 }
 
-/** The cuts so far, the newest first; each can be taken back. */
-export function CutList({ cuts, unit, onUndo, isBusy }: Props) {
+/** The cuts so far, the newest first; the last grade can be taken back, and the one before it after that. */
+export function CutList({ cuts, unit, onUndo, isBusy, isOpen }: Props) {
   return (
     <section aria-label="Cuts so far" className="sheet p-4 sm:p-5">
       <h2 className="text-muted mb-1">Cuts so far</h2>
       {cuts.length === 0 ? <p>None yet on this sheet. The first one starts low.</p> : null}
       <ol className="divide-y divide-hairline max-h-72 overflow-y-auto">
-        {[...cuts].reverse().map((cut) => (
+        {[...cuts].reverse().map((cut, place) => (
           <li key={cut.id} className="flex items-center gap-3 py-1">
             <span className="figure w-16 text-right font-semibold">
               {cut.force} <span className="text-sm font-normal text-muted">{unit}</span>
             </span>
             <span className="grow">
-              {GRADE_WORDS[cut.grade].word}
+              {wordGrade(cut)}
               <span className="block text-sm text-muted">
                 {[
                   cut.operation,
@@ -33,19 +35,27 @@ export function CutList({ cuts, unit, onUndo, isBusy }: Props) {
                 ].join(' · ')}
               </span>
             </span>
-            <button
-              type="button"
-              className="button px-2.5"
-              data-kind="quiet"
-              disabled={isBusy}
-              onClick={() => onUndo(cut.id)}
-              aria-label={`Take back the cut at ${cut.force} ${unit}`}
-            >
-              <Undo2 size={17} aria-hidden />
-            </button>
+            {place === 0 && isOpen && cut.dialInId != null ? (
+              <button
+                type="button"
+                className="button px-2.5"
+                data-kind="quiet"
+                disabled={isBusy}
+                onClick={onUndo}
+                aria-label={`Take back the cut at ${cut.force} ${unit}`}
+              >
+                <Undo2 size={17} aria-hidden />
+              </button>
+            ) : null}
           </li>
         ))}
       </ol>
     </section>
   );
+}
+
+/** The grade in a word; a range where a card was graded by its boundaries. */
+function wordGrade({ grade, upTo }: TestCut): string {
+  if (upTo == null || upTo === grade) return GRADE_WORDS[grade].word;
+  return `${GRADE_WORDS[grade].word} to ${GRADE_WORDS[upTo].word}`;
 }

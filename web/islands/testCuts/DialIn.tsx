@@ -1,7 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { nameCondition } from '#core/stack/material.ts';
-import type { Operation } from '#core/stack/depthGrade.ts';
+import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
@@ -10,19 +10,24 @@ import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
 import { WindowStrip } from '#web/components/windowStrip/WindowStrip.tsx';
 import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
-import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
+import { CardGrades } from '#web/islands/testCuts/CardGrades.tsx';
 import { CutList } from '#web/islands/testCuts/CutList.tsx';
+import { FoundBefore } from '#web/islands/testCuts/FoundBefore.tsx';
 import { GradePad } from '#web/islands/testCuts/GradePad.tsx';
 import { KeepPanel } from '#web/islands/testCuts/KeepPanel.tsx';
+import { MethodChoice } from '#web/islands/testCuts/MethodChoice.tsx';
 import { NextCut } from '#web/islands/testCuts/NextCut.tsx';
-import { useDialIn } from '#web/islands/testCuts/useDialIn.ts';
-import type { BenchAnswer } from '#web/schemas/setting.ts';
+import { OtherWays } from '#web/islands/testCuts/OtherWays.tsx';
+import { QuantityTabs, type TestQuantity } from '#web/islands/testCuts/QuantityTabs.tsx';
+import { Reasons } from '#web/islands/testCuts/Reasons.tsx';
+import { TestPiecePanel } from '#web/islands/testCuts/TestPiecePanel.tsx';
+import { useDialIn, type Dial, type DialInStart } from '#web/islands/testCuts/useDialIn.ts';
 
 interface Props {
   readonly station: Station;
-  readonly operation: Operation;
-  readonly operations: readonly Operation[];
-  readonly initial: BenchAnswer;
+  readonly operation: DialInOperation;
+  readonly quantities: readonly TestQuantity[];
+  readonly start: DialInStart;
   readonly system: UnitSystem;
 }
 
@@ -36,85 +41,116 @@ export function DialIn(props: Props) {
   );
 }
 
-function DialInView({ station, operation, operations, initial, system }: Props) {
-  const dial = useDialIn(station, operation, initial);
-  const { loaded, machine, blade } = station;
+function DialInView({ station, operation, quantities, start, system }: Props) {
+  const dial = useDialIn(station, operation, start);
+  const { loaded, machine } = station;
   const { answer } = dial.bench;
   if (!loaded || !answer) return null;
   const unit = forceUnit(machine.forceScale);
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
-      <section aria-label="Test cut" className="sheet p-4 sm:px-6 sm:py-5">
-        <Heading station={station} operation={operation} operations={operations} />
-        <NextCut answer={answer} machine={machine} dial={dial} system={system} />
-        <div className="flex flex-col">
-          {/* Standing at a phone one grades first; at a bench screen the window closes in above the hand. */}
-          <div className="order-2 lg:order-1 mt-3">
-            <WindowStrip
-              operation={operation}
-              scale={machine.forceScale}
-              axis={answer.axis}
-              outlooks={answer.window.outlooks}
-              cuts={dial.cuts}
-              force={dial.force}
-              forceWords={`${dial.force} ${unit}`}
-            />
+      <div className="grid gap-5 content-start">
+        <section aria-label="Test cut" className="sheet p-4 sm:px-6 sm:py-4">
+          <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-2">
+            <div>
+              <h1>Test cuts</h1>
+              <p className="text-muted">
+                {nameCondition(loaded.material.name, loaded.condition.kind)} on {machine.name} ·{' '}
+                <a href="/test-cuts/unknown">unknown sheet?</a>
+              </p>
+            </div>
+            <QuantityTabs quantities={quantities} now={operation} />
           </div>
-          <div className="order-1 lg:order-2">
-            <GradePad
-              isLayered={loaded.condition.stack.some((layer) => layer.role === 'liner')}
-              dial={dial}
-            />
-            <Refusal error={dial.error} />
-          </div>
-          <div className="order-3 mt-3">
-            <StripLegend />
-          </div>
-        </div>
-      </section>
+          <FoundBefore dial={dial} station={station} />
+          {dial.card ? (
+            <CardGrades key={dial.card.load} dial={dial} card={dial.card} operation={operation} unit={unit} />
+          ) : (
+            <NextCut answer={answer} machine={machine} dial={dial} system={system} />
+          )}
+          <Grading dial={dial} answer={answer} operation={operation} machine={machine} />
+        </section>
+        <Aside dial={dial} answer={answer} station={station} system={system} />
+      </div>
       <div className="grid gap-5 content-start">
         <KeepPanel answer={answer} machine={machine} dial={dial} revision={dial.bench.revision} />
-        <CutList cuts={dial.cuts} unit={unit} onUndo={dial.undo} isBusy={dial.isBusy} />
-        <section aria-label="Section" className="sheet p-4 sm:p-5">
-          <h2 className="text-muted mb-2">
-            Where the tip ends at {answer.values.force} {unit}
-          </h2>
-          <Section
-            stack={loaded.condition.stack}
-            faceColour={loaded.material.colourHex}
-            system={system}
-            isOnMat={machine.kind === 'matFed'}
-            cut={{ tip: answer.tip, angleDeg: blade?.angleDeg ?? 45 }}
-          />
-        </section>
+        <OtherWays dial={dial} answer={answer} machine={machine} />
+        <CutList
+          cuts={dial.cuts}
+          unit={unit}
+          onUndo={dial.undo}
+          isBusy={dial.isBusy}
+          isOpen={dial.dialIn !== null}
+        />
       </div>
     </div>
   );
 }
 
-type HeadingProps = Pick<Props, 'station' | 'operation' | 'operations'>;
+type Answered = NonNullable<DialInStart['bench']['answer']>;
 
-function Heading({ station: { loaded, machine }, operation, operations }: HeadingProps) {
+interface GradingProps {
+  readonly dial: Dial;
+  readonly answer: Answered;
+  readonly operation: DialInOperation;
+  readonly machine: Station['machine'];
+}
+
+/** The window and the grades: standing at a phone one grades first, at a bench screen the window stands above. */
+function Grading({ dial, answer, operation, machine }: GradingProps) {
+  const unit = forceUnit(machine.forceScale);
+  const shown = dial.card ? answer.bestForce : dial.force;
   return (
-    <div className="flex flex-wrap items-center justify-between gap-3">
-      <div>
-        <h1>Test cuts</h1>
-        <p className="text-muted">
-          {loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : ''} on {machine.name}
-        </p>
+    <div className="flex flex-col">
+      <div className="order-2 lg:order-1 mt-2">
+        <WindowStrip
+          operation={operation}
+          scale={machine.forceScale}
+          axis={answer.axis}
+          outlooks={answer.window.outlooks}
+          cuts={dial.cuts}
+          force={shown}
+          forceWords={`${shown} ${unit}${dial.cuts.length === 0 ? ' predicted' : ''}`}
+        />
       </div>
-      <nav aria-label="Operation" className="flex gap-2">
-        {operations.map((one) => (
-          <a
-            key={one}
-            href={`/test-cuts?operation=${one}`}
-            aria-current={one === operation ? 'page' : undefined}
-            className="button aria-[current]:border-verdigris aria-[current]:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
-          >
-            <RoleSample role={one} /> {ROLE_WORDS[one]}
-          </a>
-        ))}
-      </nav>
+      <div className="order-1 lg:order-2">
+        {dial.card && dial.gradedCell === null ? null : <GradePad isLayered={dial.isLayered} dial={dial} />}
+        <Refusal error={dial.error} />
+      </div>
+      <div className="order-3 mt-2 flex flex-wrap items-center justify-between gap-3">
+        <StripLegend />
+        {dial.card ? null : <MethodChoice dial={dial} answer={answer} unit={unit} />}
+      </div>
+    </div>
+  );
+}
+
+interface AsideProps {
+  readonly dial: Dial;
+  readonly answer: Answered;
+  readonly station: Station;
+  readonly system: UnitSystem;
+}
+
+function Aside({ dial, answer, station: { loaded, machine, blade }, system }: AsideProps) {
+  if (!loaded) return null;
+  return (
+    <div className="grid gap-5 content-start sm:grid-cols-2">
+      <section aria-label="Section" className="sheet p-4 sm:p-5">
+        <h2 className="text-muted mb-2">
+          Where the tip ends at {answer.values.force} {forceUnit(machine.forceScale)}
+        </h2>
+        <Section
+          stack={loaded.condition.stack}
+          faceColour={loaded.material.colourHex}
+          system={system}
+          isOnMat={machine.kind === 'matFed'}
+          cut={{ tip: answer.tip, angleDeg: blade?.angleDeg ?? 45 }}
+        />
+      </section>
+      <div className="grid gap-5 content-start">
+        <TestPiecePanel dial={dial} />
+        <Reasons dial={dial} unit="gf" />
+      </div>
     </div>
   );
 }

@@ -6,7 +6,11 @@ import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 export function GradePad({ isLayered, dial }: { readonly isLayered: boolean; readonly dial: Dial }) {
   return (
     <fieldset className="mt-2" disabled={dial.isBusy}>
-      <legend className="font-semibold">What do you see? One tap records it.</legend>
+      <legend className="font-semibold">
+        {dial.gradedCell === null
+          ? 'What do you see? One tap records it.'
+          : `Cell ${dial.gradedCell + 1}, ${dial.card?.forces[dial.gradedCell] ?? ''}: what do you see?`}
+      </legend>
       <div className="grid grid-cols-3 gap-1.5 mt-1.5">
         {gradesOfStack(isLayered).map((grade) => (
           <button

@@ -4,6 +4,7 @@ import type { Machine } from '#core/station/machine.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
+import type { KeptReply } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 
 interface Props {
@@ -19,7 +20,7 @@ export function KeepPanel({ answer, machine, dial, revision }: Props) {
   const unit = forceUnit(machine.forceScale);
   const { best } = answer.window;
   const inHundred = Math.round(best.right * 100);
-  const isReady = answer.advice.kind === 'keep';
+  const isReady = answer.advice.kind === 'keep' && !dial.card;
   const hasCuts = dial.cuts.length > 0;
   return (
     <section aria-label="Keep" className={`sheet p-4 sm:p-5 ${isReady ? 'border-verdigris' : ''}`}>
@@ -62,11 +63,12 @@ export function KeepPanel({ answer, machine, dial, revision }: Props) {
       )}
       <Refusal error={dial.keepError} />
       {revision ? (
-        <p className={`note mt-3`} data-tone={dial.keptRevision ? 'good' : undefined} role="status">
+        <p className={`note mt-3`} data-tone={dial.kept ? 'good' : undefined} role="status">
           Kept: {revision.values.force} {unit}, revision {revision.revision} by {revision.author}.{' '}
           <a href="/">See it on the Bench</a>
         </p>
       ) : null}
+      {dial.kept ? <Moved moved={dial.kept.moved} /> : null}
     </section>
   );
 }
@@ -78,4 +80,29 @@ function WhyNot({ under, over }: { readonly under: number; readonly over: number
   if (low + high === 0) return null;
   const parts = [low > 0 ? `${low} too shallow` : '', high > 0 ? `${high} too deep` : ''].filter(Boolean);
   return <p className="text-sm text-muted">the rest: {parts.join(', ')}</p>;
+}
+
+/** What else in the book the evidence moved. Kept settings stay as they are. */
+function Moved({ moved }: { readonly moved: KeptReply['moved'] }) {
+  if (moved.length === 0) {
+    return (
+      <p className="text-sm text-muted mt-2">No other prediction of the book moved by half a percent.</p>
+    );
+  }
+  return (
+    <div className="text-sm mt-2">
+      <p className="text-muted">What it taught about others (kept settings stay):</p>
+      <ul>
+        {moved.slice(0, 5).map(({ name, percent }) => (
+          <li key={name} className="flex justify-between gap-3">
+            <span>{name}</span>
+            <span className="figure">
+              {percent > 0 ? '+' : '−'}
+              {Math.abs(percent).toFixed(1)} %
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
 }

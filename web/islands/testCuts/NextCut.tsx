@@ -49,7 +49,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
         </div>
       </div>
       <p className="max-w-[24rem] grow basis-56">
-        <Reason advice={answer.advice} words={`${answer.advisedForce} ${unit}`} />
+        <Reason advice={answer.advice} words={`${answer.advisedForce} ${unit}`} surprise={answer.surprise} />
       </p>
       <dl className="text-sm grid grid-cols-[auto_auto] gap-x-3">
         <dt className="text-muted">exposure</dt>
@@ -73,14 +73,15 @@ const MOST_PASSES = 12;
 
 /** How often the blade goes over each line: another number is another question, with its own window. */
 function Passes({ dial }: { readonly dial: Dial }) {
-  const { passes, choosePasses } = dial;
+  const { passes, isBusy } = dial;
+  const choosePasses = (count: number) => dial.change({ passes: count });
   return (
     <span className="inline-flex items-center gap-1">
       <button
         type="button"
         className="button min-h-11 min-w-11 px-0"
         aria-label="One pass less"
-        disabled={passes <= 1}
+        disabled={isBusy || passes <= 1}
         onClick={() => choosePasses(passes - 1)}
       >
         <Minus size={15} aria-hidden />
@@ -92,7 +93,7 @@ function Passes({ dial }: { readonly dial: Dial }) {
         type="button"
         className="button min-h-11 min-w-11 px-0"
         aria-label="One pass more"
-        disabled={passes >= MOST_PASSES}
+        disabled={isBusy || passes >= MOST_PASSES}
         onClick={() => choosePasses(passes + 1)}
       >
         <Plus size={15} aria-hidden />
@@ -101,7 +102,13 @@ function Passes({ dial }: { readonly dial: Dial }) {
   );
 }
 
-function Reason({ advice, words }: { readonly advice: CutAdvice; readonly words: string }) {
+interface ReasonProps {
+  readonly advice: CutAdvice;
+  readonly words: string;
+  readonly surprise: NonNullable<BenchAnswer['answer']>['surprise'];
+}
+
+function Reason({ advice, words, surprise }: ReasonProps) {
   const now = Math.round(advice.next.chanceNow * 100);
   const then = Math.round(Math.min(1, advice.next.chanceNow + advice.next.gain) * 100);
   switch (advice.kind) {
@@ -110,6 +117,13 @@ function Reason({ advice, words }: { readonly advice: CutAdvice; readonly words:
         <>
           A small square in a free corner at <strong>{words}</strong>. The best force so far cuts right {now}{' '}
           times in 100; after this cut about {then}.
+        </>
+      );
+    case 'repeat':
+      return (
+        <>
+          <strong>Cut {words} once more.</strong> That grade had {chanceWords(surprise?.chance ?? 0)}: look
+          again before it is believed.
         </>
       );
     case 'confirm':
@@ -133,4 +147,11 @@ function Reason({ advice, words }: { readonly advice: CutAdvice; readonly words:
         </>
       );
   }
+}
+
+function chanceWords(chance: number): string {
+  const inHundred = Math.round(chance * 100);
+  return inHundred < 1
+    ? 'less than 1 chance in 100'
+    : `only ${inHundred} ${inHundred === 1 ? 'chance' : 'chances'} in 100`;
 }

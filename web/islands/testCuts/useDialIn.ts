@@ -1,72 +1,93 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { gradesOfStack, type DepthGrade, type Flaw, type Operation } from '#core/stack/depthGrade.ts';
+import type { PendingCard } from '#core/dialIn/dialIn.ts';
+import { gradesOfStack, type DepthGrade, type DialInOperation, type Flaw } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
-import { useAnswer } from '#web/islands/testCuts/useAnswer.ts';
-import { useDialInRequests } from '#web/islands/testCuts/useDialInRequests.ts';
+import {
+  useDialInRequests,
+  type GivenGrade,
+  type GivenGrades,
+} from '#web/islands/testCuts/useDialInRequests.ts';
 import { useForceDial } from '#web/islands/testCuts/useForceDial.ts';
 import { useGradeKeys } from '#web/islands/testCuts/useGradeKeys.ts';
+import type { DialInReply } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 
 export type Dial = ReturnType<typeof useDialIn>;
 
-/** The state of one dial-in: force and passes to cut next, recording a grade, taking it back, keeping the result. */
-export function useDialIn(station: Station, operation: Operation, initial: BenchAnswer) {
+/** What a page knows when it opens: the open dial-in, or only the answer while nobody has started one. */
+export interface DialInStart {
+  readonly reply: DialInReply | null;
+  readonly bench: BenchAnswer;
+}
+
+/** The state of one dial-in: what to cut next, recording grades, taking them back, keeping the result. */
+export function useDialIn(station: Station, operation: DialInOperation, start: DialInStart) {
   const { machine, loaded } = station;
-  const asked = useAnswer(station, operation, initial);
-  const { bench, key, path, passes, arePassesChosen } = asked;
-  const queries = useQueryClient();
+  const [flaws, setFlaws] = useState<readonly Flaw[]>([]);
+  const [gradedCell, setGradedCell] = useState<number | null>(null);
+  const dialled = useDialInRequests(station, operation, start);
+  const { bench, dialIn, requests } = dialled;
   const { force, setForce, nudge, takeAdvice } = useForceDial(
     machine.forceScale,
     bench.answer?.advisedForce ?? machine.forceScale.min,
   );
-  const [flaws, setFlaws] = useState<readonly Flaw[]>([]);
-  const settle = (fresh: BenchAnswer) => {
-    queries.setQueryData(key, fresh);
+  const passes = dialIn?.passes ?? bench.answer?.values.passes ?? 1;
+  const isLayered = loaded?.condition.stack.some((layer) => layer.role === 'liner') ?? true;
+  const cuts = bench.cuts.filter((cut) => cut.passes === passes);
+  const card = dialIn?.card ?? null;
+  const settle = () => {
     takeAdvice();
     setFlaws([]);
+    setGradedCell(null);
   };
-  const { record, undo, keep } = useDialInRequests({
-    path,
-    operation,
-    bench,
-    passes,
-    arePassesChosen,
-    queryKey: key,
-    onFresh: settle,
-  });
-  const cuts = bench.cuts.filter((cut) => cut.passes === passes);
-  const isBusy = record.isPending || undo.isPending || keep.isPending || asked.isStale;
+  const grade = (given: DepthGrade) => {
+    const whole = describeGrade(given, { card, cell: gradedCell, force, flaws });
+    if (whole) requests.grade.mutate(whole, { onSuccess: settle });
+  };
+  const undo = () => requests.undo.mutate(undefined, { onSuccess: settle });
   useGradeKeys({
-    grades: gradesOfStack(loaded?.condition.stack.some((layer) => layer.role === 'liner') ?? true),
-    isBusy,
-    onGrade: (grade) => record.mutate({ grade, force, passes, flaws }),
+    grades: gradesOfStack(isLayered),
+    isBusy: dialled.isBusy,
+    onGrade: grade,
     onNudge: nudge,
-    onUndo: () => {
-      const last = cuts.at(-1);
-      if (last) undo.mutate(last.id);
-    },
+    onUndo: undo,
   });
   return {
-    bench,
+    ...dialled,
+    card,
     cuts,
     force,
     passes,
     flaws,
-    isBusy,
-    error: record.error ?? undo.error ?? asked.readError,
-    keepError: keep.error,
+    isLayered,
+    gradedCell,
+    chooseCell: setGradedCell,
     setForce,
     nudge,
-    choosePasses: (count: number) => {
-      asked.setPasses(count);
-      takeAdvice();
-    },
+    grade,
+    undo,
     toggleFlaw: (flaw: Flaw) =>
       setFlaws(flaws.includes(flaw) ? flaws.filter((one) => one !== flaw) : [...flaws, flaw]),
-    grade: (grade: DepthGrade) => record.mutate({ grade, force, passes, flaws }),
-    undo: undo.mutate,
-    keep: keep.mutate,
-    keptRevision: keep.data?.revision ?? null,
+    gradeCells: (cells: readonly GivenGrade[]) =>
+      card && requests.grade.mutate({ load: card.load, grades: cells }, { onSuccess: settle }),
+    change: requests.change.mutate,
+    cutCard: () => requests.card.mutate(),
+    putCardAway: () => requests.dropCard.mutate(),
+    keep: requests.keep.mutate,
+    kept: requests.keep.data ?? null,
+    keepError: requests.keep.error,
   };
+}
+
+interface GradePlace {
+  readonly card: PendingCard | null;
+  readonly cell: number | null;
+  readonly force: number;
+  readonly flaws: readonly Flaw[];
+}
+
+/** A tapped grade: of the chosen cell of a card, or of a cut of its own; `null` while a card waits without a cell. */
+function describeGrade(grade: DepthGrade, { card, cell, force, flaws }: GradePlace): GivenGrades | null {
+  if (!card) return { grades: [{ force, grade, flaws }] };
+  return cell === null ? null : { load: card.load, grades: [{ cell, grade, flaws }] };
 }

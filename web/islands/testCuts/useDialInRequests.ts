@@ -1,60 +1,160 @@
-import { useMutation, useQueryClient, type QueryKey } from '@tanstack/react-query';
-import type { DepthGrade, Flaw, Operation } from '#core/stack/depthGrade.ts';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { DepthGrade, DialInOperation, Flaw } from '#core/stack/depthGrade.ts';
+import type { Station } from '#core/station/station.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import type { BenchAnswer } from '#web/schemas/setting.ts';
+import type { DialInStart } from '#web/islands/testCuts/useDialIn.ts';
+import { useLocalAnswer } from '#web/islands/testCuts/useLocalAnswer.ts';
+import { previewGrades } from '#web/islands/testCuts/previewGrades.ts';
+import type { DialInReply, KeptReply } from '#web/schemas/dialIn.ts';
 
-interface GivenCut {
+export interface GivenGrade {
+  readonly force?: number;
+  readonly cell?: number;
   readonly grade: DepthGrade;
-  readonly force: number;
-  readonly passes: number;
+  readonly upTo?: DepthGrade;
   readonly flaws: readonly Flaw[];
 }
 
-interface Requests {
-  readonly path: string;
-  readonly operation: Operation;
-  readonly bench: BenchAnswer;
-  /** The number of passes that is looked at, and whether somebody chose it. */
-  readonly passes: number;
-  readonly arePassesChosen: boolean;
-  readonly queryKey: QueryKey;
-  readonly onFresh: (fresh: BenchAnswer) => void;
+export interface GivenGrades {
+  readonly load?: number;
+  readonly grades: readonly GivenGrade[];
 }
 
-/** Recording a grade, taking one back, keeping a revision. A refusal to keep shows what stands now. */
-export function useDialInRequests(given: Requests) {
-  const { path, operation, bench, queryKey, onFresh, passes, arePassesChosen } = given;
+/** What may be changed on a dial-in from its page. */
+export interface GivenChange {
+  readonly passes?: number;
+  readonly speed?: number;
+  readonly exposureMm?: number;
+  readonly scrap?: { readonly widthMm?: number; readonly heightMm?: number; readonly piece?: string };
+  readonly isScrapNew?: boolean;
+}
+
+/** Somebody else may grade too: what stands is read again this often. */
+const LOOK_AGAIN_MS = 4000;
+
+/** The dial-in of a page and everything that can be asked of it. It is opened by the first thing that is recorded. */
+export function useDialInRequests(station: Station, operation: DialInOperation, start: DialInStart) {
+  const { machine, loaded } = station;
   const queries = useQueryClient();
-  const record = useMutation({
-    mutationFn: (cut: GivenCut) => {
-      const { speed, exposureMm } = bench.answer?.values ?? { speed: 0, exposureMm: 0 };
-      return callApi<BenchAnswer>(`${path}/test-cuts`, 'POST', { operation, speed, exposureMm, ...cut });
-    },
-    onSuccess: onFresh,
+  const key = ['dialIn', machine.id, loaded?.condition.id, operation];
+  const { data = start, error } = useQuery({
+    queryKey: key,
+    queryFn: () => readAgain(queries.getQueryData<DialInStart>(key) ?? start),
+    initialData: start,
+    refetchInterval: LOOK_AGAIN_MS,
+    enabled: (query) => (query.state.data?.reply ?? null) !== null,
   });
+  const show = (reply: DialInReply) => queries.setQueryData<DialInStart>(key, { reply, bench: reply.bench });
+  const lookAgain = () => void queries.invalidateQueries({ queryKey: key });
+  const open = async (): Promise<DialInReply> => {
+    const now = queries.getQueryData<DialInStart>(key)?.reply;
+    if (now?.dialIn.state === 'open') return now;
+    const { passes } = data.bench.answer?.values ?? { passes: 1 };
+    return callApi<DialInReply>('/api/dial-ins', 'POST', { machineId: machine.id, operation, passes });
+  };
+  const preview = useGradePreview(station, operation, key);
+  const grade = useMutation({
+    mutationFn: async (given: GivenGrades) => ask(await open(), '/grades', 'POST', given),
+    onMutate: preview,
+    onSuccess: show,
+    onError: (_, __, before) => {
+      if (before) queries.setQueryData(key, before);
+      lookAgain();
+    },
+  });
+  const simple = { onSuccess: show, onError: lookAgain };
   const undo = useMutation({
-    mutationFn: (id: number) => callApi(`/api/test-cuts/${id}`, 'DELETE'),
-    onSettled: () => queries.invalidateQueries({ queryKey }),
+    mutationFn: async () => ask(await open(), '/grades/last', 'DELETE'),
+    ...simple,
   });
-  const keep = useMutation({
-    mutationFn: (wanted: { readonly force: number; readonly reason: string }) => {
-      const { values, sources } = bench.answer?.suggestion ?? {};
-      const base = bench.revision?.values ?? values;
-      const body = {
-        operation,
-        values: { ...base, force: wanted.force, passes },
-        sources: {
-          ...(bench.revision?.sources ?? sources),
-          force: 'testCuts',
-          ...(arePassesChosen ? { passes: 'person' } : {}),
-        },
-        reason: wanted.reason,
-        basedOn: bench.revision?.revision ?? 0,
-      };
-      return callApi<BenchAnswer>(`${path}/settings`, 'POST', body);
+  const change = useMutation({
+    mutationFn: async (wanted: GivenChange) => {
+      const opened = await open();
+      return ask(opened, '', 'PATCH', { ...wanted, version: opened.dialIn.version });
     },
-    onSuccess: onFresh,
-    onError: () => queries.invalidateQueries({ queryKey }),
+    ...simple,
   });
-  return { record, undo, keep };
+  const { card, dropCard } = useCards(open, simple);
+  const keep = useKeep(open, show, lookAgain);
+  const requests = { grade, undo, change, card, dropCard, keep };
+  return {
+    bench: data.bench,
+    dialIn: data.reply?.dialIn ?? null,
+    isLoaded: data.reply?.isLoaded ?? true,
+    requests,
+    isBusy: Object.values(requests).some(({ isPending }) => isPending),
+    error: [grade, undo, change, card, dropCard].find((one) => one.error)?.error ?? error,
+  };
+}
+
+interface Handlers {
+  readonly onSuccess: (reply: DialInReply) => void;
+  readonly onError: () => void;
+}
+
+/** Laying a card on the scrap, and putting it away. */
+function useCards(open: () => Promise<DialInReply>, handlers: Handlers) {
+  const card = useMutation({
+    mutationFn: async () => {
+      const opened = await open();
+      return ask(opened, '/cards', 'POST', { version: opened.dialIn.version });
+    },
+    ...handlers,
+  });
+  const dropCard = useMutation({
+    mutationFn: async () => {
+      const opened = await open();
+      return ask(opened, `/cards/${opened.dialIn.card?.load ?? 0}`, 'DELETE');
+    },
+    ...handlers,
+  });
+  return { card, dropCard };
+}
+
+/** Asks one thing of an opened dial-in. */
+function ask(opened: DialInReply, path: string, method: string, body?: unknown): Promise<DialInReply> {
+  return callApi<DialInReply>(`/api/dial-ins/${opened.dialIn.id}${path}`, method, body);
+}
+
+function useKeep(
+  open: () => Promise<DialInReply>,
+  show: (reply: DialInReply) => void,
+  lookAgain: () => void,
+) {
+  return useMutation({
+    mutationFn: async (wanted: { readonly force: number; readonly reason: string }) => {
+      const { dialIn, bench } = await open();
+      const basedOn = bench.revision?.revision ?? 0;
+      const path = `/api/dial-ins/${dialIn.id}`;
+      const kept = await callApi<KeptReply>(`${path}/keep`, 'POST', { ...wanted, basedOn });
+      show(await callApi<DialInReply>(path));
+      return kept;
+    },
+    onError: lookAgain,
+  });
+}
+
+/** Shows what a grade leaves at once, while the server still records it; returns what stood before, to go back to. */
+function useGradePreview(station: Station, operation: DialInOperation, key: readonly unknown[]) {
+  const queries = useQueryClient();
+  const answerHere = useLocalAnswer();
+  return async (given: GivenGrades) => {
+    await queries.cancelQueries({ queryKey: key });
+    const before = queries.getQueryData<DialInStart>(key);
+    const order = before && previewGrades(station, operation, before, given);
+    if (order) {
+      void answerHere(order).then((answer) => {
+        if (!answer || queries.getQueryData<DialInStart>(key) !== before) return;
+        const bench = { ...before.bench, answer, cuts: [...order.cuts] };
+        queries.setQueryData<DialInStart>(key, { ...before, bench });
+      });
+    }
+    return before;
+  };
+}
+
+async function readAgain(now: DialInStart): Promise<DialInStart> {
+  if (!now.reply) return now;
+  const reply = await callApi<DialInReply>(`/api/dial-ins/${now.reply.dialIn.id}`);
+  return { reply, bench: reply.bench };
 }

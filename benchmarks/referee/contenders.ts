@@ -1,0 +1,15 @@
+import type { Contender } from '#benchmarks/referee/judge.ts';
+import { byCard, habit, oneAtATime, predictOnly, staircase } from '#benchmarks/referee/strategies.ts';
+
+/** The strategies of the referee, rivals first. Cold ones know only the stack, warm ones the book of their workshop. */
+export const CONTENDERS: readonly Contender[] = [
+  { name: 'habit, steps of 5 gf', isWarm: false, play: (task) => habit(task, 5) },
+  { name: 'habit, steps of 10 gf', isWarm: false, play: (task) => habit(task, 10) },
+  { name: 'up-down staircase', isWarm: false, play: staircase },
+  { name: 'ours, no cut, cold', isWarm: false, play: predictOnly },
+  { name: 'ours, no cut, warm', isWarm: true, play: predictOnly },
+  { name: 'ours, one at a time, cold', isWarm: false, play: oneAtATime },
+  { name: 'ours, one at a time, warm', isWarm: true, play: oneAtATime },
+  { name: 'ours, two cards, cold', isWarm: false, play: byCard },
+  { name: 'ours, two cards, warm', isWarm: true, play: byCard },
+];

@@ -1,0 +1,15 @@
+import { CONTENDERS } from '#benchmarks/referee/contenders.ts';
+import { dealSheets, judge } from '#benchmarks/referee/judge.ts';
+import { HARD_WORLD, PLAIN_WORLD } from '#benchmarks/referee/truth.ts';
+
+/** One world of the referee in a process of its own; prints its scores as JSON. */
+const [name = 'plain', workshops = '10', sheets = '20'] = process.argv.slice(2);
+const SEED = 20261125;
+const world = name === 'hard' ? HARD_WORLD : PLAIN_WORLD;
+const dealt = dealSheets(Number(workshops), Number(sheets), world, SEED);
+const scores = CONTENDERS.map((contender) => {
+  const score = judge(contender, dealt, SEED + 1);
+  return { ...score, byFamily: Object.fromEntries(score.byFamily) };
+});
+const poor = dealt.filter(({ best }) => best < 0.9).length / dealt.length;
+console.log(JSON.stringify({ sheets: dealt.length, poor, scores }));

@@ -1,0 +1,173 @@
+import { adviseNextCut } from '#core/dialIn/adviseNextCut.ts';
+import { chooseLadder, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
+import { CONFIRMING_CELLS } from '#core/dialIn/estimateEffort.ts';
+import { findSurprise } from '#core/dialIn/findSurprise.ts';
+import type { Random } from '#core/random/seededRandom.ts';
+import { targetGrades, type DepthGrade, type Operation } from '#core/stack/depthGrade.ts';
+import { findWindow, targetIndexes } from '#core/threshold/findWindow.ts';
+import type { NormalPrior } from '#core/threshold/normalPrior.ts';
+import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
+import { sheetModel } from '#core/threshold/sheetModel.ts';
+import { FAMILY_HABITS } from '#core/threshold/thresholdPriors.ts';
+import type { Trial } from '#core/threshold/trial.ts';
+import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
+import { seeCut, seeLadder, type TrueSheet, type World } from '#benchmarks/referee/truth.ts';
+
+/** A sheet to be dialled in: everything a strategy may know, and the cutter that answers it. */
+export interface Task {
+  readonly sheet: TrueSheet;
+  readonly operation: Operation;
+  readonly world: World;
+  readonly forcesGf: readonly number[];
+  readonly random: Random;
+}
+
+/** How a strategy ended. */
+export interface Outcome {
+  readonly cuts: number;
+  readonly loads: number;
+  /** The force it keeps, or `null` where it gives up and says why. */
+  readonly keptGf: number;
+  readonly trials: readonly Trial[];
+  readonly posterior: ThresholdPosterior | null;
+  readonly proposalMs: readonly number[];
+}
+
+const MOST_CUTS = 25;
+
+/** Which side of the wanted grades a seen grade lies on: -1 too shallow, 0 wanted, 1 too deep. */
+function sideOf(task: Task, grade: DepthGrade): -1 | 0 | 1 {
+  const wanted = targetGrades(task.operation, task.sheet.grades.length === 9) ?? [];
+  if (grade < (wanted[0] as number)) return -1;
+  return grade > (wanted.at(-1) as number) ? 1 : 0;
+}
+
+/** What operators start from: the family's usual force, for the operation. */
+function usualGf({ sheet, operation }: Task): number {
+  const habit = FAMILY_HABITS[sheet.told.family];
+  return habit.usualGf * (operation === 'through' ? habit.throughRatio : 1);
+}
+
+const nearest = (forcesGf: readonly number[], gf: number) =>
+  forcesGf.reduce((best, one) => (Math.abs(one - gf) < Math.abs(best - gf) ? one : best));
+
+/** Start low, raise by a fixed step, keep the first force that works; after an overshoot, one step back down. */
+export function habit(task: Task, stepGf: number): Outcome {
+  const trials: Trial[] = [];
+  let force = nearest(task.forcesGf, usualGf(task) * 0.8);
+  let last = 0;
+  while (trials.length < MOST_CUTS) {
+    const grade = seeCut(task.sheet, force, task.world, task.random);
+    trials.push({ ...task.sheet.conditions, forceGf: force, grade });
+    const side = sideOf(task, grade);
+    if (side === 0 || (side === 1 && last === -1)) break;
+    last = side;
+    const next = nearest(task.forcesGf, force - side * stepGf);
+    force = next === force ? (task.forcesGf.at(task.forcesGf.indexOf(force) - side) ?? force) : next;
+  }
+  return plain(trials, force);
+}
+
+/** Up and down by a quarter, halved at each reversal, until a cut works. */
+export function staircase(task: Task): Outcome {
+  const trials: Trial[] = [];
+  let force = nearest(task.forcesGf, usualGf(task));
+  let ratio = 1.25;
+  let last = 0;
+  while (trials.length < MOST_CUTS) {
+    const grade = seeCut(task.sheet, force, task.world, task.random);
+    trials.push({ ...task.sheet.conditions, forceGf: force, grade });
+    const side = sideOf(task, grade);
+    if (side === 0) break;
+    if (last !== 0 && side !== last) ratio = Math.sqrt(ratio);
+    last = side;
+    force = nearest(task.forcesGf, side === -1 ? force * ratio : force / ratio);
+  }
+  return plain(trials, force);
+}
+
+function plain(trials: readonly Trial[], keptGf: number): Outcome {
+  return { cuts: trials.length, loads: trials.length, keptGf, trials, posterior: null, proposalMs: [] };
+}
+
+/** The model of a sheet, remembering its fits by the number of trials: the surprise asks for the one before. */
+function remember(seed: number): ThresholdModel {
+  const model = sheetModel(seed);
+  const fits = new Map<number, ThresholdPosterior>();
+  return {
+    version: model.version,
+    fit: (question, trials) => {
+      const known = fits.get(trials.length) ?? model.fit(question, trials);
+      fits.set(trials.length, known);
+      return known;
+    },
+  };
+}
+
+/** Ours, one cut at a time, until the advice says keep (or that there is no window). */
+export function oneAtATime(task: Task, belief: NormalPrior, seed: number): Outcome {
+  const { sheet, operation, forcesGf, world, random } = task;
+  const trials: Trial[] = [];
+  const proposalMs: number[] = [];
+  const model = remember(seed);
+  const question = { belief, conditions: sheet.conditions };
+  for (;;) {
+    const started = performance.now();
+    const posterior = model.fit(question, trials);
+    const { best } = findWindow(posterior, operation, forcesGf);
+    const surprise = findSurprise(model, question, trials);
+    const advice = adviseNextCut(posterior, operation, forcesGf, best, trials, surprise?.forceGf ?? null);
+    proposalMs.push(performance.now() - started);
+    if (advice.kind === 'keep' || advice.kind === 'noWindow' || trials.length >= MOST_CUTS) {
+      const { forceGf } = best;
+      return { cuts: trials.length, loads: trials.length, keptGf: forceGf, trials, posterior, proposalMs };
+    }
+    const { forceGf } = advice.next;
+    trials.push({ ...sheet.conditions, forceGf, grade: seeCut(sheet, forceGf, world, random) });
+  }
+}
+
+/** Ours by card: a ladder over the believed range, then one confirming card around what it found. */
+export function byCard(task: Task, belief: NormalPrior, seed: number): Outcome {
+  const { sheet, operation, forcesGf, world, random } = task;
+  const trials: Trial[] = [];
+  const proposalMs: number[] = [];
+  const model = remember(seed);
+  const fit = () => model.fit({ belief, conditions: sheet.conditions }, trials);
+  for (const [load, cells] of [LADDER_CELLS, CONFIRMING_CELLS].entries()) {
+    const started = performance.now();
+    const forces = chooseLadder(fit(), operation, forcesGf, cells);
+    proposalMs.push(performance.now() - started);
+    const grades = seeLadder(sheet, forces, world, random);
+    forces.forEach((forceGf, cell) =>
+      trials.push({ ...sheet.conditions, forceGf, grade: grades[cell] as DepthGrade, load }),
+    );
+  }
+  const posterior = fit();
+  const { forceGf } = findWindow(posterior, operation, forcesGf).best;
+  return { cuts: trials.length, loads: 2, keptGf: forceGf, trials, posterior, proposalMs };
+}
+
+/** No cut at all: what the prediction alone would keep. */
+export function predictOnly(task: Task, belief: NormalPrior, seed: number): Outcome {
+  const posterior = sheetModel(seed).fit({ belief, conditions: task.sheet.conditions }, []);
+  const { forceGf } = findWindow(posterior, task.operation, task.forcesGf).best;
+  return { cuts: 0, loads: 0, keptGf: forceGf, trials: [], posterior, proposalMs: [] };
+}
+
+/** The shares of the true edges of the target that lie inside their 5 to 95 % interval: 0, 1 or 2 of 2 (or 1). */
+export function countCovered({ sheet, operation }: Task, posterior: ThresholdPosterior): readonly boolean[] {
+  const target = targetIndexes(posterior, operation);
+  const edges = posterior.grades.length - 1;
+  return [target.first - 1, target.last]
+    .filter((edge) => edge >= 0 && edge < edges)
+    .map((edge) => {
+      const positions = Float64Array.from(
+        { length: posterior.drawCount },
+        (_, draw) => posterior.boundaries[draw * edges + edge] as number,
+      );
+      const [low, high] = weightedQuantiles(positions, posterior.weights, [0.05, 0.95]) as [number, number];
+      const truth = Math.log(sheet.edgesGf[edge] as number);
+      return truth >= low && truth <= high;
+    });
+}

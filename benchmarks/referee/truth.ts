@@ -1,0 +1,220 @@
+import { drawNormal, type Random } from '#core/random/seededRandom.ts';
+import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import { isSingleLayerFamily, type Family, type Layer } from '#core/stack/layer.ts';
+import { normalCdf } from '#core/threshold/normal.ts';
+import type { SheetTraits } from '#core/threshold/trial.ts';
+import type { ForceScale } from '#core/units/forceScale.ts';
+
+/**
+ * The referee's own world. It knows nothing of the model: layers resist by their thickness and their stuff, the tip
+ * goes as deep as the force pays for, and grades are read off the depth. Figures are invented and deliberately not
+ * those of the model's priors.
+ */
+export interface World {
+  /** Share of grades read wrongly. */
+  readonly misjudged: number;
+  /** Degrees of freedom of the noise on force; `Infinity` is normal. */
+  readonly noiseDf: number;
+  /** Relative error of the calipers that the operator typed in. */
+  readonly layerError: number;
+}
+
+export const PLAIN_WORLD: World = { misjudged: 0.05, noiseDf: Infinity, layerError: 0.03 };
+export const HARD_WORLD: World = { misjudged: 0.1, noiseDf: 4, layerError: 0.15 };
+
+export interface TrueMachine {
+  readonly id: number;
+  readonly scale: ForceScale;
+  /** True grams of a nominal gram-force. */
+  readonly trueGf: (nominalGf: number) => number;
+}
+
+/** A sheet on a machine with a blade: forces at which its grades change, as nominal gf, and its noise. */
+export interface TrueSheet {
+  readonly told: SheetTraits;
+  readonly conditions: {
+    readonly passes: number;
+    readonly speedMmPerS: number;
+    readonly bladeMetres: number;
+  };
+  readonly grades: readonly DepthGrade[];
+  /** Ascending nominal forces at which the next grade begins, one fewer than grades. */
+  readonly edgesGf: readonly number[];
+  readonly sigma: number;
+}
+
+interface Stuff {
+  readonly face: number;
+  readonly liner: number;
+  readonly faceUm: number;
+  readonly linerUm: number;
+}
+
+/** Grams per µm^0.8 of each family's layers, and their usual calipers. */
+const STUFF: Readonly<Record<Exclude<Family, 'other'>, Stuff>> = {
+  stickerPaper: { face: 1.45, liner: 2.6, faceUm: 80, linerUm: 62 },
+  printableVinyl: { face: 1.75, liner: 2.9, faceUm: 90, linerUm: 135 },
+  plainVinyl: { face: 1.7, liner: 2.7, faceUm: 72, linerUm: 125 },
+  transferFilm: { face: 1.4, liner: 3.2, faceUm: 85, linerUm: 95 },
+  cardstock: { face: 2.0, liner: 0, faceUm: 270, linerUm: 0 },
+  stencilSheet: { face: 3.0, liner: 0, faceUm: 180, linerUm: 0 },
+  foldingCarton: { face: 2.3, liner: 0, faceUm: 430, linerUm: 0 },
+};
+const STUFF_FAMILIES = Object.keys(STUFF) as readonly (keyof typeof STUFF)[];
+const BULK = 0.8;
+/** Equal passes add up by this norm of their forces. */
+const PASS_NORM = 2.6;
+
+const between = (random: Random, low: number, high: number) => low + (high - low) * random();
+const around = (random: Random, sd: number) => Math.exp(sd * drawNormal(random));
+
+/** A machine: in gram-force with an error of its scale, or in levels whose zero nobody measured. */
+export function drawMachine(id: number, random: Random): TrueMachine {
+  const bias = around(random, 0.1);
+  if (id % 2 === 1) {
+    const scale = {
+      kind: 'gramForce',
+      min: 10,
+      max: 600,
+      step: id % 4 === 1 ? 1 : 5,
+      gfAtZero: 0,
+      gfPerUnit: 1,
+    } as const;
+    return { id, scale, trueGf: (gf) => gf * bias };
+  }
+  const scale = { kind: 'level', min: 1, max: 40, step: 1, gfAtZero: 6, gfPerUnit: 15 } as const;
+  const zero = between(random, -8, 8);
+  return { id, scale, trueGf: (gf) => Math.max(1, zero + gf * bias) };
+}
+
+/** A sheet drawn at random for a machine. Everything hidden is drawn here. */
+export function drawSheet(machine: TrueMachine, world: World, random: Random): TrueSheet {
+  const family = STUFF_FAMILIES[Math.floor(random() * STUFF_FAMILIES.length)] as keyof typeof STUFF;
+  const stuff = STUFF[family];
+  const isLayered = !isSingleLayerFamily(family);
+  const faceUm = stuff.faceUm * around(random, 0.2);
+  const linerUm = stuff.linerUm * around(random, 0.18);
+  const isPrinted = isLayered && random() < 0.4;
+  const isLaminated = isPrinted && random() < 0.4;
+  const darkness = random() < 0.25 ? between(random, 0.5, 1) : 0;
+  const conditions = {
+    passes: !isLayered && random() < 0.5 ? 2 : 1,
+    speedMmPerS: isLayered ? 200 : 80,
+    bladeMetres: between(random, 0, 700),
+  };
+  const make = around(random, 0.2);
+  const face =
+    6 +
+    stuff.face * faceUm ** BULK * make * (1 + 0.2 * darkness) +
+    (isPrinted ? between(random, 6, 22) : 0) +
+    (isLaminated ? between(random, 4, 16) : 0);
+  const liner = isLayered ? stuff.liner * linerUm ** BULK * around(random, 0.2) : 0;
+  const blunt = (1 + conditions.bladeMetres / 900) ** 0.28 * (conditions.speedMmPerS / 100) ** 0.05;
+  const relief = conditions.passes ** (1 / PASS_NORM);
+  const edges = trueEdges(face, liner, random).map((gf) => toNominal((gf * blunt) / relief, machine));
+  return {
+    told: {
+      family,
+      stack: tellLayers({ isLayered, faceUm, linerUm, isPrinted, isLaminated }, world, random),
+      darkness,
+    },
+    conditions,
+    grades: isLayered ? [0, 1, 2, 3, 4, 5, 6, 7, 8] : [0, 1, 2, 7, 8],
+    edgesGf: edges,
+    sigma: between(random, 0.04, 0.08),
+  };
+}
+
+/** Force pays for depth: a share of the face's resistance for a share of its depth, then the liner's on top. */
+function trueEdges(face: number, liner: number, random: Random): readonly number[] {
+  const inFace = [face * between(random, 0.3, 0.55), face * between(random, 0.86, 0.95), face];
+  if (liner === 0) return [...inFace, face * between(random, 1.16, 1.6)];
+  const shares = [between(random, 0.06, 0.22), between(random, 0.26, 0.54), between(random, 0.62, 0.9), 1];
+  const inLiner = shares.map((share) => face + liner * share);
+  return [...inFace, ...inLiner, (face + liner) * between(random, 1.16, 1.6)];
+}
+
+function toNominal(trueGf: number, machine: TrueMachine): number {
+  let low = 0.1;
+  let high = 5000;
+  for (let step = 0; step < 60; step++) {
+    const middle = Math.sqrt(low * high);
+    if (machine.trueGf(middle) < trueGf) low = middle;
+    else high = middle;
+  }
+  return Math.sqrt(low * high);
+}
+
+interface Layers {
+  readonly isLayered: boolean;
+  readonly faceUm: number;
+  readonly linerUm: number;
+  readonly isPrinted: boolean;
+  readonly isLaminated: boolean;
+}
+
+/** The layers as the operator typed them in, with the error of a caliper or of the pack. */
+function tellLayers(layers: Layers, world: World, random: Random): readonly Layer[] {
+  const told = (role: Layer['role'], caliperUm: number): Layer => ({
+    role,
+    caliperUm: Math.max(1, caliperUm * around(random, world.layerError)),
+    isMeasured: true,
+  });
+  if (!layers.isLayered) return [told('body', layers.faceUm)];
+  return [
+    ...(layers.isLaminated ? [told('laminate', 25)] : []),
+    ...(layers.isPrinted ? [told('ink', 2)] : []),
+    told('face', layers.faceUm),
+    told('adhesive', 22),
+    told('liner', layers.linerUm),
+  ];
+}
+
+/** Cuts once and says what the operator sees. Each call is a cut of its own, with its own noise. */
+export function seeCut(sheet: TrueSheet, forceGf: number, world: World, random: Random): DepthGrade {
+  const acting = forceGf * Math.exp(sheet.sigma * drawNoise(world, random));
+  const truth = sheet.edgesGf.filter((edge) => acting >= edge).length;
+  return sheet.grades[misread(truth, sheet.grades.length, world, random)] as DepthGrade;
+}
+
+/** A whole ladder is cut on one load: its cells share half of the variance of the noise. */
+export function seeLadder(
+  sheet: TrueSheet,
+  forcesGf: readonly number[],
+  world: World,
+  random: Random,
+): readonly DepthGrade[] {
+  const shared = drawNoise(world, random) * Math.SQRT1_2;
+  return forcesGf.map((forceGf) => {
+    const noise = shared + drawNoise(world, random) * Math.SQRT1_2;
+    const truth = sheet.edgesGf.filter((edge) => forceGf * Math.exp(sheet.sigma * noise) >= edge).length;
+    return sheet.grades[misread(truth, sheet.grades.length, world, random)] as DepthGrade;
+  });
+}
+
+/** Normal, or Student's t scaled to the same standard deviation. */
+function drawNoise({ noiseDf }: World, random: Random): number {
+  const normal = drawNormal(random);
+  if (noiseDf === Infinity) return normal;
+  let chi = 0;
+  for (let k = 0; k < noiseDf; k++) chi += drawNormal(random) ** 2;
+  return (normal / Math.sqrt(chi / noiseDf)) * Math.sqrt((noiseDf - 2) / noiseDf);
+}
+
+function misread(truth: number, count: number, { misjudged }: World, random: Random): number {
+  if (random() >= misjudged) return truth;
+  const off = random() < 0.8 ? 1 : 2;
+  const seen = truth + (random() < 0.5 ? -off : off);
+  return seen < 0 || seen >= count ? truth : seen;
+}
+
+/** The chance that a cut at a force has a wanted grade: exact for normal noise, and what a setting is worth. */
+export function trueChance(sheet: TrueSheet, wanted: readonly DepthGrade[], forceGf: number): number {
+  const first = sheet.grades.indexOf(wanted[0] as DepthGrade);
+  const last = sheet.grades.indexOf(wanted.at(-1) as DepthGrade);
+  const above = (edge: number) =>
+    normalCdf((Math.log(forceGf) - Math.log(sheet.edgesGf[edge] as number)) / sheet.sigma);
+  const reaches = first === 0 ? 1 : above(first - 1);
+  const passes = last === sheet.grades.length - 1 ? 0 : above(last);
+  return Math.max(0, reaches - passes);
+}

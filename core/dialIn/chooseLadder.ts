@@ -1,0 +1,44 @@
+import { thinEvenly } from '#core/dialIn/proposeNextCut.ts';
+import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import { targetIndexes } from '#core/threshold/findWindow.ts';
+import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
+import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
+
+/** Cells of a ladder card: enough to find a window in one load, few enough to grade while standing. */
+export const LADDER_CELLS = 6;
+
+/**
+ * The forces of a ladder card: settable ones, spread evenly in log over where the middle of the window probably is
+ * (its 5 to 95 % range). Nearly as good as the best design at a small part of its cost.
+ *
+ * @param forcesGf every force the machine can be set to, in gf, ascending, at least one
+ * @returns ascending, at most `cells` of them; fewer where the machine has no more steps in the range
+ * @throws AppError `badInput` when the sheet has no such operation
+ */
+export function chooseLadder(
+  posterior: ThresholdPosterior,
+  operation: DialInOperation,
+  forcesGf: readonly number[],
+  cells = LADDER_CELLS,
+): readonly number[] {
+  const target = targetIndexes(posterior, operation);
+  const edges = posterior.grades.length - 1;
+  const lowEdge = Math.max(0, target.first - 1);
+  const highEdge = Math.min(edges - 1, target.last);
+  const middles = Float64Array.from({ length: posterior.drawCount }, (_, draw) => {
+    const low = posterior.boundaries[draw * edges + lowEdge] as number;
+    return (low + (posterior.boundaries[draw * edges + highEdge] as number)) / 2;
+  });
+  const [from, to] = weightedQuantiles(middles, posterior.weights, [0.05, 0.95]) as [number, number];
+  const inside = forcesGf.filter((force) => force >= Math.exp(from) && force <= Math.exp(to));
+  if (inside.length >= cells) return thinEvenly(inside, cells);
+  return nearest(forcesGf, Math.exp((from + to) / 2), cells);
+}
+
+/** The settable forces nearest to a middle, ascending. */
+function nearest(forcesGf: readonly number[], middleGf: number, count: number): readonly number[] {
+  return forcesGf
+    .toSorted((a, b) => Math.abs(Math.log(a / middleGf)) - Math.abs(Math.log(b / middleGf)))
+    .slice(0, count)
+    .toSorted((a, b) => a - b);
+}

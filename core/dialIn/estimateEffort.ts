@@ -1,0 +1,177 @@
+import { LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
+import { WORTHWHILE_GAIN } from '#core/dialIn/adviseNextCut.ts';
+import { proposeNextCut } from '#core/dialIn/proposeNextCut.ts';
+import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
+import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { MachineKind } from '#core/station/machine.ts';
+import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
+import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
+import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
+
+/** Cells of the card that confirms: the best force and one on either side, for one load costs the same. */
+export const CONFIRMING_CELLS = 3;
+/** A cell of a test card with its gap, mm. */
+export const CELL_MM = 14;
+
+/** Hands at a machine: a load is putting on, cutting, taking off. Common practice, no source. */
+const HANDLING: Readonly<Record<MachineKind, { readonly minutesPerLoad: number; readonly stripMm: number }>> =
+  {
+    matFed: { minutesPerLoad: 1.5, stripMm: 0 },
+    rollFed: { minutesPerLoad: 3, stripMm: 25 },
+    flatbed: { minutesPerLoad: 1, stripMm: 0 },
+  };
+/** Looking at one cell from both sides and tapping its grade. Common practice, no source. */
+const MINUTES_PER_GRADE = 0.25;
+
+/** What a way of testing costs from here to a kept setting, expected. */
+export interface Effort {
+  readonly cuts: number;
+  readonly loads: number;
+  readonly minutes: number;
+  /** Sheet used up, cm². */
+  readonly sheetCm2: number;
+}
+
+/** Both ways, the cheaper one first in `advised`. */
+export interface EffortComparison {
+  readonly oneAtATime: Effort;
+  readonly ladder: Effort;
+  readonly advised: 'oneAtATime' | 'ladder';
+  readonly reason: string;
+}
+
+const ROLLOUTS = 10;
+const ROLLOUT_DRAWS = 250;
+const MOST_CUTS = 10;
+
+/**
+ * Compares cutting one at a time with a ladder card. The cuts still to come are counted by playing the policy against
+ * truths drawn from what is believed now, so a sheet that is nearly known asks for fewer.
+ *
+ * @param sheetWidthMm a roll-fed machine spends a strip across this width on every load
+ */
+export function estimateEffort(
+  posterior: ThresholdPosterior,
+  operation: DialInOperation,
+  forcesGf: readonly number[],
+  machine: { readonly kind: MachineKind; readonly sheetWidthMm: number },
+  seed: number,
+): EffortComparison {
+  const cuts = expectCuts(posterior, operation, forcesGf, seededRandom(seed));
+  const oneAtATime = costOf(cuts, cuts, 1, machine);
+  const ladder = costOf(LADDER_CELLS + CONFIRMING_CELLS, 2, LADDER_CELLS, machine);
+  const minutes = oneAtATime.minutes - ladder.minutes;
+  const sheet = oneAtATime.sheetCm2 - ladder.sheetCm2;
+  const isLadder = sheet > 0 ? minutes > 0 : minutes > MINUTES_WORTH_SHEET;
+  return {
+    oneAtATime,
+    ladder,
+    advised: isLadder ? 'ladder' : 'oneAtATime',
+    reason: explain(isLadder, minutes, sheet),
+  };
+}
+
+/** A ladder that spends more sheet must save more minutes than this. Common practice, no source. */
+const MINUTES_WORTH_SHEET = 2;
+
+function costOf(
+  cuts: number,
+  loads: number,
+  cellsAcross: number,
+  { kind, sheetWidthMm }: { readonly kind: MachineKind; readonly sheetWidthMm: number },
+): Effort {
+  const { minutesPerLoad, stripMm } = HANDLING[kind];
+  const cells = (cuts * CELL_MM * CELL_MM) / 100;
+  const strips = (loads * stripMm * Math.max(sheetWidthMm, cellsAcross * CELL_MM)) / 100;
+  return {
+    cuts,
+    loads,
+    minutes: loads * minutesPerLoad + cuts * MINUTES_PER_GRADE,
+    sheetCm2: Math.max(cells, strips),
+  };
+}
+
+function explain(isLadder: boolean, minutes: number, sheet: number): string {
+  const time = `about ${Math.max(1, Math.round(Math.abs(minutes)))} min`;
+  const area = `${Math.max(1, Math.round(Math.abs(sheet)))} cm² of sheet`;
+  if (isLadder) {
+    return sheet >= 0
+      ? `two loads instead of several: saves ${time} and ${area}`
+      : `two loads instead of several: saves ${time} for ${area} more`;
+  }
+  return minutes > 0
+    ? `loads are quick here: one at a time saves ${area} and costs ${time} more`
+    : `little is left to find: one at a time saves ${area} and ${time}`;
+}
+
+/** Plays the one-at-a-time policy against truths drawn from the posterior, by reweighting its own draws. */
+function expectCuts(
+  posterior: ThresholdPosterior,
+  operation: DialInOperation,
+  forcesGf: readonly number[],
+  random: Random,
+): number {
+  const thinned = thinDraws(posterior, random);
+  let total = 0;
+  for (let rollout = 0; rollout < ROLLOUTS; rollout++) {
+    const truth = Math.floor(random() * thinned.drawCount);
+    total += playOnce(thinned, truth, operation, forcesGf, random);
+  }
+  return total / ROLLOUTS;
+}
+
+function playOnce(
+  start: ThresholdPosterior,
+  truth: number,
+  operation: DialInOperation,
+  forcesGf: readonly number[],
+  random: Random,
+): number {
+  const matrix = misjudgingMatrix(start.grades.length);
+  const chances = new Float64Array(start.grades.length);
+  const seenChances = new Float64Array(start.grades.length);
+  let now = start;
+  for (let cuts = 0; cuts < MOST_CUTS; cuts++) {
+    const next = proposeNextCut(now, operation, forcesGf);
+    if (cuts > 0 && next.gain < WORTHWHILE_GAIN) return cuts;
+    const noisy = Math.log(next.forceGf) + (start.spreads[truth] as number) * drawNormal(random);
+    const edges = start.grades.length - 1;
+    let seen = 0;
+    while (seen < edges && noisy > (start.boundaries[truth * edges + seen] as number)) seen += 1;
+    const weights = now.weights.map((weight, draw) => {
+      gradesOfDraw(start, draw, Math.log(next.forceGf), chances);
+      misjudge(chances, matrix, seenChances);
+      return weight * Math.max(seenChances[seen] as number, 1e-12);
+    });
+    const sum = weights.reduce((a, b) => a + b, 0);
+    now = { ...now, trialCount: now.trialCount + 1, weights: weights.map((weight) => weight / sum) };
+  }
+  return MOST_CUTS;
+}
+
+/** Equally weighted draws, picked by systematic resampling. */
+function thinDraws(posterior: ThresholdPosterior, random: Random): ThresholdPosterior {
+  const edges = posterior.grades.length - 1;
+  const boundaries = new Float64Array(ROLLOUT_DRAWS * edges);
+  const spreads = new Float64Array(ROLLOUT_DRAWS);
+  let running = 0;
+  let position = random() / ROLLOUT_DRAWS;
+  let kept = 0;
+  for (let draw = 0; draw < posterior.drawCount && kept < ROLLOUT_DRAWS; draw++) {
+    running += posterior.weights[draw] as number;
+    while (kept < ROLLOUT_DRAWS && (position < running || draw === posterior.drawCount - 1)) {
+      boundaries.set(posterior.boundaries.subarray(draw * edges, (draw + 1) * edges), kept * edges);
+      spreads[kept] = posterior.spreads[draw] as number;
+      kept += 1;
+      position += 1 / ROLLOUT_DRAWS;
+    }
+  }
+  return {
+    ...posterior,
+    drawCount: ROLLOUT_DRAWS,
+    boundaries,
+    spreads,
+    weights: new Float64Array(ROLLOUT_DRAWS).fill(1 / ROLLOUT_DRAWS),
+    effectiveDraws: ROLLOUT_DRAWS,
+  };
+}

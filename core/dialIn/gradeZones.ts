@@ -1,0 +1,65 @@
+import { gradesOfStack, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+
+/** What two boundaries on a ladder say: from which cell on something is seen. */
+export interface GradeZones {
+  /** Words at the first boundary: from here it is enough. */
+  readonly enoughWords: string;
+  /** Words at the second: from here it is too much. */
+  readonly tooMuchWords: string;
+  /** Shallowest and deepest grade of the cells before, between and after the boundaries. */
+  readonly before: readonly [DepthGrade, DepthGrade];
+  readonly between: readonly [DepthGrade, DepthGrade];
+  readonly after: readonly [DepthGrade, DepthGrade];
+}
+
+/**
+ * A ladder is graded fastest by its two boundaries. Each zone says a range of grades and no more: what was not looked
+ * at is not made up.
+ *
+ * @example gradeZones('kiss', true).between // [3, 5]: it lifts, and the liner is whole
+ */
+export function gradeZones(operation: DialInOperation, isLayered: boolean): GradeZones {
+  if (operation === 'kiss') {
+    return {
+      enoughWords: 'from here it lifts',
+      tooMuchWords: 'from here the liner is cut',
+      before: [0, 2],
+      between: [3, 5],
+      after: [6, 8],
+    };
+  }
+  if (operation === 'score') {
+    return {
+      enoughWords: 'from here a line shows',
+      tooMuchWords: 'from here it nearly parts',
+      before: [0, 0],
+      between: [1, 1],
+      after: [2, 8],
+    };
+  }
+  return {
+    enoughWords: 'from here it parts',
+    tooMuchWords: 'from here the mat is cut',
+    before: [0, isLayered ? 6 : 2],
+    between: [7, 7],
+    after: [8, 8],
+  };
+}
+
+/** The grade range of each cell, from the index where each boundary begins (the cell count for "nowhere"). */
+export function zoneCells(
+  zones: GradeZones,
+  cellCount: number,
+  enoughFrom: number,
+  tooMuchFrom: number,
+): readonly (readonly [DepthGrade, DepthGrade])[] {
+  return Array.from({ length: cellCount }, (_, cell) => {
+    if (cell >= tooMuchFrom) return zones.after;
+    return cell >= enoughFrom ? zones.between : zones.before;
+  });
+}
+
+/** Whether a range holds one grade alone among those a sheet can show. */
+export function isOneGrade([from, to]: readonly [DepthGrade, DepthGrade], isLayered: boolean): boolean {
+  return gradesOfStack(isLayered).filter((grade) => grade >= from && grade <= to).length === 1;
+}

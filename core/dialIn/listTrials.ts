@@ -1,0 +1,79 @@
+import { EVIDENCE_WEIGHTS, weighVerdict } from '#core/dialIn/evidenceWeights.ts';
+import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
+import { correctionsOf, forceFactor } from '#core/setting/correctForce.ts';
+import type { RunVerdict } from '#core/setting/setting.ts';
+import { targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
+import type { LoadedSheet, Station } from '#core/station/station.ts';
+import type { Trial } from '#core/threshold/trial.ts';
+import { gfOf } from '#core/units/forceScale.ts';
+
+/** One operation of a noted run: many contours at one force, with one verdict for all. */
+export interface RunEvidence {
+  readonly operation: DialInOperation;
+  readonly force: number;
+  readonly passes: number;
+  readonly speedMmPerS: number;
+  readonly bladeMetres: number;
+  readonly verdict: RunVerdict;
+  readonly lot: string;
+  readonly colour: string;
+}
+
+/** Whether a cut was made on the very lot and colour that lie on the machine. */
+export function isOfLoaded(cut: Pick<TestCut, 'lot' | 'colour'>, { lot, colour }: LoadedSheet): boolean {
+  return (cut.lot ?? '') === lot && (cut.colour ?? '') === colour;
+}
+
+/**
+ * The trials of the loaded sheet at a station, as the model takes them: only those of its own lot and colour (the
+ * others speak through what is believed of the sheet), those of an earlier blade counting for less, and runs with
+ * them as weak evidence.
+ *
+ * @param cuts of the loaded condition on this machine, oldest first
+ */
+export function listTrials(
+  { machine, blade }: Station,
+  loaded: LoadedSheet,
+  cuts: readonly TestCut[],
+  runs: readonly RunEvidence[] = [],
+): readonly Trial[] {
+  const factorOf = (colour: string, lot: string) => forceFactor(correctionsOf(loaded.material, colour, lot));
+  const now = factorOf(loaded.colour, loaded.lot);
+  const isLayered = loaded.condition.stack.some((layer) => layer.role === 'liner');
+  const own = cuts
+    .filter((cut) => isOfLoaded(cut, loaded))
+    .map((cut): Trial => {
+      const trial = trialOf(cut, machine.forceScale, now / factorOf(cut.colour, cut.lot));
+      const isOtherBlade = cut.bladeId != null && blade !== null && cut.bladeId !== blade.id;
+      return isOtherBlade ? { ...trial, weight: EVIDENCE_WEIGHTS.otherBlade.weight } : trial;
+    });
+  const noted = runs
+    .filter((run) => isOfLoaded(run, loaded))
+    .flatMap((run) => readRun(run, machine, isLayered));
+  return [...noted, ...own];
+}
+
+/** A run as a weak trial: its force gave one of the wanted grades. */
+export function readRun(
+  run: RunEvidence,
+  { forceScale }: Station['machine'],
+  isLayered: boolean,
+): readonly Trial[] {
+  const weight = weighVerdict(run.verdict);
+  const wanted = targetGrades(run.operation, isLayered);
+  const [first, last] = [wanted?.[0], wanted?.at(-1)];
+  const isOnScale = run.force >= forceScale.min && run.force <= forceScale.max;
+  if (weight === 0 || first === undefined || last === undefined || !isOnScale) return [];
+  const { passes, speedMmPerS, bladeMetres } = run;
+  return [
+    {
+      forceGf: gfOf(run.force, forceScale),
+      grade: first,
+      upTo: last,
+      passes,
+      speedMmPerS,
+      bladeMetres,
+      weight,
+    },
+  ];
+}

@@ -1,0 +1,305 @@
+import { listBorder, type Border } from '#core/knowledge/border.ts';
+import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
+import { namePlace } from '#core/knowledge/evidence.ts';
+import { localOf, scatter } from '#core/knowledge/fitKnowledge.ts';
+import type { Knowledge } from '#core/knowledge/knowledge.ts';
+import {
+  deriveMaterial,
+  eliminateOwn,
+  mapMaterial,
+  parametersOf,
+  valueMaterial,
+  type MaterialEvidence,
+} from '#core/knowledge/materialFit.ts';
+import { choleskyOf, invertCholesky, solveCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
+import { fisherScoring, solveStep } from '#core/threshold/fisherScoring.ts';
+import type { NormalPrior } from '#core/threshold/normalPrior.ts';
+import { P } from '#core/threshold/sheetParameters.ts';
+import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
+
+/**
+ * What is learnt from other sheets is widened by this factor on its standard deviation: truths are not the model,
+ * and without it nine intervals in ten would cover clearly less often (see the referee in docs).
+ */
+export const LEARNT_INFLATION = 1.45;
+
+/** Everything seen of one material, the asked place included. */
+export interface Relatives {
+  /** What the knowledge has learnt from already, and what has to be taken out of it. */
+  readonly learnt: readonly EvidenceSheet[];
+  /** What stands in the book now. */
+  readonly all: readonly EvidenceSheet[];
+}
+
+const NO_RELATIVES: Relatives = { learnt: [], all: [] };
+
+/**
+ * What is believed of one sheet on one machine before its own trials: from the priors, from every other material of
+ * the book, and from what else was seen of this material.
+ *
+ * The knowledge holds the material's own trials too. They are taken out first (its share of the information is
+ * subtracted, which leaves the cavity of expectation propagation), so that no cut is counted twice.
+ *
+ * @param family what was seen of the same material; the place's own trials are left to the model of the sheet
+ * @returns mean and precision in the order of LAYERED_PARAMETERS or SINGLE_PARAMETERS
+ * @throws AppError `badInput` when the stack cannot be
+ * Source: Minka 2001, Expectation propagation for approximate Bayesian inference, UAI, section 3.
+ */
+export function believeSheet(
+  place: SheetPlace,
+  knowledge: Knowledge | null,
+  family: Relatives = NO_RELATIVES,
+  priors: Priors = COMMON_PRIORS,
+): NormalPrior {
+  return believeInDetail(place, knowledge, family, priors).belief;
+}
+
+/** One effect on where the face comes free (or a single layer parts), in ln force. */
+export interface ThresholdEffect {
+  readonly effect: string;
+  /** What it adds, with its standard deviation. */
+  readonly adds: number;
+  readonly sd: number;
+}
+
+/** {@link believeSheet}, with what each effect adds to the threshold beside the family's usual force. */
+export function believeInDetail(
+  place: SheetPlace,
+  knowledge: Knowledge | null,
+  family: Relatives = NO_RELATIVES,
+  priors: Priors = COMMON_PRIORS,
+): { readonly belief: NormalPrior; readonly effects: readonly ThresholdEffect[] } {
+  const border = borderFor(place, knowledge, [...family.learnt, ...family.all], priors);
+  const shared = takeOut(family.learnt, border, learntAbout(border, knowledge), priors);
+  const others = family.all.filter((sheet) => namePlace(sheet) !== namePlace(place));
+  const material = mapMaterial([{ ...place, trials: [] }, ...others], border, priors);
+  const joint = teachLocal(material, marginalOf(shared, material.touched));
+  const covariance = invertOf(joint.information, joint.mean.length);
+  return {
+    belief: readOff(material, joint.mean, covariance, priors),
+    effects: listEffects(material, joint.mean, covariance, border),
+  };
+}
+
+function listEffects(
+  material: MaterialEvidence,
+  mean: Float64Array,
+  covariance: SquareMatrix,
+  border: Border,
+): readonly ThresholdEffect[] {
+  const { parameters, places, amounts } = (material.sheets[0] as MaterialEvidence['sheets'][number]).terms;
+  const size = mean.length;
+  const nameOf = (place: number) =>
+    place < material.touched.length
+      ? (border.names[material.touched[place] as number] as string)
+      : `own:${material.ownNames[place - material.touched.length] as string}`;
+  return Array.from(parameters, (parameter, term) => ({ parameter, term }))
+    .filter(({ parameter }) => parameter === P.threshold)
+    .map(({ term }) => {
+      const place = places[term] as number;
+      const amount = amounts[term] as number;
+      return {
+        effect: nameOf(place),
+        adds: amount * (mean[place] as number),
+        sd: Math.abs(amount) * Math.sqrt(covariance[place * size + place] as number),
+      };
+    });
+}
+
+/** Mean and covariance (or information) of the shared effects, side = border. */
+interface Gaussian {
+  readonly mean: Float64Array;
+  readonly information: SquareMatrix;
+}
+
+function borderFor(
+  place: SheetPlace,
+  knowledge: Knowledge | null,
+  family: readonly EvidenceSheet[],
+  priors: Priors,
+): Border {
+  const known = (knowledge?.names ?? []).flatMap((name) => {
+    const id = /^machine:(\d+)$/.exec(name)?.[1];
+    return id === undefined ? [] : [Number(id)];
+  });
+  const ids = new Set([...known, place.machineId, ...family.map(({ machineId }) => machineId)]);
+  return listBorder(
+    [...ids].sort((a, b) => a - b),
+    priors,
+  );
+}
+
+/** The knowledge on this border; effects it does not know yet stand at their prior. */
+function learntAbout(border: Border, knowledge: Knowledge | null): Gaussian {
+  const size = border.names.length;
+  const mean = Float64Array.from(border.mean);
+  const information = new Float64Array(size * size);
+  const known = new Set(knowledge?.names);
+  border.names.forEach((name, j) => {
+    if (!known.has(name)) information[j * size + j] = 1 / (border.sd[j] as number) ** 2;
+  });
+  if (!knowledge) return { mean, information };
+  const places = knowledge.names.map((name) => border.places.get(name) as number);
+  places.forEach((row, j) => {
+    mean[row] = knowledge.mean[j] as number;
+    places.forEach((column, k) => {
+      information[row * size + column] = knowledge.information[j * places.length + k] as number;
+    });
+  });
+  return { mean, information };
+}
+
+/** Takes what a material's trials said out of what was learnt, and widens the rest. */
+function takeOut(
+  family: readonly EvidenceSheet[],
+  border: Border,
+  learnt: Gaussian,
+  priors: Priors,
+): Gaussian {
+  const taught = family.filter(({ trials }) => trials.length > 0);
+  if (taught.length === 0) return widen(learnt, border);
+  const material = mapMaterial(taught, border, priors);
+  const own = findOwnPeak(material, learnt.mean);
+  const said = eliminateOwn(material, deriveMaterial(material, localOf(material.touched, learnt.mean, own)));
+  const score = new Float64Array(learnt.mean.length);
+  const information = Float64Array.from(learnt.information);
+  scatter(said, material.touched, score, information, -1);
+  if (!choleskyOf(information, score.length)) return widen(learnt, border);
+  const shift = solveStep(information, score);
+  return widen({ mean: learnt.mean.map((value, j) => value + (shift[j] as number)), information }, border);
+}
+
+/**
+ * Widens what was learnt, but never beyond the prior: with precision Λ = Λ0 + learnt, the learnt part counts
+ * 1 / inflation² and the prior fully.
+ */
+function widen({ mean, information }: Gaussian, border: Border): Gaussian {
+  const size = mean.length;
+  const factor = 1 / LEARNT_INFLATION ** 2;
+  const widened = information.map((value) => value * factor);
+  for (let j = 0; j < size; j++) {
+    const prior = 1 / (border.sd[j] as number) ** 2;
+    widened[j * size + j] = (widened[j * size + j] as number) + (1 - factor) * prior;
+  }
+  return { mean, information: widened };
+}
+
+/** The peak of a material's own effects while the shared ones stay. */
+function findOwnPeak(material: MaterialEvidence, shared: Float64Array): Float64Array {
+  const first = material.touched.length;
+  const count = material.ownNames.length;
+  const at = (own: Float64Array) => localOf(material.touched, shared, own);
+  return fisherScoring(
+    {
+      value: (own) => valueMaterial(material, at(own)),
+      derive: (own) => {
+        const { score, information } = deriveMaterial(material, at(own));
+        const size = first + count;
+        const block = new Float64Array(count * count);
+        for (let a = 0; a < count; a++) {
+          for (let b = 0; b < count; b++) {
+            block[a * count + b] = information[(first + a) * size + first + b] as number;
+          }
+        }
+        return { score: score.slice(first), information: block };
+      },
+    },
+    new Float64Array(count),
+    1e-6,
+  ).estimate;
+}
+
+/** Mean and precision of the touched effects alone. */
+function marginalOf({ mean, information }: Gaussian, touched: readonly number[]): NormalPrior {
+  const size = mean.length;
+  const lower = choleskyOf(information, size);
+  if (!lower) throw new Error('what was learnt has a proper prior');
+  const count = touched.length;
+  const covariance = new Float64Array(count * count);
+  touched.forEach((place, j) => {
+    const unit = new Float64Array(size);
+    unit[place] = 1;
+    const column = solveCholesky(lower, size, unit);
+    touched.forEach((other, k) => (covariance[k * count + j] = column[other] as number));
+  });
+  return {
+    mean: Float64Array.from(touched, (place) => mean[place] as number),
+    precision: invertOf(covariance, count),
+  };
+}
+
+/** Lets the other places of the same material speak. */
+function teachLocal(material: MaterialEvidence, shared: NormalPrior): Gaussian {
+  const first = material.touched.length;
+  const size = first + material.ownNames.length;
+  const start = new Float64Array(size);
+  start.set(shared.mean);
+  const prior: NormalPrior = { mean: Float64Array.from(start), precision: new Float64Array(size * size) };
+  for (let j = 0; j < first; j++) {
+    for (let k = 0; k < first; k++) prior.precision[j * size + k] = shared.precision[j * first + k] as number;
+  }
+  const pullOf = (local: Float64Array) =>
+    Float64Array.from({ length: first }, (_, j) => {
+      let sum = 0;
+      for (let k = 0; k < first; k++) {
+        sum += (prior.precision[j * size + k] as number) * ((prior.mean[k] as number) - (local[k] as number));
+      }
+      return sum;
+    });
+  const fit = fisherScoring(
+    {
+      value: (local) => {
+        const pull = pullOf(local);
+        let sum = valueMaterial(material, local);
+        for (let j = 0; j < first; j++) {
+          sum -= 0.5 * (pull[j] as number) * ((prior.mean[j] as number) - (local[j] as number));
+        }
+        return sum;
+      },
+      derive: (local) => {
+        const { score, information } = deriveMaterial(material, local);
+        pullOf(local).forEach((pull, j) => (score[j] = (score[j] as number) + pull));
+        return {
+          score,
+          information: information.map((value, index) => value + (prior.precision[index] as number)),
+        };
+      },
+    },
+    start,
+    1e-6,
+  );
+  return { mean: fit.estimate, information: fit.information };
+}
+
+/** The parameters of the first sheet, as a normal: they are linear in the effects. */
+function readOff(
+  material: MaterialEvidence,
+  mean: Float64Array,
+  covarianceOfEffects: SquareMatrix,
+  priors: Priors,
+): NormalPrior {
+  const asked = material.sheets[0];
+  if (!asked) throw new Error('the asked place comes first');
+  const count = asked.constant.length;
+  const size = mean.length;
+  const covariance = new Float64Array(count * count);
+  const { parameters, places, amounts } = asked.terms;
+  for (let one = 0; one < parameters.length; one++) {
+    for (let other = 0; other < parameters.length; other++) {
+      const index = (parameters[one] as number) * count + (parameters[other] as number);
+      const shared = covarianceOfEffects[
+        (places[one] as number) * size + (places[other] as number)
+      ] as number;
+      covariance[index] =
+        (covariance[index] as number) + (amounts[one] as number) * (amounts[other] as number) * shared;
+    }
+  }
+  covariance[P.spread * count + P.spread] = priors.beliefs.spread.sd ** 2;
+  return { mean: parametersOf(asked, mean), precision: invertOf(covariance, count) };
+}
+
+function invertOf(matrix: SquareMatrix, size: number): SquareMatrix {
+  const lower = choleskyOf(matrix, size);
+  if (!lower) throw new Error('a covariance with proper priors is positive definite');
+  return invertCholesky(lower, size);
+}

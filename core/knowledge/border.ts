@@ -1,0 +1,59 @@
+import { FAMILIES, isSingleLayerFamily, type Family } from '#core/stack/layer.ts';
+import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
+
+/** Effects that all sheets share, by name; each machine adds one of its own. */
+const SHARED: readonly BeliefName[] = [
+  'faceCaliper',
+  'ink',
+  'laminate',
+  'darkness',
+  'gapLiner',
+  'gapFace',
+  'reachPartial',
+  'reachHanging',
+  'scored',
+  'gouged',
+  'breached',
+  'matLayered',
+  'matSingle',
+  'passes',
+  'wear',
+  'speed',
+];
+
+/**
+ * The effects that more than one material speaks to: the border of the information matrix, beside which every
+ * material has a small block of its own.
+ */
+export interface Border {
+  readonly names: readonly string[];
+  readonly places: ReadonlyMap<string, number>;
+  readonly mean: Float64Array;
+  readonly sd: Float64Array;
+}
+
+export const familyEffect = (family: Family) => `family:${family}`;
+export const gapEffect = (family: Family) => `gap:${family}`;
+export const machineEffect = (machineId: number) => `machine:${machineId}`;
+
+/** The border for the machines of a workshop, with what is believed of each effect beforehand. */
+export function listBorder(machineIds: readonly number[], { beliefs }: Priors): Border {
+  const entries: (readonly [string, { readonly mean: number; readonly sd: number }])[] = [
+    ...FAMILIES.map(
+      (family) =>
+        [
+          familyEffect(family),
+          isSingleLayerFamily(family) ? beliefs.singleOffset : beliefs.layeredOffset,
+        ] as const,
+    ),
+    ...FAMILIES.map((family) => [gapEffect(family), beliefs.gapFamily] as const),
+    ...SHARED.map((name) => [name, beliefs[name]] as const),
+    ...machineIds.map((id) => [machineEffect(id), beliefs.machine] as const),
+  ];
+  return {
+    names: entries.map(([name]) => name),
+    places: new Map(entries.map(([name], index) => [name, index])),
+    mean: Float64Array.from(entries, ([, { mean }]) => mean),
+    sd: Float64Array.from(entries, ([, { sd }]) => sd),
+  };
+}

@@ -1,0 +1,121 @@
+import type { Knowledge } from '#core/knowledge/knowledge.ts';
+import { listBorder } from '#core/knowledge/border.ts';
+import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
+import { choleskyOf, invertCholesky } from '#core/threshold/cholesky.ts';
+import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
+
+/** One effect of the knowledge as people read it: how much more force, before and after what was seen. */
+export interface EffectReading {
+  readonly name: string;
+  readonly label: string;
+  readonly group: 'machines' | 'families' | 'sheet' | 'cutting' | 'shape';
+  /** In ln force (or in the effect's own unit for shapes): middle and standard deviation. */
+  readonly mean: number;
+  readonly sd: number;
+  readonly priorMean: number;
+  readonly priorSd: number;
+  /** Share of the prior's variance that the book has removed, 0 to 1. */
+  readonly learnt: number;
+  /** A whole sentence. */
+  readonly words: string;
+}
+
+const LABELS: Readonly<Record<string, readonly [string, EffectReading['group']]>> = {
+  faceCaliper: ['thicker face', 'sheet'],
+  ink: ['printed face', 'sheet'],
+  laminate: ['25 µm of laminate', 'sheet'],
+  darkness: ['black instead of pale', 'sheet'],
+  gapLiner: ['room below: thicker liner', 'shape'],
+  gapFace: ['room below: thicker face', 'shape'],
+  reachPartial: ['from first mark to hanging', 'shape'],
+  reachHanging: ['from hanging to free', 'shape'],
+  scored: ['unmarked share of the liner', 'shape'],
+  gouged: ['lightly marked share', 'shape'],
+  breached: ['holding share', 'shape'],
+  matLayered: ['parted to scarred, layered', 'shape'],
+  matSingle: ['parted to scarred, single layer', 'shape'],
+  passes: ['twice the passes', 'cutting'],
+  wear: ['a blade at 500 m', 'cutting'],
+  speed: ['twice the speed', 'cutting'],
+};
+
+/**
+ * The knowledge in words: each shared effect with what was believed before and what the book has taught.
+ *
+ * @param machineNames by id
+ * @param trialsOf trials per machine id, for the sentence
+ */
+export function describeEffects(
+  knowledge: Knowledge,
+  priors: Priors,
+  machineNames: ReadonlyMap<number, string>,
+  trialsOf: ReadonlyMap<number, number>,
+): readonly EffectReading[] {
+  const size = knowledge.names.length;
+  const lower = choleskyOf(Float64Array.from(knowledge.information), size);
+  const covariance = lower ? invertCholesky(lower, size) : null;
+  const ids = [...machineNames.keys()];
+  const border = listBorder(ids, priors);
+  return knowledge.names.flatMap((name, index) => {
+    const place = border.places.get(name);
+    if (place === undefined || !covariance) return [];
+    const [label, group] = labelOf(name, machineNames);
+    const mean = knowledge.mean[index] as number;
+    const sd = Math.sqrt(covariance[index * size + index] as number);
+    const priorSd = border.sd[place] as number;
+    const reading = {
+      name,
+      label,
+      group,
+      mean,
+      sd,
+      priorMean: border.mean[place] as number,
+      priorSd,
+      learnt: Math.max(0, 1 - (sd / priorSd) ** 2),
+    };
+    return [{ ...reading, words: wordEffect(reading, trialsOf) }];
+  });
+}
+
+function labelOf(
+  name: string,
+  machineNames: ReadonlyMap<number, string>,
+): readonly [string, EffectReading['group']] {
+  const [kind, rest = ''] = name.split(':');
+  if (kind === 'machine') return [machineNames.get(Number(rest)) ?? `machine ${rest}`, 'machines'];
+  if (kind === 'family') return [FAMILY_NAMES[rest as Family], 'families'];
+  if (kind === 'gap') return [`room below the face: ${FAMILY_NAMES[rest as Family]}`, 'shape'];
+  return LABELS[name as BeliefName] ?? [name, 'shape'];
+}
+
+/** What an effect does to the force, as a factor: machines count against it, wear and haste by their usual amount. */
+export function forceFactorOf(name: string, value: number): number {
+  if (name === 'passes') return Math.exp(-value * Math.LN2);
+  if (name === 'wear' || name === 'speed') return Math.exp(value * Math.LN2);
+  if (name.startsWith('machine:')) return Math.exp(-value);
+  if (name === 'faceCaliper') return Math.exp(value * Math.log(1.2));
+  return Math.exp(value);
+}
+
+function wordEffect(reading: Omit<EffectReading, 'words'>, trialsOf: ReadonlyMap<number, number>): string {
+  const { name, label, group, mean, sd, learnt } = reading;
+  const percent = Math.round((forceFactorOf(name, mean) - 1) * 100);
+  const spread = Math.max(1, Math.round(sd * 100));
+  const change =
+    percent === 0 ? 'no other force' : `${Math.abs(percent)} % ${percent > 0 ? 'more' : 'less'} force`;
+  const known = learnt < 0.1 ? 'still the usual belief' : `± ${spread} %, learnt here`;
+  if (group === 'machines') {
+    const trials = trialsOf.get(Number(name.split(':')[1])) ?? 0;
+    const than =
+      percent === 0
+        ? 'wants what its scale says'
+        : `wants ${change.replace(' force', '')} than its scale says`;
+    return `${label} ${than} (± ${spread} %), from ${trials} ${trials === 1 ? 'trial' : 'trials'}.`;
+  }
+  if (group === 'families') {
+    return `${label}: the face comes free at ${Math.round(Math.exp(mean) * 100)} % of the usual force (${known}).`;
+  }
+  if (group === 'shape') return `${label}: ${known}.`;
+  const what = name === 'faceCaliper' ? 'A face a fifth thicker' : label[0]?.toUpperCase() + label.slice(1);
+  return `${what} wants ${change} (${known}).`;
+}

@@ -1,0 +1,238 @@
+import { listBorder, type Border } from '#core/knowledge/border.ts';
+import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
+import { KNOWLEDGE_MODEL, type Knowledge } from '#core/knowledge/knowledge.ts';
+import {
+  deriveMaterial,
+  eliminateOwn,
+  mapMaterial,
+  valueMaterial,
+  type Eliminated,
+  type MaterialEvidence,
+} from '#core/knowledge/materialFit.ts';
+import { solveStep } from '#core/threshold/fisherScoring.ts';
+import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
+
+const MAX_ITERATIONS = 60;
+/** The fit ends when a step moves all shared effects together by less than a seventh of a standard deviation. */
+const CLOSE_ENOUGH = 0.02;
+
+export interface FitProgress {
+  readonly iteration: number;
+  /** By how much the last step raised the log posterior. */
+  readonly gain: number;
+  /** How far the step went, in standard deviations of the shared effects: the fit ends when it is small. */
+  readonly distance: number;
+}
+
+interface FitOptions {
+  readonly priors?: Priors;
+  /** Where to start: the knowledge before the newest trials makes the fit two or three steps long. */
+  readonly start?: Knowledge | null;
+  readonly onProgress?: (progress: FitProgress) => void;
+}
+
+/**
+ * Learns the effects that sheets share from every trial of a book: the peak of the joint posterior by damped Fisher
+ * scoring, with the information around it. A material's own effects speak only through its own trials, so the
+ * information has the shape of an arrow; each material's block is eliminated by itself and the cost grows with the
+ * number of trials, not with its square.
+ *
+ * The spread of the noise is held at its prior: a joint peak would shrink it to nothing.
+ *
+ * @param book all places with trials, in any order
+ * @throws AppError `badInput` for a trial no sheet can have made
+ */
+export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions = {}): Knowledge {
+  const { priors = COMMON_PRIORS, start = null, onProgress } = options;
+  const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
+  const border = listBorder(machineIds, priors);
+  const ids = [...new Set(book.map(({ materialId }) => materialId))];
+  const grouped = new Map<number, EvidenceSheet[]>(ids.map((id) => [id, []]));
+  for (const sheet of book) grouped.get(sheet.materialId)?.push(sheet);
+  const materials = ids.map((id) => mapMaterial(grouped.get(id) ?? [], border, priors));
+  let state = startFrom(start, border, ids, materials);
+  let value = valueOf(state, border, materials);
+  let iterations = 0;
+  for (; iterations < MAX_ITERATIONS; iterations++) {
+    const settled = settleOwn(state, materials);
+    const step = findStep(settled, border, materials);
+    const moved = searchAlong(settled, step, border, materials, valueOf(settled, border, materials));
+    const gain = moved.value - value;
+    state = moved.state;
+    value = moved.value;
+    onProgress?.({ iteration: iterations + 1, gain, distance: Math.sqrt(Math.max(0, step.distance)) });
+    if (step.distance < CLOSE_ENOUGH) break;
+  }
+  return {
+    model: KNOWLEDGE_MODEL,
+    names: border.names,
+    mean: [...state.border],
+    information: [...assemble(state, border, materials).information],
+    own: Object.fromEntries(
+      ids.map((id, index) => [
+        id,
+        Object.fromEntries(
+          (materials[index] as MaterialEvidence).ownNames.map((name, a) => [
+            name,
+            (state.own[index] as Float64Array)[a] as number,
+          ]),
+        ),
+      ]),
+    ),
+    trialCount: book.reduce((sum, sheet) => sum + sheet.trials.length, 0),
+    sheetCount: book.length,
+    iterations: iterations + 1,
+    logPosterior: value,
+  };
+}
+
+/** Where the fit stands: the shared effects, and each material's own ones. */
+interface State {
+  readonly border: Float64Array;
+  readonly own: readonly Float64Array[];
+}
+
+function startFrom(
+  start: Knowledge | null,
+  border: Border,
+  ids: readonly number[],
+  materials: readonly MaterialEvidence[],
+): State {
+  const places = new Map(start?.names.map((name, index) => [name, index]));
+  return {
+    border: Float64Array.from(border.names, (name, index) => {
+      const place = places.get(name);
+      return place === undefined ? (border.mean[index] as number) : (start?.mean[place] as number);
+    }),
+    own: materials.map(({ ownNames }, index) => {
+      const known = start?.own[String(ids[index])];
+      return Float64Array.from(ownNames, (name) => known?.[name] ?? 0);
+    }),
+  };
+}
+
+/** The local vector of a material: the touched effects, then its own. */
+export function localOf(touched: readonly number[], border: Float64Array, own: Float64Array): Float64Array {
+  const local = new Float64Array(touched.length + own.length);
+  touched.forEach((place, index) => (local[index] = border[place] as number));
+  local.set(own, touched.length);
+  return local;
+}
+
+function valueOf(state: State, border: Border, materials: readonly MaterialEvidence[]): number {
+  let sum = 0;
+  state.border.forEach((value, index) => {
+    sum -= 0.5 * ((value - (border.mean[index] as number)) / (border.sd[index] as number)) ** 2;
+  });
+  materials.forEach((material, index) => {
+    sum += valueMaterial(material, localOf(material.touched, state.border, state.own[index] as Float64Array));
+  });
+  return sum;
+}
+
+/** Gradient and information of the border with every block eliminated, and the blocks to step back through. */
+function assemble(state: State, border: Border, materials: readonly MaterialEvidence[]) {
+  const size = border.names.length;
+  const score = new Float64Array(size);
+  const information = new Float64Array(size * size);
+  for (let j = 0; j < size; j++) {
+    const precision = 1 / (border.sd[j] as number) ** 2;
+    score[j] = precision * ((border.mean[j] as number) - (state.border[j] as number));
+    information[j * size + j] = precision;
+  }
+  const blocks = materials.map((material, index): Eliminated => {
+    const local = localOf(material.touched, state.border, state.own[index] as Float64Array);
+    const eliminated = eliminateOwn(material, deriveMaterial(material, local));
+    scatter(eliminated, material.touched, score, information);
+    return eliminated;
+  });
+  return { score, information, blocks };
+}
+
+/** Adds (or with -1 takes off) what one material says of the effects it touches. */
+export function scatter(
+  from: Pick<Eliminated, 'score' | 'information'>,
+  touched: readonly number[],
+  score: Float64Array,
+  information: Float64Array,
+  sign: 1 | -1 = 1,
+): void {
+  const size = score.length;
+  touched.forEach((row, j) => {
+    score[row] = (score[row] as number) + sign * (from.score[j] as number);
+    touched.forEach((column, k) => {
+      const index = row * size + column;
+      information[index] =
+        (information[index] as number) + sign * (from.information[j * touched.length + k] as number);
+    });
+  });
+}
+
+/** A step of the whole state, and how far it goes in standard deviations of the shared effects, squared. */
+interface Step extends State {
+  readonly distance: number;
+}
+
+function findStep(state: State, border: Border, materials: readonly MaterialEvidence[]): Step {
+  const { score, information, blocks } = assemble(state, border, materials);
+  const step = solveStep(information, score);
+  return {
+    distance: step.reduce((sum, value, j) => sum + value * (score[j] as number), 0),
+    border: step,
+    own: materials.map(({ touched }, index) =>
+      (blocks[index] as Eliminated).stepOwn(Float64Array.from(touched, (place) => step[place] as number)),
+    ),
+  };
+}
+
+/** Halves the step until the posterior rises; a full step is taken back by half where that is better still. */
+function searchAlong(
+  from: State,
+  step: State,
+  border: Border,
+  materials: readonly MaterialEvidence[],
+  before: number,
+): { readonly state: State; readonly value: number } {
+  const reach = (share: number) => {
+    const state: State = {
+      border: from.border.map((value, j) => value + share * (step.border[j] as number)),
+      own: from.own.map((own, index) =>
+        own.map((value, a) => value + share * ((step.own[index] as Float64Array)[a] as number)),
+      ),
+    };
+    return { state, value: valueOf(state, border, materials) };
+  };
+  let best = reach(1);
+  for (let share = 0.5; share > 1e-6; share /= 2) {
+    const shorter = reach(share);
+    const isBetter = shorter.value > best.value;
+    if (isBetter) best = shorter;
+    if (best.value >= before && !isBetter) return best;
+  }
+  return best.value >= before ? best : { state: from, value: before };
+}
+
+/**
+ * Moves each material's own effects towards their peak while the shared ones stay. Without it one material whose
+ * grades contradict each other would hold back the step of all.
+ */
+function settleOwn(state: State, materials: readonly MaterialEvidence[]): State {
+  return {
+    border: state.border,
+    own: materials.map((material, index) =>
+      stepOwn(material, state.border, state.own[index] as Float64Array),
+    ),
+  };
+}
+
+function stepOwn(material: MaterialEvidence, shared: Float64Array, own: Float64Array): Float64Array {
+  const at = (candidate: Float64Array) => localOf(material.touched, shared, candidate);
+  const { stepOwn: stepFor } = eliminateOwn(material, deriveMaterial(material, at(own)));
+  const step = stepFor(new Float64Array(material.touched.length));
+  const before = valueMaterial(material, at(own));
+  for (let share = 1; share > 1e-3; share /= 2) {
+    const moved = own.map((value, a) => value + share * (step[a] as number));
+    if (valueMaterial(material, at(moved)) >= before) return moved;
+  }
+  return own;
+}

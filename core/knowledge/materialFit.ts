@@ -1,0 +1,228 @@
+import type { Border } from '#core/knowledge/border.ts';
+import { designSheet } from '#core/knowledge/designSheet.ts';
+import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
+import { choleskyOf, solveCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
+import {
+  SHEET_LIKELIHOODS,
+  type PreparedTrial,
+  type SheetLikelihood,
+} from '#core/threshold/sheetLikelihood.ts';
+import type { Priors } from '#core/threshold/thresholdPriors.ts';
+
+/** The terms of a map, side by side: parameter += amount * local[place]. */
+export interface MappedTerms {
+  readonly parameters: Int32Array;
+  readonly places: Int32Array;
+  readonly amounts: Float64Array;
+}
+
+/** A sheet of a material with its map worked out to positions: first the border's effects, then the block's. */
+interface MappedSheet {
+  readonly likelihood: SheetLikelihood;
+  readonly trials: readonly PreparedTrial[];
+  readonly constant: Float64Array;
+  readonly terms: MappedTerms;
+}
+
+/** All sheets of one material, seen from the few effects that they touch. */
+export interface MaterialEvidence {
+  /** Positions in the border of the shared effects that its sheets touch; the local vector starts with them. */
+  readonly touched: readonly number[];
+  /** Names of the material's own effects, after the touched ones in the local vector. */
+  readonly ownNames: readonly string[];
+  readonly ownPrecision: Float64Array;
+  readonly sheets: readonly MappedSheet[];
+}
+
+/** Works out the map of a material's sheets. @param sheets all of one material, with or without trials */
+export function mapMaterial(
+  sheets: readonly EvidenceSheet[],
+  border: Border,
+  priors: Priors,
+): MaterialEvidence {
+  const designs = sheets.map((sheet) => designSheet(sheet, priors));
+  const touched = [
+    ...new Set(designs.flatMap(({ shared }) => shared.map(({ effect }) => placeIn(border, effect)))),
+  ].sort((a, b) => a - b);
+  const own = new Map(designs.flatMap((design) => design.own.map(({ effect, belief }) => [effect, belief])));
+  const ownNames = [...own.keys()];
+  const localShared = new Map(touched.map((place, index) => [place, index]));
+  const localOwn = new Map(ownNames.map((name, index) => [name, touched.length + index]));
+  return {
+    touched,
+    ownNames,
+    ownPrecision: Float64Array.from(own.values(), (belief) => 1 / priors.beliefs[belief].sd ** 2),
+    sheets: designs.map((design, index) => {
+      const likelihood = design.isLayered ? SHEET_LIKELIHOODS.layered : SHEET_LIKELIHOODS.single;
+      return {
+        likelihood,
+        trials: (sheets[index] as EvidenceSheet).trials.map((trial) => likelihood.prepare(trial)),
+        constant: design.constant,
+        terms: packTerms([
+          ...design.shared.map((term) => ({
+            ...term,
+            place: localShared.get(placeIn(border, term.effect)) as number,
+          })),
+          ...design.own.map((term) => ({ ...term, place: localOwn.get(term.effect) as number })),
+        ]),
+      };
+    }),
+  };
+}
+
+function packTerms(
+  terms: readonly { readonly parameter: number; readonly place: number; readonly amount: number }[],
+): MappedTerms {
+  return {
+    parameters: Int32Array.from(terms, ({ parameter }) => parameter),
+    places: Int32Array.from(terms, ({ place }) => place),
+    amounts: Float64Array.from(terms, ({ amount }) => amount),
+  };
+}
+
+function placeIn(border: Border, effect: string): number {
+  const place = border.places.get(effect);
+  if (place === undefined) throw new Error(`the border has no effect ${effect}`);
+  return place;
+}
+
+/** The parameters of one sheet at a local vector. */
+export function parametersOf({ constant, terms }: MappedSheet, local: Float64Array): Float64Array {
+  const parameters = Float64Array.from(constant);
+  const { parameters: targets, places, amounts } = terms;
+  for (let term = 0; term < targets.length; term++) {
+    const parameter = targets[term] as number;
+    parameters[parameter] =
+      (parameters[parameter] as number) +
+      (amounts[term] as number) * (local[places[term] as number] as number);
+  }
+  return parameters;
+}
+
+/** Log likelihood of a material's trials and log prior of its own effects. */
+export function valueMaterial(material: MaterialEvidence, local: Float64Array): number {
+  let sum = 0;
+  for (const sheet of material.sheets) {
+    if (sheet.trials.length > 0) sum += sheet.likelihood.value(sheet.trials, parametersOf(sheet, local));
+  }
+  return sum + ownPrior(material, local);
+}
+
+function ownPrior({ touched, ownPrecision }: MaterialEvidence, local: Float64Array): number {
+  return ownPrecision.reduce(
+    (sum, precision, index) => sum - 0.5 * precision * (local[touched.length + index] as number) ** 2,
+    0,
+  );
+}
+
+/** Gradient and information of a material at a local vector, its own prior included. */
+export interface LocalDerivatives {
+  readonly score: Float64Array;
+  readonly information: SquareMatrix;
+}
+
+export function deriveMaterial(material: MaterialEvidence, local: Float64Array): LocalDerivatives {
+  const size = local.length;
+  const score = new Float64Array(size);
+  const information = new Float64Array(size * size);
+  for (const sheet of material.sheets) {
+    if (sheet.trials.length > 0) addSheet(sheet, local, score, information);
+  }
+  const first = material.touched.length;
+  material.ownPrecision.forEach((precision, index) => {
+    const place = first + index;
+    score[place] = (score[place] as number) - precision * (local[place] as number);
+    information[place * size + place] = (information[place * size + place] as number) + precision;
+  });
+  return { score, information };
+}
+
+function addSheet(
+  sheet: MappedSheet,
+  local: Float64Array,
+  score: Float64Array,
+  information: SquareMatrix,
+): void {
+  const { terms, constant, likelihood, trials } = sheet;
+  const count = constant.length;
+  const sheetScore = new Float64Array(count);
+  const sheetInformation = new Float64Array(count * count);
+  likelihood.derive(trials, parametersOf(sheet, local), sheetScore, sheetInformation);
+  const size = score.length;
+  const { parameters, places, amounts } = terms;
+  for (let one = 0; one < parameters.length; one++) {
+    const row = (places[one] as number) * size;
+    const amount = amounts[one] as number;
+    const from = (parameters[one] as number) * count;
+    score[places[one] as number] =
+      (score[places[one] as number] as number) + amount * (sheetScore[parameters[one] as number] as number);
+    for (let other = 0; other < parameters.length; other++) {
+      const index = row + (places[other] as number);
+      information[index] =
+        (information[index] as number) +
+        amount *
+          (amounts[other] as number) *
+          (sheetInformation[from + (parameters[other] as number)] as number);
+    }
+  }
+}
+
+/** A material's own effects eliminated: what it says about the border alone, and how to get its effects back. */
+export interface Eliminated {
+  /** Gradient by the touched effects after elimination. */
+  readonly score: Float64Array;
+  /** Information on the touched effects after elimination, side = touched. */
+  readonly information: SquareMatrix;
+  /** The step of the own effects for a step of the touched ones. */
+  readonly stepOwn: (touchedStep: Float64Array) => Float64Array;
+}
+
+/** The Schur complement of the material's own block. */
+export function eliminateOwn(
+  material: MaterialEvidence,
+  { score, information }: LocalDerivatives,
+): Eliminated {
+  const shared = material.touched.length;
+  const own = material.ownNames.length;
+  const size = shared + own;
+  const block = new Float64Array(own * own);
+  for (let a = 0; a < own; a++) {
+    for (let b = 0; b < own; b++)
+      block[a * own + b] = information[(shared + a) * size + shared + b] as number;
+  }
+  const lower = choleskyOf(block, own);
+  if (!lower) throw new Error('a block with a proper prior is positive definite');
+  const ownStep = solveCholesky(lower, own, score.slice(shared));
+  // Row per touched effect: block⁻¹ times its column of the cross information.
+  const solved = Array.from({ length: shared }, (_, j) =>
+    solveCholesky(
+      lower,
+      own,
+      Float64Array.from({ length: own }, (_, a) => information[(shared + a) * size + j] as number),
+    ),
+  );
+  const reducedScore = score.slice(0, shared);
+  const reduced = new Float64Array(shared * shared);
+  for (let j = 0; j < shared; j++) {
+    const cross = solved[j] as Float64Array;
+    for (let a = 0; a < own; a++) {
+      reducedScore[j] =
+        (reducedScore[j] as number) - (information[j * size + shared + a] as number) * (ownStep[a] as number);
+    }
+    for (let k = 0; k < shared; k++) {
+      let sum = information[j * size + k] as number;
+      for (let a = 0; a < own; a++) {
+        sum -= (information[k * size + shared + a] as number) * (cross[a] as number);
+      }
+      reduced[j * shared + k] = sum;
+    }
+  }
+  return {
+    score: reducedScore,
+    information: reduced,
+    stepOwn: (touchedStep) =>
+      ownStep.map((value, a) =>
+        touchedStep.reduce((sum, step, j) => sum - step * ((solved[j] as Float64Array)[a] as number), value),
+      ),
+  };
+}

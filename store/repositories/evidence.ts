@@ -1,0 +1,136 @@
+import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
+import type { RunEvidence } from '#core/dialIn/listTrials.ts';
+import type { TestCut } from '#core/dialIn/testCut.ts';
+import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
+import { RUN_VERDICTS, type SettingValues } from '#core/setting/setting.ts';
+import { DIAL_IN_OPERATIONS, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { speedToMmPerS } from '#core/units/speedScale.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { listMachines } from '#store/repositories/machines.ts';
+import { findMaterials, listMaterials } from '#store/repositories/materials.ts';
+import { readTestCutRow } from '#store/rows/settingRows.ts';
+
+interface RunRow {
+  readonly condition_id: number;
+  readonly machine_id: number;
+  readonly operation: string;
+  readonly setting_values: string | SettingValues;
+  readonly blade_metres: number;
+  readonly verdict: RunEvidence['verdict'];
+  readonly lot: string;
+}
+
+/** Test cuts and noted runs of a whole book, or of one material. */
+export async function readCutSources(db: Store, materialId: number | null): Promise<readonly CutSource[]> {
+  const materials =
+    materialId === null ? await listMaterials(db, true) : await findMaterials(db, [materialId]);
+  const conditions = materials.flatMap((material) =>
+    material.conditions.map((condition) => ({ material, condition })),
+  );
+  const ids = conditions.map(({ condition }) => condition.id);
+  const ofMaterial = materialId === null ? null : ids;
+  const [machines, cuts, runs] = await Promise.all([
+    listMachines(db, true),
+    readCuts(db, ofMaterial),
+    readRuns(db, ofMaterial),
+  ]);
+  const keyOf = (conditionId: number, machineId: number) => `${conditionId}/${machineId}`;
+  const cutsOf = group(cuts, (cut) => keyOf(cut.conditionId, cut.machineId));
+  const runsOf = group(runs, (run) => keyOf(run.condition_id, run.machine_id));
+  return conditions.flatMap(({ material, condition }) =>
+    machines.flatMap((machine): readonly CutSource[] => {
+      const key = keyOf(condition.id, machine.id);
+      const own = cutsOf.get(key) ?? [];
+      const noted = (runsOf.get(key) ?? []).map((row) => readRun(row, machine.speedScale));
+      return own.length + noted.length === 0
+        ? []
+        : [{ material, condition, machine, cuts: own, runs: noted }];
+    }),
+  );
+}
+
+/** The evidence of a whole book, with the newest test cut in it: what a fit of the knowledge starts from. */
+export async function readBookEvidence(
+  db: Store,
+): Promise<{ readonly sheets: readonly EvidenceSheet[]; readonly lastCutId: number }> {
+  const sources = await readCutSources(db, null);
+  const ids = sources.flatMap(({ cuts }) => cuts.map(({ id }) => id));
+  return {
+    sheets: gatherEvidence(sources),
+    lastCutId: ids.reduce((most, id) => Math.max(most, id), 0),
+  };
+}
+
+/** Noted runs of one sheet on one machine as weak evidence. */
+export async function listRunEvidence(
+  db: Store,
+  conditionId: number,
+  machineId: number,
+): Promise<readonly RunEvidence[]> {
+  const machine = (await listMachines(db, true)).find(({ id }) => id === machineId);
+  const rows = await readRuns(db, [conditionId]);
+  return machine
+    ? rows.filter((row) => row.machine_id === machineId).map((row) => readRun(row, machine.speedScale))
+    : [];
+}
+
+async function readCuts(db: Store, conditionIds: readonly number[] | null): Promise<readonly TestCut[]> {
+  const query = db('test_cuts').where({ undone_at: null }).orderBy(['at', 'id']);
+  if (conditionIds) query.whereIn('condition_id', [...conditionIds]);
+  return (await query).map(readTestCutRow);
+}
+
+/** What was cut with which setting, where a person noted the run and the blade was known. */
+async function readRuns(db: Store, conditionIds: readonly number[] | null): Promise<readonly RunRow[]> {
+  const query = db('runs')
+    .join('run_settings', 'run_settings.run_id', 'runs.id')
+    .join('settings', 'settings.id', 'run_settings.setting_id')
+    .join('setting_revisions', function join() {
+      this.on('setting_revisions.setting_id', 'settings.id').andOn(
+        'setting_revisions.revision',
+        'run_settings.revision',
+      );
+    })
+    .whereIn('runs.verdict', [...RUN_VERDICTS])
+    .whereIn('settings.operation', [...DIAL_IN_OPERATIONS])
+    .whereNotNull('runs.blade_metres')
+    .select(
+      'runs.condition_id',
+      'runs.machine_id',
+      'runs.verdict',
+      'runs.lot',
+      'runs.blade_metres',
+      'settings.operation',
+      'setting_revisions.setting_values',
+    );
+  if (conditionIds) query.whereIn('runs.condition_id', [...conditionIds]);
+  return (await query) as RunRow[];
+}
+
+function readRun(row: RunRow, speedScale: Parameters<typeof speedToMmPerS>[1]): RunEvidence {
+  const values =
+    typeof row.setting_values === 'string'
+      ? (JSON.parse(row.setting_values) as SettingValues)
+      : row.setting_values;
+  return {
+    operation: row.operation as DialInOperation,
+    force: values.force,
+    passes: values.passes,
+    speedMmPerS: speedToMmPerS(values.speed, speedScale),
+    bladeMetres: row.blade_metres,
+    verdict: row.verdict,
+    lot: row.lot,
+    colour: '',
+  };
+}
+
+function group<One>(rows: readonly One[], keyOf: (row: One) => string): ReadonlyMap<string, readonly One[]> {
+  const groups = new Map<string, One[]>();
+  for (const row of rows) {
+    const key = keyOf(row);
+    const there = groups.get(key);
+    if (there) there.push(row);
+    else groups.set(key, [row]);
+  }
+  return groups;
+}

@@ -1,0 +1,115 @@
+import { COMMON_PRIORS, type BeliefName, type Priors } from '#core/threshold/thresholdPriors.ts';
+import { AppError } from '#core/errors/appError.ts';
+import type { Knowledge } from '#core/knowledge/knowledge.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { knowledgeSchema } from '#store/rows/knowledgeSchema.ts';
+
+/** A fit of the whole book, as it was kept. `lastCutId` is the newest test cut it has seen. */
+export interface KeptKnowledge {
+  readonly id: number;
+  readonly fitted: Knowledge;
+  readonly lastCutId: number;
+  readonly milliseconds: number;
+  readonly at: string;
+}
+
+/** Fits that no kept setting refers to are dropped but for the newest ones. */
+const KEPT_UNUSED = 20;
+
+export async function addKnowledge(
+  db: Store,
+  kept: Pick<KeptKnowledge, 'fitted' | 'lastCutId' | 'milliseconds'>,
+  now: Date,
+): Promise<number> {
+  const [id] = await db('knowledge').insert({
+    model: kept.fitted.model,
+    fitted: JSON.stringify(kept.fitted),
+    trial_count: kept.fitted.trialCount,
+    last_cut_id: kept.lastCutId,
+    milliseconds: kept.milliseconds,
+    at: now,
+  });
+  const newest: { id: number }[] = await db('knowledge')
+    .orderBy('id', 'desc')
+    .limit(KEPT_UNUSED)
+    .select('id');
+  await db('knowledge')
+    .where('id', '<', newest.at(-1)?.id ?? 0)
+    .whereNotIn('id', db('revision_evidence').whereNotNull('knowledge_id').select('knowledge_id'))
+    .delete();
+  return id as number;
+}
+
+/** The newest fit, or `null` before the first. */
+export async function findNewestKnowledge(db: Store): Promise<KeptKnowledge | null> {
+  return readKnowledge(await db('knowledge').orderBy('id', 'desc').first());
+}
+
+/** The id of the newest fit, 0 before the first: cheap enough to ask with every answer. */
+export async function findKnowledgeId(db: Store): Promise<number> {
+  const row: { id: number } | undefined = await db('knowledge').orderBy('id', 'desc').first('id');
+  return row?.id ?? 0;
+}
+
+function readKnowledge(
+  row:
+    | {
+        readonly id: number;
+        readonly fitted: string;
+        readonly last_cut_id: number;
+        readonly milliseconds: number;
+        readonly at: Date;
+      }
+    | undefined,
+): KeptKnowledge | null {
+  if (!row) return null;
+  return {
+    id: row.id,
+    fitted: knowledgeSchema.parse(JSON.parse(row.fitted)),
+    lastCutId: row.last_cut_id,
+    milliseconds: row.milliseconds,
+    at: row.at.toISOString(),
+  };
+}
+
+/** A belief that the workshop put in place of the common one. */
+export interface OwnPrior {
+  readonly name: BeliefName;
+  readonly mean: number;
+  readonly sd: number;
+  readonly reason: string;
+  readonly author: string;
+  readonly at: string;
+}
+
+export async function listOwnPriors(db: Store): Promise<readonly OwnPrior[]> {
+  const rows: (Omit<OwnPrior, 'at'> & { at: Date })[] = await db('priors').orderBy('name');
+  return rows
+    .filter(({ name }) => name in COMMON_PRIORS.beliefs)
+    .map((row) => ({ ...row, at: row.at.toISOString() }));
+}
+
+/** The beliefs this workshop starts from: the common ones with its own in their place. */
+export async function findPriors(db: Store): Promise<Priors> {
+  const own = await listOwnPriors(db);
+  const beliefs = { ...COMMON_PRIORS.beliefs };
+  const changed = own.map(({ name, mean, sd, reason }) => [name, { mean, sd, reason }] as const);
+  return { ...COMMON_PRIORS, beliefs: { ...beliefs, ...Object.fromEntries(changed) } };
+}
+
+/** @throws AppError `badInput` for a belief that cannot be */
+export async function setPrior(db: Store, prior: Omit<OwnPrior, 'at'>, now: Date): Promise<void> {
+  if (!(prior.sd > 0 && prior.sd <= 3)) {
+    throw new AppError('badInput', `a standard deviation of ${prior.sd} is not above 0 and at most 3`);
+  }
+  if (!(Math.abs(prior.mean) <= 5)) throw new AppError('badInput', `a middle of ${prior.mean} is beyond ±5`);
+  await db('priors')
+    .insert({ ...prior, at: now })
+    .onConflict('name')
+    .merge();
+}
+
+/** Goes back to the common belief. */
+export async function dropPrior(db: Store, name: BeliefName): Promise<void> {
+  await db('priors').where({ name }).delete();
+}

@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { DIAL_IN_STATES, type DialIn } from '#core/dialIn/dialIn.ts';
+import { TEST_PIECES } from '#core/dialIn/testPiece.ts';
+import { DIAL_IN_OPERATIONS } from '#core/stack/depthGrade.ts';
+import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
+
+export const cardSchema = z.object({
+  load: z.number().int().positive(),
+  purpose: z.enum(['ladder', 'confirm']),
+  forces: z.array(z.number()).min(1).max(12).readonly(),
+});
+
+const boxSchema = z.object({ minX: z.number(), minY: z.number(), maxX: z.number(), maxY: z.number() });
+
+export const scrapSchema = z.object({
+  widthMm: z.number().min(20).max(2000),
+  heightMm: z.number().min(20).max(5000),
+  piece: z.enum(TEST_PIECES),
+  taken: z.array(boxSchema).max(500).readonly(),
+});
+
+const dialInRow = z.object({
+  id: z.number(),
+  machine_id: z.number(),
+  condition_id: z.number(),
+  lot: z.string(),
+  colour: z.string(),
+  operation: z.enum(DIAL_IN_OPERATIONS),
+  passes: z.number(),
+  speed: z.number(),
+  exposure_mm: z.number(),
+  state: z.enum(DIAL_IN_STATES),
+  load_count: z.number(),
+  card: z.preprocess((value) => value ?? 'null', jsonColumn(cardSchema.nullable())),
+  scrap: jsonColumn(scrapSchema),
+  author: z.string(),
+  opened_at: timeColumn,
+  changed_at: timeColumn,
+  version: z.number(),
+});
+
+export function readDialInRow(row: unknown): DialIn {
+  const one = dialInRow.parse(row);
+  const { id, lot, colour, operation, passes, speed, state, card, scrap, author, version } = one;
+  return {
+    id,
+    lot,
+    colour,
+    operation,
+    passes,
+    speed,
+    state,
+    card,
+    scrap,
+    author,
+    version,
+    machineId: one.machine_id,
+    conditionId: one.condition_id,
+    exposureMm: one.exposure_mm,
+    loadCount: one.load_count,
+    openedAt: one.opened_at,
+    changedAt: one.changed_at,
+  };
+}

@@ -1,0 +1,50 @@
+import { AppError } from '#core/errors/appError.ts';
+import { gradesOfStack, type DepthGrade, type DialInOperation, type Flaw } from '#core/stack/depthGrade.ts';
+import { measureStack } from '#core/stack/measureStack.ts';
+import type { Station } from '#core/station/station.ts';
+import { requireExposureInRange } from '#core/units/depthScale.ts';
+import { forceToGf } from '#core/units/forceScale.ts';
+import { speedToMmPerS } from '#core/units/speedScale.ts';
+import type { NewTestCut } from '#store/repositories/testCuts.ts';
+
+/** A cut as it was graded. Force and speed on the machine's scales. */
+export interface GivenCut {
+  readonly operation: DialInOperation;
+  readonly force: number;
+  readonly passes: number;
+  readonly speed: number;
+  readonly exposureMm: number;
+  readonly grade: DepthGrade;
+  readonly upTo?: DepthGrade | undefined;
+  readonly flaws: readonly Flaw[];
+  readonly author: string;
+}
+
+/**
+ * A graded cut with everything the station knows of it: sheet, lot, blade and its metres, force in grams.
+ *
+ * @throws AppError `badInput` when nothing is loaded, the sheet has no such grade, or a value is off its scale
+ */
+export function describeCut({ machine, loaded, blade }: Station, given: GivenCut): NewTestCut {
+  if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
+  const grades = gradesOfStack(measureStack(loaded.condition.stack).isLayered);
+  if (!grades.includes(given.grade)) {
+    throw new AppError('badInput', `this sheet has no grade ${given.grade}; it shows ${grades.join(', ')}`);
+  }
+  if (given.upTo !== undefined && (given.upTo < given.grade || !grades.includes(given.upTo))) {
+    throw new AppError('badInput', `grades from ${given.grade} to ${given.upTo} are no range of this sheet`);
+  }
+  requireExposureInRange(given.exposureMm, machine.depthScale);
+  const { speed, ...cut } = given;
+  return {
+    ...cut,
+    conditionId: loaded.condition.id,
+    machineId: machine.id,
+    forceGf: forceToGf(given.force, machine.forceScale),
+    speedMmPerS: speedToMmPerS(speed, machine.speedScale),
+    bladeMetres: blade?.travelMetres ?? 0,
+    bladeId: blade?.id ?? null,
+    lot: loaded.lot,
+    colour: loaded.colour,
+  };
+}

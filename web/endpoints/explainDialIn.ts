@@ -1,0 +1,69 @@
+import type { DialIn } from '#core/dialIn/dialIn.ts';
+import { isOfLoaded } from '#core/dialIn/listTrials.ts';
+import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
+import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
+import { findWindow, type CredibleEdge } from '#core/threshold/findWindow.ts';
+import { forceUnit } from '#core/units/forceScale.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { listTestCuts } from '#store/repositories/testCuts.ts';
+import type { questionDialIn } from '#web/endpoints/loadDialIn.ts';
+import type { ReasonsReply } from '#web/schemas/dialIn.ts';
+
+const EFFECT_WORDS: Readonly<Record<string, string>> = {
+  faceCaliper: 'the caliper of its face',
+  ink: 'print on it',
+  laminate: 'laminate on it',
+  darkness: 'its pigment',
+  'own:threshold': 'this make, from its other cuts',
+};
+
+/**
+ * What moved an answer: from the family's usual force through everything known of the sheet and the machine to what
+ * the cuts say, and how far each cut alone carries it (the answer without it, compared).
+ */
+export async function explainDialIn(
+  asked: Awaited<ReturnType<typeof questionDialIn>>,
+  dialIn: DialIn,
+  store: Store,
+): Promise<ReasonsReply> {
+  const { model, question, trials, posterior, effects, priors, station, knowledgeId } = asked;
+  const { material } = station.loaded;
+  const at = [posterior.boundaries[0] ? Math.exp(posterior.boundaries[0]) : 1];
+  const edgeOf = (some: typeof trials): CredibleEdge =>
+    findWindow(model.fit(question, some), dialIn.operation, at).lowerEdge;
+  const nowGf = edgeOf(trials);
+  const cuts = (await listTestCuts(store, dialIn.conditionId, dialIn.machineId)).filter((cut) =>
+    isOfLoaded(cut, station.loaded),
+  );
+  const runs = trials.length - cuts.length;
+  const unit = forceUnit(station.machine.forceScale);
+  return {
+    usualGf: priors.habits[material.family].usualGf,
+    effects: effects.map(({ effect, adds, sd }) => ({
+      words: wordEffect(effect, material.family, station.machine.name),
+      percent: 100 * (Math.exp(adds) - 1),
+      sdPercent: 100 * sd,
+    })),
+    believedGf: edgeOf([]),
+    nowGf,
+    cuts: cuts.map((cut, index) => {
+      const without = edgeOf(trials.filter((_, place) => place !== runs + index));
+      return {
+        id: cut.id,
+        words: `${cut.force} ${unit}: ${GRADE_WORDS[cut.grade].word}`,
+        percent: 100 * (nowGf.middleGf / without.middleGf - 1),
+      };
+    }),
+    knowledgeId,
+    trialCount: trials.length,
+  };
+}
+
+function wordEffect(effect: string, family: Family, machine: string): string {
+  if (effect.startsWith('machine:')) return machine;
+  if (effect.startsWith('family:')) return `${FAMILY_NAMES[family]} against its usual figure`;
+  const [, kind, name] = /^own:(condition|lot|colour):(.*)$/.exec(effect) ?? [];
+  if (kind === 'condition') return `being ${name}, beyond the usual`;
+  if (kind) return `${kind} ${name}`;
+  return EFFECT_WORDS[effect] ?? effect;
+}

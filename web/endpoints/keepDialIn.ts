@@ -1,0 +1,102 @@
+import { z } from 'zod';
+import { AppError } from '#core/errors/appError.ts';
+import type { DialIn } from '#core/dialIn/dialIn.ts';
+import { correctionsOf, correctValues, forceFactor } from '#core/setting/correctForce.ts';
+import { settleValues } from '#core/setting/settleValues.ts';
+import type { Station } from '#core/station/station.ts';
+import { findWindow, outlookAt, targetIndexes } from '#core/threshold/findWindow.ts';
+import { forceToGf } from '#core/units/forceScale.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { changeDialIn, findDialIn } from '#store/repositories/dialIns.ts';
+import { keepRevision } from '#store/repositories/keepSettings.ts';
+import { addRevisionEvidence, type EvidenceSummary } from '#store/repositories/revisionEvidence.ts';
+import { requireStoredSetting } from '#store/repositories/settings.ts';
+import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
+import { listMoved, predictNeighbours } from '#web/endpoints/listMoved.ts';
+import { loadDialIn, questionDialIn } from '#web/endpoints/loadDialIn.ts';
+import { settingKey } from '#web/endpoints/settingKey.ts';
+import { keepDialInSchema, keptReplySchema } from '#web/schemas/dialIn.ts';
+import type { BenchAnswer } from '#web/schemas/setting.ts';
+import { refitNow } from '#web/workers/refitKnowledge.ts';
+
+export const postKeep = defineEndpoint({
+  method: 'POST',
+  path: '/api/dial-ins/{id}/keep',
+  summary: 'Keeps the found force as a new revision with its evidence, and tells which predictions it moved.',
+  params: z.object({ id: idParam }),
+  body: keepDialInSchema,
+  reply: keptReplySchema,
+  status: 201,
+  handle: async ({ params, body, author }, context) => {
+    const { store } = context;
+    const dialIn = await findDialIn(store, params.id);
+    const { bench } = await loadDialIn(store, dialIn);
+    const asked = await questionDialIn(store, dialIn);
+    const { answer } = bench;
+    const cuts = bench.cuts.filter(({ passes }) => passes === dialIn.passes);
+    if (!answer || cuts.length === 0) {
+      throw new AppError('badInput', 'a prediction is never kept: cut once at this number of passes first');
+    }
+    const force = body.force ?? answer.bestForce;
+    const key = settingKey(asked.station, dialIn.conditionId, dialIn.operation);
+    const values = valuesOf(bench, dialIn, force, asked.station);
+    const sources = { ...answer.suggestion.sources, ...bench.revision?.sources, force: 'testCuts' as const };
+    const revision = { values, sources, reason: body.reason, author, lot: dialIn.lot };
+    const before = await predictNeighbours(store, asked.station);
+    const number = await keepRevision(store, key, revision, body.basedOn, new Date());
+    await endDialIn(store, dialIn);
+    const knowledgeId = await refitNow(context).catch(() => null);
+    const moved = listMoved(before, await predictNeighbours(store, asked.station));
+    const { id: settingId } = await requireStoredSetting(store, key);
+    const summary = summarise(asked, dialIn, force, moved);
+    await addRevisionEvidence(store, settingId, {
+      revision: number,
+      dialInId: dialIn.id,
+      knowledgeId: knowledgeId ?? (asked.knowledgeId || null),
+      summary,
+    });
+    return { revision: number, settingId, moved };
+  },
+});
+
+async function endDialIn(store: Store, { id }: DialIn): Promise<void> {
+  const { version, state } = await findDialIn(store, id);
+  if (state === 'open') await changeDialIn(store, id, version, { state: 'kept', card: null }, new Date());
+}
+
+/** The values to keep, without what colour and lot add to the force. */
+function valuesOf(
+  { answer, revision }: BenchAnswer,
+  { operation, passes, speed, exposureMm, lot, colour }: DialIn,
+  force: number,
+  { machine, loaded }: Station,
+) {
+  const base = revision?.values ?? answer?.suggestion.values;
+  if (!base || !loaded) throw new AppError('badInput', 'there is nothing to keep');
+  const settled = settleValues({ ...base, force, passes, speed, exposureMm }, operation, machine, null);
+  const factor = forceFactor(correctionsOf(loaded.material, colour, lot));
+  return correctValues(settled, machine.forceScale, 1 / factor);
+}
+
+function summarise(
+  { posterior, trials, station, cutIds }: Awaited<ReturnType<typeof questionDialIn>>,
+  { operation }: DialIn,
+  force: number,
+  moved: EvidenceSummary['moved'],
+): EvidenceSummary {
+  const forceGf = forceToGf(force, station.machine.forceScale);
+  const { under, right, over } = outlookAt(posterior, targetIndexes(posterior, operation), forceGf);
+  const { lowerEdge, upperEdge } = findWindow(posterior, operation, [forceGf]);
+  return {
+    model: posterior.model,
+    trialCount: trials.length,
+    cutIds: [...cutIds],
+    force,
+    right,
+    under,
+    over,
+    lowerEdgeGf: lowerEdge,
+    upperEdgeGf: upperEdge,
+    moved,
+  };
+}

@@ -1,0 +1,61 @@
+import { LRUCache } from 'lru-cache';
+import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
+import { believeInDetail, type ThresholdEffect } from '#core/knowledge/believeSheet.ts';
+import { placeOf } from '#core/setting/composeAnswer.ts';
+import type { LoadedSheet, Station } from '#core/station/station.ts';
+import type { NormalPrior } from '#core/threshold/normalPrior.ts';
+import type { Priors } from '#core/threshold/thresholdPriors.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { readCutSources } from '#store/repositories/evidence.ts';
+import {
+  findKnowledgeId,
+  findNewestKnowledge,
+  findPriors,
+  type KeptKnowledge,
+} from '#store/repositories/knowledge.ts';
+
+/** What the whole book leaves to be believed of one sheet on one machine. */
+export interface Believed {
+  readonly belief: NormalPrior;
+  readonly effects: readonly ThresholdEffect[];
+  readonly knowledgeId: number;
+  readonly priors: Priors;
+}
+
+let newest: KeptKnowledge | null = null;
+const believed = new LRUCache<string, Pick<Believed, 'belief' | 'effects'>>({ max: 200 });
+
+/** Reads what is believed of the loaded sheet before its own trials; worked out once for the same book. */
+export async function loadBelief(store: Store, station: Station, loaded: LoadedSheet): Promise<Believed> {
+  const [kept, priors, sources] = await Promise.all([
+    loadKnowledge(store),
+    findPriors(store),
+    readCutSources(store, loaded.material.id),
+  ]);
+  const place = placeOf(station, loaded);
+  const all = gatherEvidence(sources);
+  const key = JSON.stringify([kept?.id ?? 0, priors.beliefs, place, all]);
+  const known = believed.get(key);
+  const detail =
+    known ??
+    believeInDetail(
+      place,
+      kept?.fitted ?? null,
+      { learnt: kept ? gatherEvidence(untilCut(sources, kept.lastCutId)) : [], all },
+      priors,
+    );
+  believed.set(key, detail);
+  return { ...detail, knowledgeId: kept?.id ?? 0, priors };
+}
+
+/** The newest fit, read again only when there is a newer one. */
+export async function loadKnowledge(store: Store): Promise<KeptKnowledge | null> {
+  const id = await findKnowledgeId(store);
+  if (id !== (newest?.id ?? 0)) newest = await findNewestKnowledge(store);
+  return newest;
+}
+
+/** What a fit has seen: its cuts; runs noted later are few and weak. */
+function untilCut(sources: readonly CutSource[], lastCutId: number): readonly CutSource[] {
+  return sources.map((source) => ({ ...source, cuts: source.cuts.filter(({ id }) => id <= lastCutId) }));
+}

@@ -1,0 +1,58 @@
+import type { DialIn } from '#core/dialIn/dialIn.ts';
+import { believe, type SheetQuestion } from '#core/setting/composeAnswer.ts';
+import { nameCondition } from '#core/stack/material.ts';
+import type { LoadedSheet, Station } from '#core/station/station.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { listRunEvidence } from '#store/repositories/evidence.ts';
+import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { findStation } from '#store/repositories/stations.ts';
+import { listTestCuts } from '#store/repositories/testCuts.ts';
+import { rememberingModel } from '#web/endpoints/cachedAnswer.ts';
+import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { loadBelief, type Believed } from '#web/endpoints/loadBelief.ts';
+import type { DialInReply } from '#web/schemas/dialIn.ts';
+
+/** A station with the sheet of a dial-in on it, whatever lies there now. */
+export interface DialInStation {
+  readonly station: Station & { readonly loaded: LoadedSheet };
+  readonly isLoaded: boolean;
+}
+
+export async function findDialInStation(store: Store, dialIn: DialIn): Promise<DialInStation> {
+  const station = await findStation(store, dialIn.machineId);
+  const sheet = await findMaterialByCondition(store, dialIn.conditionId);
+  const { lot, colour } = dialIn;
+  const now = station.loaded;
+  const isLoaded = now?.condition.id === dialIn.conditionId && now.lot === lot && now.colour === colour;
+  return { station: { ...station, loaded: { ...sheet, lot, colour } }, isLoaded };
+}
+
+/** A dial-in with the answer that its cuts leave: what every view and script of it starts from. */
+export async function loadDialIn(store: Store, dialIn: DialIn): Promise<DialInReply> {
+  const { station, isLoaded } = await findDialInStation(store, dialIn);
+  const { passes, speed, exposureMm, operation } = dialIn;
+  const bench = await loadAnswer(store, station, operation, { passes, speed, exposureMm });
+  const { material, condition } = station.loaded;
+  return { dialIn, bench, sheet: nameCondition(material.name, condition.kind), isLoaded };
+}
+
+/** The model's question about the sheet of a dial-in, with what it is answered from. */
+export async function questionDialIn(
+  store: Store,
+  dialIn: DialIn,
+): Promise<SheetQuestion & Believed & DialInStation & { readonly cutIds: readonly number[] }> {
+  const at = await findDialInStation(store, dialIn);
+  const { station } = at;
+  const [cuts, runs, believed] = await Promise.all([
+    listTestCuts(store, dialIn.conditionId, dialIn.machineId),
+    listRunEvidence(store, dialIn.conditionId, dialIn.machineId),
+    loadBelief(store, station, station.loaded),
+  ]);
+  const { belief } = believed;
+  const question = believe(station, station.loaded, dialIn, cuts, {
+    belief,
+    runs,
+    makeModel: rememberingModel,
+  });
+  return { ...at, ...believed, ...question, cutIds: cuts.map(({ id }) => id) };
+}

@@ -1,0 +1,41 @@
+import { SETTING_OPERATIONS, type SettingOperation } from '#core/setting/setting.ts';
+import { DIAL_IN_OPERATIONS, targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
+import type { Station } from '#core/station/station.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { findOpenDialIn } from '#store/repositories/dialIns.ts';
+import { answerJudged } from '#web/endpoints/answerJudged.ts';
+import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { loadDialIn } from '#web/endpoints/loadDialIn.ts';
+
+/** What the page of test cuts shows: a force to find by depth, or pieces to judge; `null` when nothing is loaded. */
+export async function readTestCuts(store: Store, station: Station, asked: string | null) {
+  const { loaded, machine } = station;
+  if (!loaded) return null;
+  const isLayered = loaded.condition.stack.some((layer) => layer.role === 'liner');
+  const quantities = SETTING_OPERATIONS.filter((one) => isPossible(one, isLayered, machine.operations));
+  const now = quantities.find((one) => one === asked) ?? quantities[0] ?? 'through';
+  if (now === 'perforated' || now === 'crease') {
+    const judged = await answerJudged(store, station, now === 'crease' ? 'crease' : 'tabs');
+    return { kind: 'judged' as const, quantities, judged };
+  }
+  const operation: DialInOperation = now;
+  const { lot, colour } = loaded;
+  const key = { machineId: machine.id, conditionId: loaded.condition.id, lot, colour, operation };
+  const open = await findOpenDialIn(store, key);
+  const reply = open && (await loadDialIn(store, open));
+  const bench = reply?.bench ?? (await loadAnswer(store, station, operation));
+  return { kind: 'depth' as const, quantities, operation, start: { reply, bench } };
+}
+
+/** A machine without a crease tool creases nothing; a single layer is not kissed, a layered sheet not creased. */
+function isPossible(
+  operation: SettingOperation,
+  isLayered: boolean,
+  ofMachine: readonly SettingOperation[],
+): boolean {
+  if (operation === 'kiss' || operation === 'through') return targetGrades(operation, isLayered) !== null;
+  if (!ofMachine.includes(operation)) return false;
+  if (operation === 'perforated') return true;
+  const byDepth = DIAL_IN_OPERATIONS.find((one) => one === operation);
+  return byDepth ? targetGrades(byDepth, isLayered) !== null : !isLayered;
+}

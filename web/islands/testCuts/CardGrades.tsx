@@ -1,0 +1,208 @@
+import { useState } from 'react';
+import type { PendingCard } from '#core/dialIn/dialIn.ts';
+import { gradeZones, zoneCells } from '#core/dialIn/gradeZones.ts';
+import { GRADE_WORDS, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { judgeGrade } from '#core/stack/judgeGrade.ts';
+import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
+
+interface Props {
+  readonly dial: Dial;
+  readonly card: PendingCard;
+  readonly operation: DialInOperation;
+  readonly unit: string;
+}
+
+/** Grading a card by its two boundaries, or cell by cell where more can be seen. */
+export function CardGrades({ dial, card, operation, unit }: Props) {
+  const { forces, load } = card;
+  const [enoughFrom, setEnough] = useState(Math.ceil(forces.length / 3));
+  const [tooMuchFrom, setTooMuch] = useState(Math.ceil((2 * forces.length) / 3));
+  const zones = gradeZones(operation, dial.isLayered);
+  const graded = new Map(dial.cuts.filter((cut) => cut.load === load).map((cut) => [cut.cell, cut]));
+  const ranges = zoneCells(zones, forces.length, enoughFrom, tooMuchFrom);
+  const open = forces.flatMap((_, cell) => (graded.has(cell) ? [] : [cell]));
+  const record = () =>
+    dial.gradeCells(
+      open.map((cell) => {
+        const [grade, upTo] = ranges[cell] as (typeof ranges)[number];
+        return grade === upTo ? { cell, grade, flaws: [] } : { cell, grade, upTo, flaws: [] };
+      }),
+    );
+  return (
+    <section aria-label="Card" className="border-y border-hairline mt-3 py-3">
+      <CardHeading card={card} path={`/api/dial-ins/${dial.dialIn?.id ?? 0}/piece?card=waiting`} />
+      <CardCells
+        dial={dial}
+        forces={forces}
+        graded={graded}
+        sideAt={(cell) => {
+          const cut = graded.get(cell);
+          return sideOf(cell, enoughFrom, tooMuchFrom, cut && judgeGrade(cut.grade, operation));
+        }}
+      />
+      <Boundary
+        label={zones.enoughWords}
+        value={enoughFrom}
+        count={forces.length}
+        words={boundaryWords(forces, enoughFrom, unit)}
+        onChange={(value) => {
+          setEnough(value);
+          setTooMuch(Math.max(value, tooMuchFrom));
+        }}
+      />
+      <Boundary
+        label={zones.tooMuchWords}
+        value={tooMuchFrom}
+        count={forces.length}
+        words={boundaryWords(forces, tooMuchFrom, unit)}
+        onChange={(value) => {
+          setTooMuch(value);
+          setEnough(Math.min(value, enoughFrom));
+        }}
+      />
+      <CardButtons dial={dial} open={open.length} all={forces.length} onRecord={record} />
+    </section>
+  );
+}
+
+interface ButtonProps {
+  readonly dial: Dial;
+  readonly open: number;
+  readonly all: number;
+  readonly onRecord: () => void;
+}
+
+function CardButtons({ dial, open, all, onRecord }: ButtonProps) {
+  return (
+    <>
+      <div className="flex flex-wrap gap-3 mt-3">
+        <button type="button" className="button" data-kind="main" disabled={dial.isBusy} onClick={onRecord}>
+          Record {open === all ? 'all' : 'the other'} {open} cells
+        </button>
+        <button
+          type="button"
+          className="button"
+          data-kind="quiet"
+          disabled={dial.isBusy}
+          onClick={dial.putCardAway}
+        >
+          Put the card away ungraded
+        </button>
+      </div>
+      <p className="text-sm text-muted mt-2">
+        Tap a cell to grade it exactly; what you do not grade exactly is recorded as its zone and no more.
+      </p>
+    </>
+  );
+}
+
+function CardHeading({ card, path }: { readonly card: PendingCard; readonly path: string }) {
+  return (
+    <>
+      <div className="flex flex-wrap items-baseline justify-between gap-2">
+        <h2 className="text-base font-semibold">
+          {card.purpose === 'ladder' ? 'Ladder card' : 'Confirming card'}, {card.forces.length} forces in one
+          load
+        </h2>
+        <p className="text-sm">
+          <a href={`${path}&format=hpgl`} download>
+            machine file
+          </a>{' '}
+          · <a href={`${path}&format=svg`}>drawing</a> · <a href={`${path}&format=guide`}>print guide</a>
+        </p>
+      </div>
+      <p className="text-sm text-muted">
+        Cut it, take it off, look from left to right, then move the two marks.
+      </p>
+    </>
+  );
+}
+
+interface CellsProps {
+  readonly dial: Dial;
+  readonly forces: readonly number[];
+  readonly graded: ReadonlyMap<number | null | undefined, { readonly grade: DepthGrade }>;
+  readonly sideAt: (cell: number) => Side;
+}
+
+function CardCells({ dial, forces, graded, sideAt }: CellsProps) {
+  return (
+    <ol
+      className="grid gap-1 mt-2"
+      style={{ gridTemplateColumns: `repeat(${forces.length}, minmax(0, 1fr))` }}
+    >
+      {forces.map((force, cell) => {
+        const cut = graded.get(cell);
+        const side = sideAt(cell);
+        return (
+          <li key={force}>
+            <button
+              type="button"
+              aria-pressed={dial.gradedCell === cell}
+              disabled={cut !== undefined || dial.isBusy}
+              onClick={() => dial.chooseCell(dial.gradedCell === cell ? null : cell)}
+              title={`grade cell ${cell + 1} exactly`}
+              className="w-full min-h-16 border border-edge cursor-pointer px-1 py-1.5 text-center leading-tight aria-pressed:outline-3 aria-pressed:outline-ink"
+              style={{ background: ZONE_GROUND[side] }}
+            >
+              <span className="figure font-bold block text-lg">{force}</span>
+              <span className="text-xs block">{cut ? GRADE_WORDS[cut.grade].word : ZONE_WORDS[side]}</span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+type Side = 'under' | 'right' | 'over';
+
+const ZONE_WORDS: Readonly<Record<Side, string>> = { under: 'under', right: 'right', over: 'over' };
+const ZONE_GROUND: Readonly<Record<Side, string>> = {
+  under:
+    'repeating-linear-gradient(45deg, transparent 0 6px, color-mix(in srgb, var(--color-straw) 26%, transparent) 6px 8px), var(--color-sheet)',
+  right: 'color-mix(in srgb, var(--color-verdigris) 20%, var(--color-sheet))',
+  over: 'repeating-linear-gradient(45deg, transparent 0 6px, color-mix(in srgb, var(--color-ember) 24%, transparent) 6px 8px), repeating-linear-gradient(-45deg, transparent 0 6px, color-mix(in srgb, var(--color-ember) 24%, transparent) 6px 8px), var(--color-sheet)',
+};
+
+function sideOf(cell: number, enoughFrom: number, tooMuchFrom: number, known: Side | undefined): Side {
+  if (known) return known;
+  if (cell >= tooMuchFrom) return 'over';
+  return cell >= enoughFrom ? 'right' : 'under';
+}
+
+function boundaryWords(forces: readonly number[], from: number, unit: string): string {
+  const force = forces[from];
+  return force === undefined ? 'nowhere on this card' : `${force} ${unit}`;
+}
+
+interface BoundaryProps {
+  readonly label: string;
+  readonly words: string;
+  readonly value: number;
+  readonly count: number;
+  readonly onChange: (value: number) => void;
+}
+
+/** One boundary as a mark to drag, or to move with the arrow keys. */
+function Boundary({ label, words, value, count, onChange }: BoundaryProps) {
+  return (
+    <label className="block mt-2">
+      <span className="flex justify-between gap-3">
+        <span className="font-semibold">{label}</span>
+        <span className="figure">{words}</span>
+      </span>
+      <input
+        type="range"
+        min={0}
+        max={count}
+        step={1}
+        value={value}
+        aria-valuetext={words}
+        onChange={(event) => onChange(Number(event.target.value))}
+        onKeyDown={(event) => event.stopPropagation()}
+        className="w-full h-11 accent-ink cursor-grab"
+      />
+    </label>
+  );
+}

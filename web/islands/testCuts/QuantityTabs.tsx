@@ -1,0 +1,28 @@
+import { RoleSample } from '#web/components/RoleLine.tsx';
+import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+
+/** What test cuts can find: a force by depth, tabs by how a piece held, a crease by how it folded. */
+export type TestQuantity = SettingOperation;
+
+interface Props {
+  readonly quantities: readonly TestQuantity[];
+  readonly now: TestQuantity;
+}
+
+/** What to find, each a page of its own. */
+export function QuantityTabs({ quantities, now }: Props) {
+  return (
+    <nav aria-label="Operation" className="flex flex-wrap gap-2">
+      {quantities.map((one) => (
+        <a
+          key={one}
+          href={`/test-cuts?operation=${one}`}
+          aria-current={one === now ? 'page' : undefined}
+          className="button px-2.5 sm:px-3 aria-[current]:border-verdigris aria-[current]:shadow-[inset_0_-4px_0_var(--color-verdigris)]"
+        >
+          <RoleSample role={one} /> {one === 'perforated' ? 'Tabs' : OPERATION_WORDS[one]}
+        </a>
+      ))}
+    </nav>
+  );
+}

@@ -1,0 +1,3 @@
+import { deleteCard } from '#web/endpoints/dialIns.ts';
+
+export const DELETE = deleteCard.serve;

@@ -1,0 +1,3 @@
+import { postCard } from '#web/endpoints/dialIns.ts';
+
+export const POST = postCard.serve;

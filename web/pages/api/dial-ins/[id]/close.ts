@@ -1,0 +1,3 @@
+import { postClose } from '#web/endpoints/dialIns.ts';
+
+export const POST = postClose.serve;

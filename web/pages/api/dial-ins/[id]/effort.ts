@@ -1,0 +1,3 @@
+import { getEffort } from '#web/endpoints/dialInReplies.ts';
+
+export const GET = getEffort.serve;

@@ -1,0 +1,3 @@
+import { postGrades } from '#web/endpoints/dialIns.ts';
+
+export const POST = postGrades.serve;

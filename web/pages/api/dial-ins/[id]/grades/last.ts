@@ -1,0 +1,3 @@
+import { deleteLastGrades } from '#web/endpoints/dialIns.ts';
+
+export const DELETE = deleteLastGrades.serve;

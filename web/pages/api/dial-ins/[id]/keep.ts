@@ -1,0 +1,3 @@
+import { postKeep } from '#web/endpoints/keepDialIn.ts';
+
+export const POST = postKeep.serve;

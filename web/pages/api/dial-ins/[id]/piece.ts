@@ -1,0 +1,3 @@
+import { getPiece } from '#web/endpoints/dialInReplies.ts';
+
+export const GET = getPiece.serve;

@@ -1,0 +1,3 @@
+import { getReasons } from '#web/endpoints/dialInReplies.ts';
+
+export const GET = getReasons.serve;

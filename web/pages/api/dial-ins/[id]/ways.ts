@@ -1,0 +1,3 @@
+import { getWays } from '#web/endpoints/dialInReplies.ts';
+
+export const GET = getWays.serve;

@@ -1,0 +1,3 @@
+import { getWindow } from '#web/endpoints/dialInReplies.ts';
+
+export const GET = getWindow.serve;

@@ -1,0 +1,3 @@
+import { deleteJudged } from '#web/endpoints/judgedPieces.ts';
+
+export const DELETE = deleteJudged.serve;

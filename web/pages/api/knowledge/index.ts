@@ -1,0 +1,3 @@
+import { getKnowledge } from '#web/endpoints/knowledge.ts';
+
+export const GET = getKnowledge.serve;

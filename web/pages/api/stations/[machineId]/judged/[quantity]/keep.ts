@@ -1,0 +1,3 @@
+import { postKeepJudged } from '#web/endpoints/judgedPieces.ts';
+
+export const POST = postKeepJudged.serve;

@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { givenSchema, JUDGED_QUANTITIES } from '#store/repositories/judgedPieces.ts';
+
+export const quantitySchema = z.enum(JUDGED_QUANTITIES);
+
+export const judgedReplySchema = z.object({
+  quantity: quantitySchema,
+  steps: z.array(z.string()).readonly().meta({ description: 'five words from too weak to too strong' }),
+  pieces: z
+    .array(
+      z.object({ id: z.number(), given: givenSchema, seen: z.number(), author: z.string(), at: z.string() }),
+    )
+    .readonly(),
+  proposal: givenSchema,
+  chances: z.array(z.number()).readonly().meta({ description: 'of each step at the proposal' }),
+  curve: z
+    .array(z.object({ value: z.number(), chances: z.array(z.number()).readonly() }))
+    .readonly()
+    .meta({ description: 'by tab length in mm, or by force on the machine scale' }),
+  settingId: z.number().nullable(),
+  revision: z.number(),
+  kissForce: z.number().nullable(),
+});
+export type JudgedReply = z.infer<typeof judgedReplySchema>;
+
+export const newPieceSchema = z.object({ given: givenSchema, seen: z.number().int().min(0).max(4) });
+
+export const keepJudgedSchema = z.object({
+  given: givenSchema,
+  reason: z.string().trim().max(300).default(''),
+  basedOn: z.number().int().min(0),
+});

@@ -1,0 +1,36 @@
+import type { TestCut } from '#core/dialIn/testCut.ts';
+import {
+  composeAnswer,
+  type Answer,
+  type AnswerContext,
+  type KnownSetting,
+} from '#core/setting/composeAnswer.ts';
+import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { Station } from '#core/station/station.ts';
+import type { BeliefReply } from '#web/schemas/setting.ts';
+
+/** What the browser's thread is asked: everything an answer follows from. */
+export interface AnswerOrder {
+  readonly id: number;
+  readonly station: Station;
+  readonly operation: DialInOperation;
+  readonly known: KnownSetting | null;
+  readonly cuts: readonly TestCut[];
+  readonly context: Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm' | 'runs'>;
+  readonly belief: BeliefReply;
+}
+
+export interface AnswerResult {
+  readonly id: number;
+  readonly answer: Answer | null;
+}
+
+self.onmessage = ({ data }: MessageEvent<AnswerOrder>) => {
+  const { id, station, operation, known, cuts, context, belief } = data;
+  const prior = {
+    mean: Float64Array.from(belief.mean),
+    precision: Float64Array.from(belief.precision),
+  };
+  const answer = composeAnswer(station, operation, known, cuts, { ...context, belief: prior });
+  self.postMessage({ id, answer } satisfies AnswerResult);
+};
