@@ -26,6 +26,8 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['e2e/journeys/**/*.test.ts'],
+          // A page that is asked again until it shows something may take as long as a click may.
+          expect: { poll: { timeout: 10_000 } },
           fileParallelism: false,
           testTimeout: 120_000,
           hookTimeout: 60_000,

@@ -79,8 +79,13 @@ function checkGoals(plain: WorldResult, timings: readonly FitTiming[]): readonly
   ];
 }
 
-const goal = (words: string, measured: string, isMet: boolean): Goal => ({ words, measured, isMet });
-const share = (value: number) => value.toFixed(3).replace(/^0/, '');
+function goal(words: string, measured: string, isMet: boolean): Goal {
+  return { words, measured, isMet };
+}
+
+function share(value: number): string {
+  return value.toFixed(3).replace(/^0/, '');
+}
 
 function writeReport(
   plain: WorldResult,

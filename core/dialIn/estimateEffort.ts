@@ -62,7 +62,7 @@ export function estimateEffort(
   const ladder = costOf(LADDER_CELLS + CONFIRMING_CELLS, 2, LADDER_CELLS, machine);
   const minutes = oneAtATime.minutes - ladder.minutes;
   const sheet = oneAtATime.sheetCm2 - ladder.sheetCm2;
-  const isLadder = sheet > 0 ? minutes > 0 : minutes > MINUTES_WORTH_SHEET;
+  const isLadder = minutes + MINUTES_PER_CM2 * sheet > 0;
   return {
     oneAtATime,
     ladder,
@@ -71,8 +71,8 @@ export function estimateEffort(
   };
 }
 
-/** A ladder that spends more sheet must save more minutes than this. Common practice, no source. */
-const MINUTES_WORTH_SHEET = 2;
+/** What sheet is worth in minutes at the bench: a hand's breadth square, two minutes. Common practice, no source. */
+const MINUTES_PER_CM2 = 0.02;
 
 function costOf(
   cuts: number,
@@ -92,16 +92,16 @@ function costOf(
 }
 
 function explain(isLadder: boolean, minutes: number, sheet: number): string {
-  const time = `about ${Math.max(1, Math.round(Math.abs(minutes)))} min`;
+  const time = `${Math.max(1, Math.round(Math.abs(minutes)))} min`;
   const area = `${Math.max(1, Math.round(Math.abs(sheet)))} cm² of sheet`;
-  if (isLadder) {
-    return sheet >= 0
-      ? `two loads instead of several: saves ${time} and ${area}`
-      : `two loads instead of several: saves ${time} for ${area} more`;
-  }
-  return minutes > 0
-    ? `loads are quick here: one at a time saves ${area} and costs ${time} more`
-    : `little is left to find: one at a time saves ${area} and ${time}`;
+  const [how, savedTime, savedSheet] = isLadder
+    ? (['two loads instead of several', minutes, sheet] as const)
+    : (['loads are quick here, or little is left to find', -minutes, -sheet] as const);
+  const parts = [
+    ...(Math.abs(savedTime) < 0.5 ? [] : [`${savedTime > 0 ? 'saves' : 'costs'} about ${time}`]),
+    ...(Math.abs(savedSheet) < 1 ? [] : [`${savedSheet > 0 ? 'saves' : 'costs'} ${area}`]),
+  ];
+  return parts.length === 0 ? how : `${how}: ${parts.join(', ')}`;
 }
 
 /** Plays the one-at-a-time policy against truths drawn from the posterior, by reweighting its own draws. */

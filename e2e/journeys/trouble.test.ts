@@ -79,7 +79,7 @@ describe('a page made on the server', () => {
     await go(page, '/test-cuts?operation=kiss');
     const shown = async () => {
       const html = await (await fetch(`${ADDRESS}/test-cuts?operation=kiss`)).text();
-      return (html.match(/aria-label="Take back the cut at/g) ?? []).length;
+      return (html.match(/figure w-16 text-right/g) ?? []).length;
     };
     const before = await shown();
     const cut = { operation: 'kiss', force: 90, passes: 1, speed: 200, exposureMm: 0.3, grade: 3 };

@@ -40,6 +40,8 @@ async function findSetting(operation: 'kiss' | 'through'): Promise<{ cuts: numbe
         timeout: 10_000,
       })
       .toBe(before + 1);
+    // The cut is shown before the server has it; the next grade is taken when it has.
+    await expect.poll(() => page.getByRole('button', { name: /^0 / }).isEnabled()).toBe(true);
   }
   await page.getByLabel('A word for later').fill(`${operation} found by test`);
   await page.getByRole('button', { name: /^Keep \d+ gf$/ }).click();

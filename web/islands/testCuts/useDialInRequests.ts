@@ -75,7 +75,12 @@ export function useDialInRequests(station: Station, operation: DialInOperation, 
     ...simple,
   });
   const { card, dropCard } = useCards(open, simple);
-  const keep = useKeep(open, show, lookAgain);
+  const keep = useKeep(
+    open,
+    () => queries.getQueryData<DialInStart>(key)?.bench ?? start.bench,
+    show,
+    lookAgain,
+  );
   const requests = { grade, undo, change, card, dropCard, keep };
   return {
     bench: data.bench,
@@ -116,15 +121,17 @@ function ask(opened: DialInReply, path: string, method: string, body?: unknown):
   return callApi<DialInReply>(`/api/dial-ins/${opened.dialIn.id}${path}`, method, body);
 }
 
+/** Keeps what was found, based on the revision that is on the screen: whoever kept another one meanwhile is not overrun. */
 function useKeep(
   open: () => Promise<DialInReply>,
+  shown: () => DialInStart['bench'],
   show: (reply: DialInReply) => void,
   lookAgain: () => void,
 ) {
   return useMutation({
     mutationFn: async (wanted: { readonly force: number; readonly reason: string }) => {
-      const { dialIn, bench } = await open();
-      const basedOn = bench.revision?.revision ?? 0;
+      const basedOn = shown().revision?.revision ?? 0;
+      const { dialIn } = await open();
       const path = `/api/dial-ins/${dialIn.id}`;
       const kept = await callApi<KeptReply>(`${path}/keep`, 'POST', { ...wanted, basedOn });
       show(await callApi<DialInReply>(path));

@@ -1,0 +1,263 @@
+import { describe, expect, it } from 'vitest';
+import { believeInDetail, believeSheet } from '#core/knowledge/believeSheet.ts';
+import { listBorder } from '#core/knowledge/border.ts';
+import { describeEffects } from '#core/knowledge/describeEffects.ts';
+import { designSheet } from '#core/knowledge/designSheet.ts';
+import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
+import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
+import { deriveMaterial, mapMaterial, valueMaterial } from '#core/knowledge/materialFit.ts';
+import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
+import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import type { Family, Layer } from '#core/stack/layer.ts';
+import { choleskyOf, invertCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
+import { fisherScoring } from '#core/threshold/fisherScoring.ts';
+import { shiftBy, effectMultipliers } from '#core/threshold/latentShift.ts';
+import { sheetBoundaries } from '#core/threshold/sheetBoundaries.ts';
+import { P } from '#core/threshold/sheetParameters.ts';
+import { COMMON_PRIORS } from '#core/threshold/thresholdPriors.ts';
+
+const layer = (role: Layer['role'], caliperUm: number): Layer => ({ role, caliperUm, isMeasured: true });
+const STACKS: Readonly<Partial<Record<Family, readonly Layer[]>>> = {
+  printableVinyl: [layer('face', 85), layer('adhesive', 25), layer('liner', 130)],
+  plainVinyl: [layer('face', 72), layer('adhesive', 22), layer('liner', 125)],
+  cardstock: [layer('body', 280)],
+};
+const FAMILIES = Object.keys(STACKS) as readonly (keyof typeof STACKS)[];
+
+interface Truth {
+  readonly machines: readonly number[];
+  readonly families: Readonly<Partial<Record<Family, number>>>;
+}
+
+/** A book written by the model itself: machines and families off by known amounts, every sheet by its own. */
+function writeBook(sheets: number, truth: Truth, random: Random): readonly EvidenceSheet[] {
+  return Array.from({ length: sheets }, (_, index): EvidenceSheet => {
+    const family = FAMILIES[index % FAMILIES.length]!;
+    const machineId = 1 + (Math.floor(index / FAMILIES.length) % truth.machines.length);
+    const place = {
+      traits: { family, stack: STACKS[family]!, darkness: 0 },
+      materialId: index,
+      machineId,
+      condition: 'bare',
+      lot: '',
+      colour: '',
+    };
+    const parameters = trueParameters(place, truth, random);
+    const { positions } = sheetBoundaries(parameters);
+    const grades: readonly DepthGrade[] =
+      parameters.length === 12 ? [0, 1, 2, 3, 4, 5, 6, 7, 8] : [0, 1, 2, 7, 8];
+    const trials = [-0.5, -0.15, 0, 0.2, 0.4, 0.8].map((offset, place) => {
+      const conditions = { passes: 1 + (place % 2), speedMmPerS: 100, bladeMetres: 40 * place };
+      const forceGf = Math.exp(parameters[P.threshold]! + offset);
+      const latent =
+        Math.log(forceGf) + shiftBy(parameters, effectMultipliers(conditions)) - parameters[P.threshold]!;
+      const noisy = latent + 0.055 * drawNormal(random);
+      return { ...conditions, forceGf, grade: grades[positions.filter((edge) => noisy > edge).length]! };
+    });
+    return { ...place, trials };
+  });
+}
+
+function trueParameters(place: Omit<EvidenceSheet, 'trials'>, truth: Truth, random: Random): Float64Array {
+  const border = listBorder([1, 2, 3], COMMON_PRIORS);
+  const design = designSheet(place, COMMON_PRIORS);
+  const parameters = Float64Array.from(design.constant);
+  for (const { parameter, effect, amount } of design.shared) {
+    parameters[parameter]! += amount * border.mean[border.places.get(effect)!]!;
+  }
+  parameters[P.threshold]! +=
+    (truth.families[place.traits.family] ?? 0) -
+    truth.machines[place.machineId - 1]! +
+    0.15 * drawNormal(random);
+  return parameters;
+}
+
+const truth: Truth = { machines: [0.12, -0.1, 0], families: { printableVinyl: 0.2, cardstock: -0.25 } };
+const book = writeBook(120, truth, seededRandom(3));
+const fitted = fitKnowledge(book);
+const effect = (name: string) => fitted.mean[fitted.names.indexOf(name)]!;
+
+describe('the knowledge of a book', () => {
+  it('finds the machines and families that 120 simulated sheets were written with (within 3 of its own sd)', () => {
+    const covariance = invert(Float64Array.from(fitted.information), fitted.names.length);
+    const sdOf = (name: string) => {
+      const at = fitted.names.indexOf(name);
+      return Math.sqrt(covariance[at * fitted.names.length + at]!);
+    };
+    const { mean: usual } = COMMON_PRIORS.beliefs.layeredOffset;
+    const known: readonly (readonly [string, number])[] = [
+      ['machine:1', 0.12],
+      ['machine:2', -0.1],
+      ['family:printableVinyl', usual + 0.2],
+      ['family:cardstock', COMMON_PRIORS.beliefs.singleOffset.mean - 0.25],
+    ];
+    for (const [name, value] of known) {
+      expect(Math.abs(effect(name) - value), name).toBeLessThan(3 * sdOf(name));
+      expect(sdOf(name), name).toBeLessThan(0.09);
+    }
+    // Neither machine can take over what the family does: the difference is nearly sure.
+    expect(effect('machine:1') - effect('machine:2')).toBeCloseTo(0.22, 1);
+  });
+
+  it('is the peak that a dense fit of all effects at once finds (0.02 in ln force, 60 effects)', () => {
+    const small = book.slice(0, 9);
+    const arrow = fitKnowledge(small);
+    const border = listBorder([1, 2, 3], COMMON_PRIORS);
+    const materials = small.map((sheet) => mapMaterial([sheet], border, COMMON_PRIORS));
+    const dense = fitDense(border, materials);
+    arrow.names.forEach((name, index) => {
+      expect(Math.abs(arrow.mean[index]! - dense[border.places.get(name)!]!), name).toBeLessThan(0.02);
+    });
+  });
+
+  it('starts again from what it knew: the same peak in fewer steps', () => {
+    const before = fitKnowledge(book.slice(0, -2));
+    const warm = fitKnowledge(book, { start: before });
+    expect(warm.iterations).toBeLessThan(fitted.iterations);
+    for (const name of ['machine:1', 'family:cardstock', 'passes', 'wear']) {
+      expect(Math.abs(warm.mean[warm.names.indexOf(name)]! - effect(name)), name).toBeLessThan(0.02);
+    }
+  });
+
+  it('knows nothing of an empty book but the priors', () => {
+    const empty = fitKnowledge([]);
+    expect(empty.trialCount).toBe(0);
+    expect(empty.mean[empty.names.indexOf('passes')]).toBe(COMMON_PRIORS.beliefs.passes.mean);
+  });
+
+  it('counts a trial of half weight twice as one trial', () => {
+    const one = fitKnowledge(book.slice(0, 6));
+    const halves = book.slice(0, 6).map((sheet) => ({
+      ...sheet,
+      trials: sheet.trials.flatMap((trial) => [
+        { ...trial, weight: 0.5 },
+        { ...trial, weight: 0.5 },
+      ]),
+    }));
+    fitKnowledge(halves).mean.forEach((value, index) => expect(value).toBeCloseTo(one.mean[index]!, 6));
+  });
+
+  it('says every effect in a sentence, the machine with its trials', () => {
+    const names = new Map([
+      [1, 'Gannet'],
+      [2, 'Dunlin'],
+      [3, 'Skua'],
+    ]);
+    const readings = describeEffects(fitted, COMMON_PRIORS, names, new Map([[1, 240]]));
+    const gannet = readings.find(({ name }) => name === 'machine:1')!;
+    expect(gannet.words).toMatch(
+      /^Gannet wants \d+ % less than its scale says \(± \d+ %\), from 240 trials\.$/,
+    );
+    expect(gannet.learnt).toBeGreaterThan(0.3);
+    expect(readings.every(({ words }) => words.endsWith('.'))).toBe(true);
+  });
+});
+
+describe('what is believed of a sheet', () => {
+  const asked = { ...book[0]!, trials: [] };
+
+  it('takes out what its own trials taught: as if the book had been fitted without them', () => {
+    const learnt = [book[0]!];
+    const cavity = believeSheet(asked, fitted, { learnt, all: learnt });
+    const without = believeSheet(asked, fitKnowledge(book.slice(1)));
+    expect(Math.abs(cavity.mean[P.threshold]! - without.mean[P.threshold]!)).toBeLessThan(0.015);
+    expect(sd(cavity, P.threshold) / sd(without, P.threshold)).toBeGreaterThan(0.95);
+    expect(sd(cavity, P.threshold) / sd(without, P.threshold)).toBeLessThan(1.05);
+  });
+
+  it('is narrower with a book than from the stack alone, and narrower still with the same make elsewhere', () => {
+    const alone = believeSheet(asked, null);
+    const read = believeSheet(asked, fitted, { learnt: [book[0]!], all: [book[0]!] });
+    const elsewhere = { ...book[0]!, machineId: 2 };
+    const family = believeSheet(asked, fitted, { learnt: [book[0]!], all: [elsewhere] });
+    expect(sd(read, P.threshold)).toBeLessThan(sd(alone, P.threshold));
+    expect(sd(family, P.threshold)).toBeLessThan(sd(read, P.threshold) * 0.8);
+  });
+
+  it('leaves room for another lot: nearly the same sheet, not the same', () => {
+    const own = { ...book[0]!, lot: 'A' };
+    const sameLot = believeSheet({ ...asked, lot: 'B' }, null, { learnt: [], all: [own] });
+    const lotSd = COMMON_PRIORS.beliefs.lot.sd;
+    expect(sd(sameLot, P.threshold)).toBeGreaterThan(lotSd);
+    expect(sd(sameLot, P.threshold)).toBeLessThan(sd(believeSheet(asked, null), P.threshold) * 0.6);
+  });
+
+  it('names what each thing known of the sheet adds; the parts sum to the whole', () => {
+    const printed = {
+      ...asked,
+      traits: { ...asked.traits, stack: [layer('ink', 2), ...asked.traits.stack], darkness: 0.5 },
+      condition: 'printed',
+    };
+    const { belief, effects } = believeInDetail(printed, fitted);
+    const sum = effects.reduce((total, { adds }) => total + adds, 0);
+    const { usualGf } = COMMON_PRIORS.habits.printableVinyl;
+    expect(belief.mean[P.threshold]).toBeCloseTo(Math.log(usualGf) + sum, 9);
+    expect(effects.map(({ effect: name }) => name)).toEqual(
+      expect.arrayContaining(['ink', 'darkness', 'machine:1', 'own:threshold', 'own:condition:printed']),
+    );
+  });
+
+  it('follows the beliefs of a workshop where it has its own', () => {
+    const beliefs = { ...COMMON_PRIORS.beliefs, sheet: { mean: 0, sd: 0.05, reason: 'one maker only' } };
+    const narrow = believeSheet(asked, null, { learnt: [], all: [] }, { ...COMMON_PRIORS, beliefs });
+    expect(sd(narrow, P.threshold)).toBeLessThan(sd(believeSheet(asked, null), P.threshold));
+  });
+});
+
+function sd({ precision, mean }: { precision: SquareMatrix; mean: Float64Array }, at: number): number {
+  return Math.sqrt(invert(precision, mean.length)[at * mean.length + at]!);
+}
+
+function invert(matrix: SquareMatrix, size: number): SquareMatrix {
+  return invertCholesky(choleskyOf(matrix, size)!, size);
+}
+
+/** Every effect of a small book in one vector and one dense matrix: slow, and without a Schur complement. */
+function fitDense(
+  border: ReturnType<typeof listBorder>,
+  materials: readonly ReturnType<typeof mapMaterial>[],
+): Float64Array {
+  const shared = border.names.length;
+  const starts = materials.map((_, index) =>
+    materials.slice(0, index).reduce((sum, { ownNames }) => sum + ownNames.length, shared),
+  );
+  const size = materials.reduce((sum, { ownNames }) => sum + ownNames.length, shared);
+  const placesOf = (index: number) => [
+    ...materials[index]!.touched,
+    ...materials[index]!.ownNames.map((_, own) => starts[index]! + own),
+  ];
+  const local = (index: number, whole: Float64Array) =>
+    Float64Array.from(placesOf(index), (place) => whole[place]!);
+  const start = new Float64Array(size);
+  start.set(border.mean);
+  return fisherScoring(
+    {
+      value: (whole) =>
+        border.names.reduce(
+          (sum, _, j) => sum - 0.5 * ((whole[j]! - border.mean[j]!) / border.sd[j]!) ** 2,
+          0,
+        ) + materials.reduce((sum, material, index) => sum + valueMaterial(material, local(index, whole)), 0),
+      derive: (whole) => {
+        const score = new Float64Array(size);
+        const information = new Float64Array(size * size);
+        border.names.forEach((_, j) => {
+          score[j] = (border.mean[j]! - whole[j]!) / border.sd[j]! ** 2;
+          information[j * size + j] = 1 / border.sd[j]! ** 2;
+        });
+        materials.forEach((material, index) => {
+          const own = deriveMaterial(material, local(index, whole));
+          const places = placesOf(index);
+          places.forEach((row, a) => {
+            score[row]! += own.score[a]!;
+            places.forEach(
+              (column, b) => (information[row * size + column]! += own.information[a * places.length + b]!),
+            );
+          });
+        });
+        return { score, information };
+      },
+    },
+    start,
+    1e-6,
+  ).estimate;
+}
