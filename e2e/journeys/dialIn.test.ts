@@ -74,7 +74,10 @@ describe('one at a time', () => {
     const { page } = ines;
     await go(page, '/test-cuts?operation=kiss');
     await page.getByText('Only a prediction').waitFor();
-    await page.getByText(/\d+ gf predicted/).last().waitFor();
+    await page
+      .getByText(/\d+ gf predicted/)
+      .last()
+      .waitFor();
     const stop = page.getByText('Stop cutting: keep');
     let cuts = 0;
     for (; cuts < 6 && !(await stop.isVisible()); cuts++) await tap(ines, seenAt(await forceOf(ines)));
