@@ -7,7 +7,12 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['core/**/*.test.ts', 'web/**/*.test.{ts,tsx}', 'commands/**/*.test.ts', 'benchmarks/**/*.test.ts'],
+          include: [
+            'core/**/*.test.ts',
+            'web/**/*.test.{ts,tsx}',
+            'commands/**/*.test.ts',
+            'benchmarks/**/*.test.ts',
+          ],
           testTimeout: 20_000,
         },
       },

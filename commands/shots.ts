@@ -36,6 +36,7 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'machine', path: '/machines/2', station: 2 },
   { name: 'test-cuts', path: '/test-cuts' },
+  { name: 'knowledge', path: '/knowledge' },
   {
     name: 'job-roles',
     path: '/jobs/3',
@@ -51,7 +52,7 @@ const SHOTS: readonly Shot[] = [
 
 const PHONE_SHOTS: readonly Shot[] = [
   { name: 'phone-bench', path: '/' },
-  { name: 'phone-test-cuts', path: '/test-cuts' },
+  { name: 'phone-test-cuts', path: '/test-cuts', prepare: layACard },
 ];
 
 await reportFailure(async () => {
@@ -73,6 +74,13 @@ async function cutTheJob(page: Page): Promise<void> {
   await page.getByRole('tab', { name: '4 Cut' }).click();
   await page.getByRole('button', { name: /Send to/ }).click();
   await page.getByText(/[3-9] of \d+/).waitFor();
+}
+
+/** Lays a ladder card for the through cut, ready to be graded standing up. */
+async function layACard(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Through' }).click();
+  await page.getByRole('button', { name: /^Cut a card of/ }).click();
+  await page.getByRole('heading', { name: /card,/ }).waitFor();
 }
 
 /** Shows what reading a small file would do. */

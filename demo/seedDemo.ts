@@ -16,6 +16,7 @@ import { planPasses } from '#core/passes/planPasses.ts';
 import { placeDrawing } from '#core/sheet/placeDrawing.ts';
 import { chooseSheet } from '#core/sheet/chooseSheet.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
+import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { fitForceScale } from '#core/units/fitForceScale.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
@@ -54,7 +55,8 @@ export async function seedDemo(db: Store, now: Date): Promise<void> {
   await drawJobs(db, now);
   for (const { tell } of listEvents(db, now)) await tell();
   const { sheets, lastCutId } = await readBookEvidence(db);
-  const fitted = fitKnowledge(sheets);
+  const first = fitKnowledge(sheets);
+  const fitted = fitKnowledge(sheets, { start: first, spreads: learnSpreads(sheets, first) });
   await addKnowledge(db, { fitted, lastCutId, milliseconds: 0 }, now);
 }
 

@@ -1,11 +1,13 @@
 import { believeSheet } from '#core/knowledge/believeSheet.ts';
 import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
+import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
 import type { NormalPrior } from '#core/threshold/normalPrior.ts';
-import { forceToGf, listForces } from '#core/units/forceScale.ts';
+import { spreadForces } from '#core/threshold/spreadForces.ts';
+import { forceToGf } from '#core/units/forceScale.ts';
 import { countCovered, staircase, type Outcome, type Task } from '#benchmarks/referee/strategies.ts';
 import {
   drawMachine,
@@ -62,7 +64,7 @@ export function dealSheets(
       const sheet = drawSheet(machine, world, random);
       const isLayered = sheet.grades.length === 9;
       const operation = isLayered && random() < 0.7 ? ('kiss' as const) : ('through' as const);
-      const forcesGf = listForces(machine.scale).map((force) => forceToGf(force, machine.scale));
+      const forcesGf = listDistinct(machine);
       const { told: traits } = sheet;
       const place = {
         traits,
@@ -83,7 +85,9 @@ export function dealSheets(
         return { ...place, trials: [...trials, ...again] };
       }),
     );
-    const knowledge = fitKnowledge(history);
+    const first = fitKnowledge(history);
+    const spreads = learnSpreads(history, first);
+    const knowledge = fitKnowledge(history, { start: first, spreads });
     return machines.flatMap((machine) =>
       Array.from({ length: sheetsPerMachine }, (): Dealt => {
         const { place, task } = draw(machine);
@@ -131,4 +135,10 @@ export function judge(contender: Contender, dealt: readonly Dealt[], seed: numbe
 
 function meanOf(values: readonly number[]): number {
   return values.reduce((sum, value) => sum + value, 0) / values.length;
+}
+
+/** The forces of a machine in gf, without steps too fine for any cut to show: as the application thins them too. */
+function listDistinct({ scale }: TrueMachine): readonly number[] {
+  const axis = { fromGf: forceToGf(scale.min, scale), toGf: forceToGf(scale.max, scale) };
+  return spreadForces(axis, scale);
 }

@@ -3,6 +3,7 @@ import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
 import { namePlace } from '#core/knowledge/evidence.ts';
 import { localOf, scatter } from '#core/knowledge/fitKnowledge.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
+import { withSpreads } from '#core/knowledge/learntSpreads.ts';
 import {
   deriveMaterial,
   eliminateOwn,
@@ -21,7 +22,7 @@ import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
  * What is learnt from other sheets is widened by this factor on its standard deviation: truths are not the model,
  * and without it nine intervals in ten would cover clearly less often (see the referee in docs).
  */
-export const LEARNT_INFLATION = 1.45;
+export const LEARNT_INFLATION = 1.4;
 
 /** Everything seen of one material, the asked place included. */
 export interface Relatives {
@@ -67,8 +68,9 @@ export function believeInDetail(
   place: SheetPlace,
   knowledge: Knowledge | null,
   family: Relatives = NO_RELATIVES,
-  priors: Priors = COMMON_PRIORS,
+  believed: Priors = COMMON_PRIORS,
 ): { readonly belief: NormalPrior; readonly effects: readonly ThresholdEffect[] } {
+  const priors = withSpreads(believed, knowledge?.spreads ?? null);
   const border = borderFor(place, knowledge, [...family.learnt, ...family.all], priors);
   const shared = takeOut(family.learnt, border, learntAbout(border, knowledge), priors);
   const others = family.all.filter((sheet) => namePlace(sheet) !== namePlace(place));

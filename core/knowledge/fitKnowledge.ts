@@ -1,6 +1,6 @@
 import { listBorder, type Border } from '#core/knowledge/border.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import { KNOWLEDGE_MODEL, type Knowledge } from '#core/knowledge/knowledge.ts';
+import { KNOWLEDGE_MODEL, type Knowledge, type LearntSpreads } from '#core/knowledge/knowledge.ts';
 import {
   deriveMaterial,
   eliminateOwn,
@@ -9,12 +9,19 @@ import {
   type Eliminated,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
+import { withSpreads } from '#core/knowledge/learntSpreads.ts';
+import { choleskyOf, logDetOf } from '#core/threshold/cholesky.ts';
 import { solveStep } from '#core/threshold/fisherScoring.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
 const MAX_ITERATIONS = 60;
 /** The fit ends when a step moves all shared effects together by less than a seventh of a standard deviation. */
 const CLOSE_ENOUGH = 0.02;
+
+/** Own effects that move less than this (in ln force) are left to the common step, until the shared effects stir. */
+const CALM = 0.05;
+/** Squared distance of a common step, in standard deviations, from which all own effects are looked at again. */
+const STIRRING = 4;
 
 export interface FitProgress {
   readonly iteration: number;
@@ -28,6 +35,8 @@ interface FitOptions {
   readonly priors?: Priors;
   /** Where to start: the knowledge before the newest trials makes the fit two or three steps long. */
   readonly start?: Knowledge | null;
+  /** Spreads learnt before, see learnSpreads; the priors' own when left out. */
+  readonly spreads?: LearntSpreads | null;
   readonly onProgress?: (progress: FitProgress) => void;
 }
 
@@ -43,7 +52,8 @@ interface FitOptions {
  * @throws AppError `badInput` for a trial no sheet can have made
  */
 export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions = {}): Knowledge {
-  const { priors = COMMON_PRIORS, start = null, onProgress } = options;
+  const { start = null, spreads = null, onProgress } = options;
+  const priors = withSpreads(options.priors ?? COMMON_PRIORS, spreads);
   const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
   const border = listBorder(machineIds, priors);
   const ids = [...new Set(book.map(({ materialId }) => materialId))];
@@ -52,9 +62,10 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
   const materials = ids.map((id) => mapMaterial(grouped.get(id) ?? [], border, priors));
   let state = startFrom(start, border, ids, materials);
   let value = valueOf(state, border, materials);
+  const restless = materials.map(() => true);
   let iterations = 0;
   for (; iterations < MAX_ITERATIONS; iterations++) {
-    const settled = settleOwn(state, materials);
+    const settled = settleOwn(state, materials, restless);
     const step = findStep(settled, border, materials);
     const moved = searchAlong(settled, step, border, materials, valueOf(settled, border, materials));
     const gain = moved.value - value;
@@ -62,12 +73,14 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
     value = moved.value;
     onProgress?.({ iteration: iterations + 1, gain, distance: Math.sqrt(Math.max(0, step.distance)) });
     if (step.distance < CLOSE_ENOUGH) break;
+    if (step.distance > STIRRING) restless.fill(true);
   }
+  const { information, blocks } = assemble(state, border, materials);
   return {
     model: KNOWLEDGE_MODEL,
     names: border.names,
     mean: [...state.border],
-    information: [...assemble(state, border, materials).information],
+    information: [...information],
     own: Object.fromEntries(
       ids.map((id, index) => [
         id,
@@ -83,7 +96,32 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
     sheetCount: book.length,
     iterations: iterations + 1,
     logPosterior: value,
+    logEvidence: value - evidenceCost(border, materials, information, blocks),
+    spreads,
   };
+}
+
+/**
+ * What Laplace's approximation takes off the peak: half the log determinant of the whole information, and the
+ * normalising constants of the priors.
+ */
+function evidenceCost(
+  border: Border,
+  materials: readonly MaterialEvidence[],
+  information: Float64Array,
+  blocks: readonly Eliminated[],
+): number {
+  const lower = choleskyOf(information, border.names.length);
+  if (!lower) throw new Error('information with a proper prior is positive definite');
+  const determinant = blocks.reduce((sum, { logDet }) => sum + logDet, logDetOf(lower, border.names.length));
+  const priorSpread =
+    border.sd.reduce((sum, sd) => sum + Math.log(sd), 0) +
+    materials.reduce(
+      (sum, { ownPrecision }) =>
+        sum - ownPrecision.reduce((a, precision) => a + 0.5 * Math.log(precision), 0),
+      0,
+    );
+  return 0.5 * determinant + priorSpread;
 }
 
 /** Where the fit stands: the shared effects, and each material's own ones. */
@@ -216,12 +254,16 @@ function searchAlong(
  * Moves each material's own effects towards their peak while the shared ones stay. Without it one material whose
  * grades contradict each other would hold back the step of all.
  */
-function settleOwn(state: State, materials: readonly MaterialEvidence[]): State {
+function settleOwn(state: State, materials: readonly MaterialEvidence[], restless: boolean[]): State {
   return {
     border: state.border,
-    own: materials.map((material, index) =>
-      stepOwn(material, state.border, state.own[index] as Float64Array),
-    ),
+    own: materials.map((material, index) => {
+      const own = state.own[index] as Float64Array;
+      if (!restless[index]) return own;
+      const moved = stepOwn(material, state.border, own);
+      restless[index] = moved.some((value, a) => Math.abs(value - (own[a] as number)) > CALM);
+      return moved;
+    }),
   };
 }
 

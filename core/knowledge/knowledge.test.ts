@@ -5,6 +5,7 @@ import { describeEffects } from '#core/knowledge/describeEffects.ts';
 import { designSheet } from '#core/knowledge/designSheet.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
+import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import { deriveMaterial, mapMaterial, valueMaterial } from '#core/knowledge/materialFit.ts';
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
@@ -150,6 +151,21 @@ describe('the knowledge of a book', () => {
     );
     expect(gannet.learnt).toBeGreaterThan(0.3);
     expect(readings.every(({ words }) => words.endsWith('.'))).toBe(true);
+  });
+});
+
+describe('the spreads of a book', () => {
+  it('are learnt by their evidence: near the 0.15 the sheets were written with, far from the 0.27 believed', () => {
+    const spreads = learnSpreads(book, fitted)!;
+    expect(spreads.sheet).toBeGreaterThan(0.11);
+    expect(spreads.sheet).toBeLessThan(0.21);
+    expect(fitKnowledge(book, { spreads }).logEvidence).toBeGreaterThan(fitted.logEvidence);
+  });
+
+  it('stay as believed in a book too small to say, and do not collapse where sheets are alike', () => {
+    expect(learnSpreads(book.slice(0, 5), fitKnowledge(book.slice(0, 5)))).toBeNull();
+    const alike = writeBook(40, truth, seededRandom(8));
+    expect(learnSpreads(alike, fitKnowledge(alike))!.reachSheet).toBeGreaterThan(0.08);
   });
 });
 

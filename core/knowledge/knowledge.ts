@@ -15,6 +15,19 @@ export interface Knowledge {
   readonly sheetCount: number;
   readonly iterations: number;
   readonly logPosterior: number;
+  /** ln of the evidence by Laplace's approximation, up to a constant of the book: how well the priors foretold it. */
+  readonly logEvidence: number;
+  /** Spreads that this book taught in place of the believed ones, and how many trials it had then. */
+  readonly spreads: LearntSpreads | null;
+}
+
+/** How much sheets of one workshop truly differ, as standard deviations in place of those in the priors. */
+export interface LearntSpreads {
+  readonly sheet: number;
+  readonly gapSheet: number;
+  readonly reachSheet: number;
+  readonly sharesSheet: number;
+  readonly trialCount: number;
 }
 
 export const KNOWLEDGE_MODEL = 'hierarchical 1';

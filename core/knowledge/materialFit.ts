@@ -1,7 +1,7 @@
 import type { Border } from '#core/knowledge/border.ts';
 import { designSheet } from '#core/knowledge/designSheet.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import { choleskyOf, solveCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
+import { choleskyOf, logDetOf, solveCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
 import {
   SHEET_LIKELIHOODS,
   type PreparedTrial,
@@ -173,6 +173,8 @@ export interface Eliminated {
   readonly score: Float64Array;
   /** Information on the touched effects after elimination, side = touched. */
   readonly information: SquareMatrix;
+  /** ln of the determinant of the own block: its share of the evidence. */
+  readonly logDet: number;
   /** The step of the own effects for a step of the touched ones. */
   readonly stepOwn: (touchedStep: Float64Array) => Float64Array;
 }
@@ -220,6 +222,7 @@ export function eliminateOwn(
   return {
     score: reducedScore,
     information: reduced,
+    logDet: logDetOf(lower, own),
     stepOwn: (touchedStep) =>
       ownStep.map((value, a) =>
         touchedStep.reduce((sum, step, j) => sum - step * ((solved[j] as Float64Array)[a] as number), value),

@@ -51,6 +51,13 @@ export function solveTransposed(lower: SquareMatrix, size: number, rightSide: Fl
   return x;
 }
 
+/** ln of the determinant of L Lᵀ. @example logDetOf(choleskyOf(Float64Array.of(4), 1), 1) // ln 4 */
+export function logDetOf(lower: SquareMatrix, size: number): number {
+  let sum = 0;
+  for (let row = 0; row < size; row++) sum += 2 * Math.log(at(lower, row * size + row));
+  return sum;
+}
+
 /** The inverse of L Lᵀ. */
 export function invertCholesky(lower: SquareMatrix, size: number): SquareMatrix {
   const inverse = new Float64Array(size * size);

@@ -48,9 +48,7 @@ async function cutOn(sheet: object, machineFile: string, exposureMm: number): Pr
   return reached;
 }
 
-async function dialIn(
-  index: number,
-): Promise<{
+async function dialIn(index: number): Promise<{
   readonly cuts: number;
   readonly kept: number;
   readonly layers: readonly Layer[];
@@ -142,7 +140,7 @@ describe('the interface refuses', () => {
     expect((await api(`${path}/grades`, 'POST', { load: 9, grades: [{ cell: 0, grade: 3 }] })).status).toBe(
       400,
     );
-    expect((await api(`${path}/grades`, 'POST', { grades: [{ force: 9000, grade: 3 }] })).status).toBe(400);
+    expect((await api(`${path}/grades`, 'POST', { grades: [{ force: 9000, grade: 3 }] })).status).toBe(422);
     expect((await api(path, 'PATCH', { version: version + 5, passes: 2 })).status).toBe(409);
     await api(`${path}/close`, 'POST');
     expect((await api(`${path}/grades`, 'POST', { grades: [{ force: 80, grade: 3 }] })).status).toBe(409);

@@ -11,4 +11,14 @@ export const knowledgeSchema = z.object({
   sheetCount: z.number(),
   iterations: z.number(),
   logPosterior: z.number(),
+  logEvidence: z.number(),
+  spreads: z
+    .object({
+      sheet: z.number(),
+      gapSheet: z.number(),
+      reachSheet: z.number(),
+      sharesSheet: z.number(),
+      trialCount: z.number(),
+    })
+    .nullable(),
 });

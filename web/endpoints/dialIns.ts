@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { purposeOf, type DialInScrap } from '#core/dialIn/dialIn.ts';
+import { reserveJob } from '#core/dialIn/reserveJob.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';
 import { snapForce } from '#core/units/forceScale.ts';
@@ -11,6 +12,7 @@ import {
   openDialIn,
   undoLastGrades,
 } from '#store/repositories/dialIns.ts';
+import { findJob } from '#store/repositories/jobs.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { describeCut } from '#web/endpoints/describeCut.ts';
@@ -91,10 +93,12 @@ export const patchDialIn = defineEndpoint({
   handle: async ({ params, body }, { store }) => {
     const dialIn = await findDialIn(store, params.id);
     const { station } = await findDialInStation(store, dialIn);
-    const { version, scrap, isScrapNew, ...change } = body;
+    const { version, scrap, isScrapNew, jobId, ...change } = body;
     if (change.exposureMm) requireExposureInRange(change.exposureMm, station.machine.depthScale);
-    const whole =
-      scrap || isScrapNew ? mergeScrap(dialIn.scrap, scrap ?? {}, isScrapNew ?? false) : undefined;
+    const job = jobId ? reserveJob(await findJob(store, jobId), station.machine) : null;
+    const isOther = scrap !== undefined || isScrapNew === true;
+    const changed = isOther ? mergeScrap(dialIn.scrap, scrap ?? {}, isScrapNew ?? false) : undefined;
+    const whole = job ? { ...dialIn.scrap, ...job } : changed;
     return loadDialIn(
       store,
       await changeDialIn(store, params.id, version, { ...change, scrap: whole }, new Date()),

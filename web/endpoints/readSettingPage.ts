@@ -1,13 +1,14 @@
 import type { SettingKey, SettingValues } from '#core/setting/setting.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
-import type { Operation } from '#core/stack/depthGrade.ts';
+import { DIAL_IN_OPERATIONS } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listAudit } from '#store/repositories/audit.ts';
 import { findMachine, listMachines } from '#store/repositories/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { listRevisionEvidence } from '#store/repositories/revisionEvidence.ts';
 import { findSetting, listRevisions, requireSetting } from '#store/repositories/settings.ts';
 import { findBladeOfKind } from '#store/repositories/tools.ts';
 import { listRelatives } from '#web/endpoints/listRelatives.ts';
@@ -40,12 +41,13 @@ export async function readSettingPage(store: Store, key: SettingKey): Promise<Se
     loaded: { material, condition, lot: '', colour: '' },
   };
   const id = kept?.id ?? null;
-  const isDialled = key.operation === 'kiss' || key.operation === 'through';
+  const dialled = DIAL_IN_OPERATIONS.find((one) => one === key.operation);
   const kissForce = kiss?.revision.values.force ?? null;
   return {
     key,
     summary: kept && summarise(kept, material, machine),
     revisions: id === null ? [] : await listRevisions(store, id),
+    evidence: id === null ? [] : await listRevisionEvidence(store, id),
     material,
     condition,
     machine,
@@ -54,7 +56,7 @@ export async function readSettingPage(store: Store, key: SettingKey): Promise<Se
     startSources: kept?.revision.sources ?? {},
     kissForce,
     machines,
-    bench: isDialled ? await loadAnswer(store, station, key.operation as Operation) : null,
+    bench: dialled ? await loadAnswer(store, station, dialled) : null,
     relatives: await listRelatives(store, station, key.operation),
     audit: id === null ? [] : await listAudit(store, { entity: 'setting', entityId: id }, MOST_AUDIT),
   };

@@ -54,6 +54,9 @@ export const dialInChangeSchema = z.object({
   speed: z.number().positive('above 0').optional(),
   exposureMm: z.number().positive('above 0').optional(),
   scrap: scrapSchema.pick({ widthMm: true, heightMm: true, piece: true }).partial().optional(),
+  jobId: z.number().int().positive().optional().meta({
+    description: 'cut on the sheet of this job, clear of its lines and marks',
+  }),
   isScrapNew: z.boolean().optional().meta({ description: 'a fresh scrap: nothing of it is taken' }),
 });
 

@@ -2,6 +2,7 @@ import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Blade } from '#core/station/station.ts';
 import type { SettingKey, SettingRevision, SettingValues, ValueSources } from '#core/setting/setting.ts';
+import type { RevisionEvidence } from '#store/repositories/revisionEvidence.ts';
 import type { AuditReply, BenchAnswer, RelativeReply, SettingSummary } from '#web/schemas/setting.ts';
 
 /** Everything the page of a setting shows; it is made on the server and never leaves it otherwise. */
@@ -10,6 +11,8 @@ export interface SettingPageData {
   /** `null` before the first revision. */
   readonly summary: SettingSummary | null;
   readonly revisions: readonly SettingRevision[];
+  /** What revisions kept from a dial-in rested on. */
+  readonly evidence: readonly RevisionEvidence[];
   readonly material: Material;
   readonly condition: MaterialCondition;
   readonly machine: Machine;

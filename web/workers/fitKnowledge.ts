@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
+import { fitKnowledge, type FitProgress } from '#core/knowledge/fitKnowledge.ts';
+import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';
 
@@ -11,10 +12,15 @@ export interface FitOrder {
   readonly start: Knowledge | null;
 }
 
+/** Spreads are learnt anew when the book has grown by this share since they were learnt last. */
+const GROWN = 0.25;
+
 const { sheets, priors, start } = workerData as FitOrder;
-const fitted = fitKnowledge(sheets, {
-  priors,
-  start,
-  onProgress: (progress) => parentPort?.postMessage({ progress }),
-});
+const onProgress = (progress: FitProgress) => parentPort?.postMessage({ progress });
+const known = start?.spreads ?? null;
+const first = fitKnowledge(sheets, { priors, start, spreads: known, onProgress });
+const isDue = !known || first.trialCount > known.trialCount * (1 + GROWN);
+const spreads = isDue ? learnSpreads(sheets, first, priors) : known;
+const fitted =
+  spreads === known ? first : fitKnowledge(sheets, { priors, start: first, spreads, onProgress });
 parentPort?.postMessage({ fitted });

@@ -40,9 +40,10 @@ export function HistoryPanel({ page, desk }: Props) {
 }
 
 function RevisionRow({ index, page, desk }: Props & { readonly index: number }) {
-  const { revisions, machine, summary } = page;
+  const { revisions, evidence, machine, summary } = page;
   const revision = revisions[index] as SettingRevision;
   const before = revisions[index + 1];
+  const rests = evidence.find((one) => one.revision === revision.revision);
   const changes = before ? diffValues(before.values, revision.values) : [];
   return (
     <li className="py-2.5 grid gap-x-4 sm:grid-cols-[9rem_1fr_auto]">
@@ -70,6 +71,12 @@ function RevisionRow({ index, page, desk }: Props & { readonly index: number }) 
               {describeValue('speed', revision.values.speed, machine)}
             </li>
           )}
+          {rests ? (
+            <li className="text-muted">
+              rests on {rests.summary.trialCount} trials: right {Math.round(rests.summary.right * 100)} times
+              in 100, by fit {rests.knowledgeId ?? 0} of the book
+            </li>
+          ) : null}
         </ul>
       </div>
       {index > 0 && summary?.lockedBy === '' ? (

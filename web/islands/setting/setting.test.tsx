@@ -35,6 +35,7 @@ function page(operation: SettingOperation = 'kiss', change: Partial<SettingPageD
     key: { conditionId: 10, machineId: 2, bladeKind: '45° fine', operation },
     summary: sampleSetting({ operation }),
     revisions: [sampleRevision, first],
+    evidence: [],
     material: sampleMaterial,
     condition: sampleMaterial.conditions[0]!,
     machine: sampleMachine,

@@ -1,4 +1,6 @@
+import { useQuery } from '@tanstack/react-query';
 import { PIECE_WORDS, TEST_PIECES, type TestPieceKind } from '#core/dialIn/testPiece.ts';
+import { callApi } from '#web/islands/shared/callApi.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 
 /** What is cut, where it lies on the scrap, and the files for it. */
@@ -28,9 +30,10 @@ export function TestPiecePanel({ dial }: { readonly dial: Dial }) {
       </select>
       <p className="text-sm mt-1">It shows {PIECE_WORDS[scrap.piece].shows}.</p>
       <ScrapDrawing scrap={scrap} />
+      <SheetChoice dial={dial} />
       <p className="text-sm text-muted">
         Scrap of {scrap.widthMm} × {scrap.heightMm} mm;{' '}
-        {scrap.taken.length === 0 ? 'nothing is taken yet' : `${scrap.taken.length} cards on it`}.
+        {scrap.taken.length === 0 ? 'nothing is taken yet' : `${scrap.taken.length} places are taken`}.
       </p>
       <div className="flex flex-wrap gap-x-3 gap-y-1 text-sm mt-1">
         <a href={`${file}?format=hpgl`} download>
@@ -57,6 +60,39 @@ export function TestPiecePanel({ dial }: { readonly dial: Dial }) {
   );
 }
 
+/** Where it is cut: on a scrap, or in the free corner of the sheet of a job, clear of its lines and marks. */
+function SheetChoice({ dial }: { readonly dial: Dial }) {
+  const { data: jobs = [] } = useQuery({
+    queryKey: ['jobs'],
+    queryFn: () => callApi<readonly { readonly id: number; readonly name: string }[]>('/api/jobs'),
+  });
+  if (jobs.length === 0) return null;
+  return (
+    <label className="block text-sm text-muted mt-1">
+      cut it on
+      <select
+        className="field"
+        value=""
+        disabled={dial.isBusy}
+        onChange={(event) => {
+          const jobId = Number(event.target.value);
+          dial.change(jobId > 0 ? { jobId } : { scrap: { widthMm: 150, heightMm: 100 }, isScrapNew: true });
+        }}
+      >
+        <option value="" disabled>
+          this sheet; choose another
+        </option>
+        <option value="-1">a fresh scrap, 150 × 100 mm</option>
+        {jobs.map(({ id, name }) => (
+          <option key={id} value={id}>
+            the free corner of {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 function ScrapDrawing({ scrap }: { readonly scrap: NonNullable<Dial['dialIn']>['scrap'] }) {
   const { widthMm, heightMm, taken } = scrap;
   return (
@@ -64,7 +100,7 @@ function ScrapDrawing({ scrap }: { readonly scrap: NonNullable<Dial['dialIn']>['
       viewBox={`-1 -1 ${widthMm + 2} ${heightMm + 2}`}
       className="w-full max-h-32 mt-2"
       role="img"
-      aria-label={`Scrap with ${taken.length} cards on it`}
+      aria-label={`Sheet with ${taken.length} places taken`}
     >
       <rect
         width={widthMm}

@@ -27,6 +27,7 @@ export interface GivenChange {
   readonly exposureMm?: number;
   readonly scrap?: { readonly widthMm?: number; readonly heightMm?: number; readonly piece?: string };
   readonly isScrapNew?: boolean;
+  readonly jobId?: number;
 }
 
 /** Somebody else may grade too: what stands is read again this often. */
