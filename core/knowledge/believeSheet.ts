@@ -72,7 +72,7 @@ export function believeInDetail(
 ): { readonly belief: NormalPrior; readonly effects: readonly ThresholdEffect[] } {
   const priors = withSpreads(believed, knowledge?.spreads ?? null);
   const border = borderFor(place, knowledge, [...family.learnt, ...family.all], priors);
-  const shared = takeOut(family.learnt, border, learntAbout(border, knowledge), priors);
+  const shared = takeOut(family.learnt, border, learntAbout(border, knowledge), knowledge, priors);
   const others = family.all.filter((sheet) => namePlace(sheet) !== namePlace(place));
   const material = mapMaterial([{ ...place, trials: [] }, ...others], border, priors);
   const joint = teachLocal(material, marginalOf(shared, material.touched));
@@ -156,12 +156,18 @@ function takeOut(
   family: readonly EvidenceSheet[],
   border: Border,
   learnt: Gaussian,
+  knowledge: Knowledge | null,
   priors: Priors,
 ): Gaussian {
   const taught = family.filter(({ trials }) => trials.length > 0);
   if (taught.length === 0) return widen(learnt, border);
   const material = mapMaterial(taught, border, priors);
-  const own = findOwnPeak(material, learnt.mean);
+  // Where the fit left them, not where they would climb to by themselves: contradicting grades can have two peaks, and
+  // what is taken out must be what was put in.
+  const known = knowledge?.own[String(taught[0]?.materialId)];
+  const own = known
+    ? Float64Array.from(material.ownNames, (name) => known[name] ?? 0)
+    : findOwnPeak(material, learnt.mean);
   const said = eliminateOwn(material, deriveMaterial(material, localOf(material.touched, learnt.mean, own)));
   const score = new Float64Array(learnt.mean.length);
   const information = Float64Array.from(learnt.information);

@@ -15,11 +15,14 @@ import { solveStep } from '#core/threshold/fisherScoring.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
 const MAX_ITERATIONS = 60;
-/** The fit ends when a step moves all shared effects together by less than a seventh of a standard deviation. */
-const CLOSE_ENOUGH = 0.02;
+/**
+ * The fit ends when a step moves all shared effects together by less than a tenth of a standard deviation and no own
+ * effect stirs: a material that is not at its peak would be taken out of the knowledge wrongly.
+ */
+const CLOSE_ENOUGH = 0.01;
 
 /** Own effects that move less than this (in ln force) are left to the common step, until the shared effects stir. */
-const CALM = 0.05;
+const CALM = 0.015;
 /** Squared distance of a common step, in standard deviations, from which all own effects are looked at again. */
 const STIRRING = 4;
 
@@ -72,7 +75,7 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
     state = moved.state;
     value = moved.value;
     onProgress?.({ iteration: iterations + 1, gain, distance: Math.sqrt(Math.max(0, step.distance)) });
-    if (step.distance < CLOSE_ENOUGH) break;
+    if (step.distance < CLOSE_ENOUGH && !restless.some(Boolean)) break;
     if (step.distance > STIRRING) restless.fill(true);
   }
   const { information, blocks } = assemble(state, border, materials);

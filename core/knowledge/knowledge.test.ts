@@ -181,6 +181,21 @@ describe('what is believed of a sheet', () => {
     expect(sd(cavity, P.threshold) / sd(without, P.threshold)).toBeLessThan(1.05);
   });
 
+  it('does so also where grades contradict each other, from a cold fit and from a warm one', () => {
+    const odd = {
+      ...book[0]!,
+      trials: [...book[0]!.trials, { ...book[0]!.trials[5]!, grade: 1 as DepthGrade }],
+    };
+    const whole = [odd, ...book.slice(1)];
+    const without = believeSheet(asked, fitKnowledge(book.slice(1)));
+    for (const start of [null, fitted]) {
+      const cavity = believeSheet(asked, fitKnowledge(whole, { start }), { learnt: [odd], all: [odd] });
+      for (const parameter of [P.threshold, P.gap, P.scored]) {
+        expect(Math.abs(cavity.mean[parameter]! - without.mean[parameter]!)).toBeLessThan(0.04);
+      }
+    }
+  });
+
   it('is narrower with a book than from the stack alone, and narrower still with the same make elsewhere', () => {
     const alone = believeSheet(asked, null);
     const read = believeSheet(asked, fitted, { learnt: [book[0]!], all: [book[0]!] });

@@ -19,7 +19,8 @@ export function FoundBefore({ dial, station }: { readonly dial: Dial; readonly s
   return (
     <p className="text-sm text-muted mt-1" role="status">
       Opened by {dialIn.author}, {formatMoment(dialIn.openedAt)}
-      {others.length > 0 ? `, with ${others.join(' and ')}` : ''}. Go on here or on any other device.
+      {others.length > 0 ? `, with ${others.join(' and ')}` : ''}.
+      <span className="hidden sm:inline"> Go on here or on any other device.</span>
     </p>
   );
 }

@@ -20,7 +20,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
   const unit = forceUnit(machine.forceScale);
   const exposure = formatLength(answer.values.exposureMm, system, 2);
   return (
-    <div className="border-y border-hairline mt-3 py-2 flex flex-wrap items-center gap-x-7 gap-y-3">
+    <div className="border-y border-hairline mt-3 py-2 flex flex-wrap items-center gap-x-7 gap-y-2 sm:gap-y-3">
       <div>
         <label htmlFor="cut-force" className="text-sm text-muted block">
           {dial.force === answer.advisedForce
@@ -51,7 +51,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
       <p className="max-w-[24rem] grow basis-56">
         <Reason advice={answer.advice} words={`${answer.advisedForce} ${unit}`} surprise={answer.surprise} />
       </p>
-      <dl className="text-sm grid grid-cols-[auto_auto] gap-x-3">
+      <dl className="text-sm flex flex-wrap items-center gap-x-3 gap-y-0 sm:grid sm:grid-cols-[auto_auto]">
         <dt className="text-muted">exposure</dt>
         <dd>
           {exposure.figure} {exposure.unit}, {describeExposure(answer.values.exposureMm, machine.depthScale)}
@@ -61,7 +61,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
           {answer.values.speed} {machine.speedScale.unit}
         </dd>
         <dt className="text-muted self-center">passes</dt>
-        <dd className="mt-1">
+        <dd className="sm:mt-1">
           <Passes dial={dial} />
         </dd>
       </dl>
