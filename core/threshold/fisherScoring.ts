@@ -40,13 +40,13 @@ export function fisherScoring(
   while (iterations < MAX_ITERATIONS) {
     iterations += 1;
     const { score, information } = objective.derive(estimate);
-    const moved = searchAlong(objective.value, estimate, solveStep(information, score), value);
+    const step = solveStep(information, score);
+    const moved = searchAlong(objective.value, estimate, step, value, smallestStep);
     const gain = moved.value - value;
     estimate = moved.estimate;
     value = moved.value;
-    if (gain < 1e-13 * (1 + Math.abs(value)) || moved.largest < smallestStep) {
-      if (moved.largest < 1e-6 || moved.largest < smallestStep) break;
-    }
+    if (moved.largest < smallestStep) break;
+    if (gain < 1e-13 * (1 + Math.abs(value)) && moved.largest < 1e-6) break;
   }
   return { estimate, value, information: objective.derive(estimate).information, iterations };
 }
@@ -64,16 +64,19 @@ export function solveStep(information: SquareMatrix, score: Float64Array): Float
   throw new AppError('badInput', 'the trials do not determine the model: its information is singular');
 }
 
+/** The longest half of a half of the step that rises: a step that only keeps the height could go on for ever. */
 function searchAlong(
   valueAt: ScoredObjective['value'],
   from: Float64Array,
   step: Float64Array,
   before: number,
+  smallestStep: number,
 ): { readonly estimate: Float64Array; readonly value: number; readonly largest: number } {
-  for (let share = 1; share > 1e-10; share /= 2) {
+  const whole = largestOf(step);
+  for (let share = 1; share > 1e-10 && share * whole >= smallestStep; share /= 2) {
     const estimate = from.map((value, j) => value + share * (step[j] as number));
     const value = valueAt(estimate);
-    if (value >= before) return { estimate, value, largest: share * largestOf(step) };
+    if (value > before) return { estimate, value, largest: share * whole };
   }
   return { estimate: from, value: before, largest: 0 };
 }

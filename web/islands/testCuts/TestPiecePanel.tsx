@@ -32,8 +32,7 @@ export function TestPiecePanel({ dial }: { readonly dial: Dial }) {
       <ScrapDrawing scrap={scrap} />
       <SheetChoice dial={dial} />
       <p className="text-sm text-muted">
-        Scrap of {scrap.widthMm} × {scrap.heightMm} mm;{' '}
-        {scrap.taken.length === 0 ? 'nothing is taken yet' : `${scrap.taken.length} places are taken`}.
+        Scrap of {scrap.widthMm} × {scrap.heightMm} mm; {wordTaken(scrap.taken.length)}.
       </p>
       <div className="flex flex-wrap gap-x-3 gap-y-1 text-sm mt-1">
         <a href={`${file}?format=hpgl`} download>
@@ -58,6 +57,11 @@ export function TestPiecePanel({ dial }: { readonly dial: Dial }) {
       </div>
     </section>
   );
+}
+
+function wordTaken(count: number): string {
+  if (count === 0) return 'nothing is taken yet';
+  return count === 1 ? 'one place is taken' : `${count} places are taken`;
 }
 
 /** Where it is cut: on a scrap, or in the free corner of the sheet of a job, clear of its lines and marks. */
