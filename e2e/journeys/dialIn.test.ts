@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { ADDRESS, api, go, PHONE_SIZE, settle, visit, type Visitor } from '#e2e/support/app.ts';
+import { rollCutter } from '#e2e/support/rollCutter.ts';
 import type { DialInReply } from '#web/schemas/dialIn.ts';
 
 /** Finding a setting for sheets nobody has cut: each story has a sheet of its own, on a machine of its own. */
@@ -9,21 +10,6 @@ let machineId = 0;
 let conditionId = 0;
 let sheets = 0;
 
-const machine = {
-  name: 'Petrel 300',
-  kind: 'rollFed',
-  bedWidthMm: 300,
-  bedLengthMm: 1000,
-  marginMm: 5,
-  forceScale: { kind: 'gramForce', min: 10, max: 500, step: 1, gfAtZero: 0, gfPerUnit: 1 },
-  speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
-  depthScale: { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 },
-  accelerationMmPerS2: 2000,
-  travelSpeedMmPerS: 300,
-  numbersOwner: 'file',
-  hpglUnitsPerMm: 40,
-  link: { kind: 'none' },
-};
 const film = [
   { role: 'face', caliperUm: 85, isMeasured: false },
   { role: 'adhesive', caliperUm: 25, isMeasured: false },
@@ -31,7 +17,7 @@ const film = [
 ];
 
 beforeAll(async () => {
-  machineId = (await api<{ id: number }>('/api/machines', 'POST', machine)).reply.id;
+  machineId = (await api<{ id: number }>('/api/machines', 'POST', rollCutter('Petrel 300'))).reply.id;
   ines = await visit('Ines', machineId);
   tove = await visit('Tove', machineId, PHONE_SIZE);
 });

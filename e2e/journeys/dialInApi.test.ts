@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ADDRESS, api } from '#e2e/support/app.ts';
+import { rollCutter } from '#e2e/support/rollCutter.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { orderAtPanel, sendToCutter, type CutterReport } from '#web/links/cutterLink.ts';
 import type { DialInReply, KeptReply } from '#web/schemas/dialIn.ts';
@@ -11,22 +12,7 @@ let cutter: CutterService;
 let machineId = 0;
 beforeAll(async () => {
   cutter = await serveCutter({ model: 'roll', dataPort: 0, panelPort: 0, seed: 41, pace: 4000 });
-  const machine = {
-    name: 'Shag 500',
-    kind: 'rollFed',
-    bedWidthMm: 300,
-    bedLengthMm: 1000,
-    marginMm: 5,
-    forceScale: { kind: 'gramForce', min: 10, max: 500, step: 1, gfAtZero: 0, gfPerUnit: 1 },
-    speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
-    depthScale: { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 },
-    accelerationMmPerS2: 2000,
-    travelSpeedMmPerS: 300,
-    numbersOwner: 'file',
-    hpglUnitsPerMm: 40,
-    link: { kind: 'none' },
-  };
-  machineId = (await api<{ id: number }>('/api/machines', 'POST', machine)).reply.id;
+  machineId = (await api<{ id: number }>('/api/machines', 'POST', rollCutter('Shag 500'))).reply.id;
 });
 afterAll(() => cutter.close());
 
@@ -178,5 +164,12 @@ describe('tabs by how a piece held', () => {
       basedOn: 0,
     });
     expect(refused.reply.error.message).toMatch(/find the through cut first/);
+    expect((await api(`${path}/piece?widthMm=40`)).status).toBe(400);
+    const demo = await fetch(
+      `${ADDRESS}/api/stations/1/judged/tabs/piece?widthMm=44&heightMm=30&tabLengthMm=1`,
+    );
+    const forces = new Set([...(await demo.text()).matchAll(/FS(\d+)/g)].map(([, force]) => Number(force)));
+    // The demo's loaded sheet has a kiss and a through setting: tabs at the one, cuts at the other.
+    expect(forces.size).toBe(2);
   });
 });

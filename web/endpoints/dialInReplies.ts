@@ -16,6 +16,7 @@ import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { drawTestCard } from '#web/endpoints/drawTestCard.ts';
 import { explainDialIn } from '#web/endpoints/explainDialIn.ts';
 import { loadDialIn, questionDialIn } from '#web/endpoints/loadDialIn.ts';
+import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import {
   effortReplySchema,
   pieceQuerySchema,
@@ -136,17 +137,12 @@ export const getPiece = defineEndpoint({
     const { station } = await questionDialIn(store, dialIn);
     if (!bench.answer) throw new AppError('badInput', 'this sheet has no such cut');
     const { card, values, scrap } = drawTestCard(dialIn, station, bench.answer, query);
-    return query.format === 'hpgl'
-      ? fileReply(
-          writeFile(card, scrap.heightMm, values, station.machine),
-          'application/vnd.hp-hpgl',
-          'test-card.hpgl',
-        )
-      : fileReply(
-          writeCardSvg(card, scrap, query.format === 'svg' ? 'cut' : 'guide'),
-          'image/svg+xml',
-          'test-card.svg',
-        );
+    if (query.format === 'hpgl') {
+      const file = writeFile(card, scrap.heightMm, values, station.machine);
+      return replyWithFile(file, HPGL_TYPE, 'test-card.hpgl', 'inline');
+    }
+    const svg = writeCardSvg(card, scrap, query.format === 'svg' ? 'cut' : 'guide');
+    return replyWithFile(svg, SVG_TYPE, 'test-card.svg', 'inline');
   },
 });
 
@@ -157,10 +153,4 @@ function writeFile(
   machine: Machine,
 ): string {
   return writeCardHpgl(card, heightMm, values, hpglOptionsOf(machine), values.tabForce ?? null);
-}
-
-function fileReply(text: string, type: string, name: string): Response {
-  return new Response(text, {
-    headers: { 'content-type': type, 'content-disposition': `inline; filename="${name}"` },
-  });
 }

@@ -15,6 +15,7 @@ import {
 } from '#web/endpoints/dialIns.ts';
 import { getWindow, getEffort, getWays, getReasons, getPiece } from '#web/endpoints/dialInReplies.ts';
 import { postKeep } from '#web/endpoints/keepDialIn.ts';
+import { getJudgedPiece } from '#web/endpoints/judgedPiece.ts';
 import { getKnowledge, postRefit, deleteRefit, putPrior, deletePrior } from '#web/endpoints/knowledge.ts';
 import { getJudged, postJudged, postKeepJudged, deleteJudged } from '#web/endpoints/judgedPieces.ts';
 import { getHealth } from '#web/endpoints/health.ts';
@@ -102,6 +103,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   getJudged,
   postJudged,
   postKeepJudged,
+  getJudgedPiece,
   deleteJudged,
   postRevision,
   getSettings,

@@ -9,6 +9,7 @@ import { findMaterials } from '#store/repositories/materials.ts';
 import { findSettings, requireSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { drawLabels } from '#web/endpoints/drawLabels.ts';
+import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import { summariseSettings } from '#web/endpoints/summariseSettings.ts';
 
 const MOST_LABELS = 200;
@@ -56,18 +57,12 @@ export const getCornerPiece = defineEndpoint({
   reply: z.string().meta({ description: 'image/svg+xml or HPGL' }),
   handle: async ({ params, query }, { store }) => {
     const { svg, drawing } = drawCornerPiece();
-    if (query.format === 'svg') return fileReply(svg, 'image/svg+xml', 'corner-piece.svg');
+    if (query.format === 'svg') return replyWithFile(svg, SVG_TYPE, 'corner-piece.svg');
     const { key, revision } = await requireSetting(store, params.id);
     const machine = await findMachine(store, key.machineId);
     const roles = Object.fromEntries(drawing.contours.map((line) => [groupKey(line), 'kiss' as const]));
     const plan = planPasses(drawing.contours, roles, { kiss: revision.values }, machine);
     const hpgl = writeHpgl(plan.passes, drawing.heightMm, hpglOptionsOf(machine));
-    return fileReply(hpgl, 'application/vnd.hp-hpgl', 'corner-piece.hpgl');
+    return replyWithFile(hpgl, HPGL_TYPE, 'corner-piece.hpgl');
   },
 });
-
-function fileReply(text: string, type: string, name: string): Response {
-  return new Response(text, {
-    headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name}"` },
-  });
-}

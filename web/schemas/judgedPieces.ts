@@ -30,3 +30,14 @@ export const keepJudgedSchema = z.object({
   reason: z.string().trim().max(300).default(''),
   basedOn: z.number().int().min(0),
 });
+
+/** A real piece to cut: its size, and what it is made with. */
+export const judgedPieceQuerySchema = z.object({
+  tabLengthMm: z.coerce.number().min(0.1).max(20).default(1),
+  cutLengthMm: z.coerce.number().min(1).max(200).default(12),
+  widthMm: z.coerce.number().min(8, 'at least 8 mm wide').max(500).default(50),
+  heightMm: z.coerce.number().min(8, 'at least 8 mm high').max(500).default(50),
+  force: z.coerce.number().optional(),
+  passes: z.coerce.number().int().min(1).max(12).default(1),
+  format: z.enum(['svg', 'hpgl']).default('hpgl'),
+});

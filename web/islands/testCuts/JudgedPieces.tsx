@@ -56,6 +56,7 @@ function JudgedView({ station, quantities, initial }: Props) {
             known.
           </p>
         </div>
+        <PieceFiles machineId={machine.id} quantity={data.quantity} given={given} />
         <ChanceCurve
           curve={data.curve}
           at={valueOf(given)}
@@ -69,6 +70,52 @@ function JudgedView({ station, quantities, initial }: Props) {
         <KeepJudged judged={judged} unit={unit} />
         <PieceList judged={judged} unit={unit} />
       </div>
+    </div>
+  );
+}
+
+interface FilesProps {
+  readonly machineId: number;
+  readonly quantity: JudgedReply['quantity'];
+  readonly given: Given;
+}
+
+/** The file of one real piece, as large as the pieces of the job. */
+function PieceFiles({ machineId, quantity, given }: FilesProps) {
+  const [size, setSize] = useState({ widthMm: 50, heightMm: 50 });
+  const asked = new URLSearchParams(
+    Object.entries({ ...given, ...(quantity === 'tabs' ? size : {}) }).map(([name, value]) => [
+      name,
+      String(value),
+    ]),
+  );
+  const path = `/api/stations/${machineId}/judged/${quantity}/piece?${asked.toString()}`;
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-2">
+      {quantity === 'tabs' ? (
+        <span className="flex items-center gap-2">
+          a piece of
+          {(['widthMm', 'heightMm'] as const).map((side) => (
+            <input
+              key={side}
+              type="number"
+              className="field figure w-20"
+              aria-label={side === 'widthMm' ? 'Width of the piece, mm' : 'Height of the piece, mm'}
+              min={8}
+              max={500}
+              value={size[side]}
+              onChange={(event) => setSize({ ...size, [side]: Number(event.target.value) })}
+            />
+          ))}
+          mm
+        </span>
+      ) : (
+        <span>one crease</span>
+      )}
+      <a href={`${path}&format=hpgl`} download>
+        machine file
+      </a>
+      <a href={`${path}&format=svg`}>drawing</a>
     </div>
   );
 }

@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { AppError } from '#core/errors/appError.ts';
+import { composeCard, measureCard } from '#core/dialIn/testCard.ts';
+import { makeTestPiece } from '#core/dialIn/testPiece.ts';
+import { writeCardHpgl, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { hpglOptionsOf } from '#core/protocol/writeHpgl.ts';
+import type { SettingOperation } from '#core/setting/setting.ts';
+import { suggestValues } from '#core/setting/suggestValues.ts';
+import { snapForce } from '#core/units/forceScale.ts';
+import { findSetting } from '#store/repositories/settings.ts';
+import { findStation } from '#store/repositories/stations.ts';
+import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
+import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { settingKey } from '#web/endpoints/settingKey.ts';
+import { judgedPieceQuerySchema, quantitySchema } from '#web/schemas/judgedPieces.ts';
+
+/** A test square does not tell how a piece will hold: the file of one real piece, or of one crease. */
+export const getJudgedPiece = defineEndpoint({
+  method: 'GET',
+  path: '/api/stations/{machineId}/judged/{quantity}/piece',
+  summary:
+    'A perforated piece of the real size, its tabs at the kiss force, or a crease strip: machine file or SVG.',
+  params: z.object({ machineId: idParam, quantity: quantitySchema }),
+  query: judgedPieceQuerySchema,
+  reply: z.string().meta({ description: 'HPGL or image/svg+xml' }),
+  handle: async ({ params, query }, { store }) => {
+    const station = await findStation(store, params.machineId);
+    const { loaded, machine, blade } = station;
+    if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
+    const at = (operation: SettingOperation) =>
+      findSetting(store, settingKey(station, loaded.condition.id, operation));
+    const isTabs = params.quantity === 'tabs';
+    const [base, kiss] = await Promise.all([at(isTabs ? 'through' : 'crease'), at('kiss')]);
+    if (isTabs && !base)
+      throw new AppError('badInput', 'find the through cut first: the piece is freed with it');
+    const values =
+      base?.revision.values ??
+      suggestValues(loaded.material, loaded.condition, machine, blade, 'through', 300).values;
+    const piece = makeTestPiece(isTabs ? 'coupon' : 'crease', query);
+    const force = snapForce(isTabs ? values.force : (query.force ?? values.force), machine.forceScale);
+    const cell = { force, speed: values.speed, passes: isTabs ? values.passes : query.passes };
+    const margin = machine.marginMm;
+    const card = composeCard(piece, [cell], { x: margin, y: margin });
+    const { widthMm, heightMm } = measureCard(piece, 1);
+    const sheet = { widthMm: widthMm + 2 * margin, heightMm: heightMm + 2 * margin };
+    if (query.format === 'svg')
+      return replyWithFile(writeCardSvg(card, sheet, 'cut'), SVG_TYPE, 'piece.svg', 'inline');
+    const tabForce = isTabs ? (kiss?.revision.values.force ?? null) : null;
+    const file = writeCardHpgl(card, sheet.heightMm, values, hpglOptionsOf(machine), tabForce);
+    return replyWithFile(file, HPGL_TYPE, 'piece.hpgl');
+  },
+});

@@ -1,0 +1,14 @@
+/** A text as a file with its type and a name to save it under. */
+export function replyWithFile(
+  text: string,
+  type: string,
+  name: string,
+  disposition: 'inline' | 'attachment' = 'attachment',
+): Response {
+  return new Response(text, {
+    headers: { 'content-type': type, 'content-disposition': `${disposition}; filename="${name}"` },
+  });
+}
+
+export const HPGL_TYPE = 'application/vnd.hp-hpgl';
+export const SVG_TYPE = 'image/svg+xml';

@@ -1,0 +1,3 @@
+import { getJudgedPiece } from '#web/endpoints/judgedPiece.ts';
+
+export const GET = getJudgedPiece.serve;
