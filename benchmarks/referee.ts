@@ -19,7 +19,7 @@ interface WorldResult {
   readonly scores: readonly PrintedScore[];
 }
 
-const WORKSHOPS = 15;
+const WORKSHOPS = 10;
 const SHEETS_PER_MACHINE = 20;
 const SIZES = [50, 500, 5_000, 50_000];
 const run = promisify(execFile);

@@ -5,7 +5,7 @@ import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 
 /** Another test cut that gains less than this is not worth its sheet: found on the referee, see docs. */
-export const WORTHWHILE_GAIN = 0.014;
+export const WORTHWHILE_GAIN = 0.0145;
 /** Below this no force is good enough to keep; something else has to change. */
 export const POOR_CHANCE = 0.5;
 /** A right cut this near to the best force (in ln force) counts as its confirmation. */

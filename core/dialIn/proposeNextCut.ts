@@ -4,7 +4,7 @@ import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
 import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 
-const MAX_CANDIDATES = 24;
+const MAX_CANDIDATES = 20;
 /** A grade less likely than this moves no decision. */
 const IMPOSSIBLE = 1e-4;
 /** Draws lighter than this change no decision. */

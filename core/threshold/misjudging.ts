@@ -1,5 +1,7 @@
 /** Share of grades that are read wrongly: four fifths of them one grade off, the rest two. */
 export const MISJUDGED_SHARE = 0.05;
+/** No grade is read wrongly by more than this. */
+const FURTHEST = 2;
 
 /**
  * P(seen grade | true grade) for K ordered grades, row per true grade. What would fall beyond either end stays
@@ -34,10 +36,12 @@ export function misjudge(
   out: Float64Array,
 ): Float64Array {
   out.fill(0);
+  const last = out.length - 1;
   for (let truth = 0; truth < trueGrades.length; truth++) {
     const row = matrix[truth] as Float64Array;
     const probability = trueGrades[truth] as number;
-    for (let seen = 0; seen < out.length; seen++) {
+    const to = Math.min(last, truth + FURTHEST);
+    for (let seen = Math.max(0, truth - FURTHEST); seen <= to; seen++) {
       out[seen] = (out[seen] as number) + probability * (row[seen] as number);
     }
   }

@@ -21,6 +21,10 @@ export function predictGrades(posterior: ThresholdPosterior, forceGf: number): F
   return mean;
 }
 
+/** Asked tens of thousands of times for one proposal: the layered sheet's indexes have a place of their own. */
+const LAYERED_EDGES = 8;
+const LAYERED_SCRATCH = new Float64Array(LAYERED_EDGES);
+
 /** P(true grade | ln force) in one draw, written to `out`. */
 export function gradesOfDraw(
   posterior: ThresholdPosterior,
@@ -30,7 +34,7 @@ export function gradesOfDraw(
 ): Float64Array {
   const edges = posterior.grades.length - 1;
   const spread = posterior.spreads[draw] as number;
-  const indexes = new Float64Array(edges);
+  const indexes = edges === LAYERED_EDGES ? LAYERED_SCRATCH : new Float64Array(edges);
   for (let edge = 0; edge < edges; edge++) {
     indexes[edge] = (lnForce - (posterior.boundaries[draw * edges + edge] as number)) / spread;
   }
