@@ -4,6 +4,7 @@ import { rollCutter } from '#e2e/support/rollCutter.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { orderAtPanel, sendToCutter, type CutterReport } from '#web/links/cutterLink.ts';
 import type { DialInReply, KeptReply } from '#web/schemas/dialIn.ts';
+import type { BenchAnswer } from '#web/schemas/setting.ts';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 
@@ -165,11 +166,13 @@ describe('tabs by how a piece held', () => {
     });
     expect(refused.reply.error.message).toMatch(/find the through cut first/);
     expect((await api(`${path}/piece?widthMm=40`)).status).toBe(400);
-    const demo = await fetch(
-      `${ADDRESS}/api/stations/1/judged/tabs/piece?widthMm=44&heightMm=30&tabLengthMm=1`,
-    );
-    const forces = new Set([...(await demo.text()).matchAll(/FS(\d+)/g)].map(([, force]) => Number(force)));
-    // The demo's loaded sheet has a kiss and a through setting: tabs at the one, cuts at the other.
-    expect(forces.size).toBe(2);
+    const { answer, revision } = (await api<BenchAnswer>(`/api/stations/${machineId}/answers/kiss`)).reply;
+    const values = { ...answer!.values, force: 320 };
+    const through = { operation: 'through', values, sources: { force: 'person' }, basedOn: 0 };
+    expect((await api(`/api/stations/${machineId}/settings`, 'POST', through)).status).toBe(201);
+    const piece = await fetch(`${ADDRESS}${path}/piece?widthMm=44&heightMm=30&tabLengthMm=1`);
+    const forces = [...(await piece.text()).matchAll(/FS(\d+)/g)].map(([, force]) => Number(force));
+    // Tabs at the kiss force, cuts (and the figure below) at the through force.
+    expect(new Set(forces)).toEqual(new Set([revision!.values.force, 320]));
   });
 });

@@ -39,7 +39,8 @@ describe('with the keyboard alone', () => {
     await page.keyboard.press('Space');
     await page.keyboard.press('4');
     await expect.poll(() => cuts.count()).toBe(count + 1);
-    expect(await cuts.first().textContent()).toMatch(/scored.*kiss · Ines.*fuzzy edge/);
+    // It is shown at once, and signed when the server has it.
+    await expect.poll(() => cuts.first().textContent()).toMatch(/scored.*kiss · Ines.*fuzzy edge/);
     await page.keyboard.press('u');
     await expect.poll(() => cuts.count()).toBe(count);
   });

@@ -29,7 +29,7 @@ export function CardGrades({ dial, card, operation, unit }: Props) {
       }),
     );
   return (
-    <section aria-label="Card" className="border-y border-hairline mt-3 py-3">
+    <section aria-label="Card" ref={bringIntoView} className="border-y border-hairline mt-3 py-3">
       <CardHeading card={card} path={`/api/dial-ins/${dial.dialIn?.id ?? 0}/piece?card=waiting`} />
       <CardCells
         dial={dial}
@@ -63,6 +63,11 @@ export function CardGrades({ dial, card, operation, unit }: Props) {
       <CardButtons dial={dial} open={open.length} all={forces.length} onRecord={record} />
     </section>
   );
+}
+
+/** The card stands above the button that lays it: on a phone it would appear out of sight. */
+function bringIntoView(card: HTMLElement | null): void {
+  card?.scrollIntoView({ block: 'nearest' });
 }
 
 interface ButtonProps {

@@ -51,7 +51,10 @@ export function useDialInRequests(station: Station, operation: DialInOperation, 
     const now = queries.getQueryData<DialInStart>(key)?.reply;
     if (now?.dialIn.state === 'open') return now;
     const { passes } = data.bench.answer?.values ?? { passes: 1 };
-    return callApi<DialInReply>('/api/dial-ins', 'POST', { machineId: machine.id, operation, passes });
+    const facts = { machineId: machine.id, operation, passes };
+    const opened = await callApi<DialInReply>('/api/dial-ins', 'POST', facts);
+    show(opened);
+    return opened;
   };
   const preview = useGradePreview(station, operation, key);
   const grade = useMutation({
