@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { ADDRESS, api, go, PHONE_SIZE, settle, visit, type Visitor } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
-import type { DialInReply } from '#web/schemas/dialIn.ts';
 
 /** Finding a setting for sheets nobody has cut: each story has a sheet of its own, on a machine of its own. */
 let ines: Visitor;
