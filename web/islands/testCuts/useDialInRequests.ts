@@ -51,8 +51,7 @@ export function useDialInRequests(station: Station, operation: DialInOperation, 
     const now = queries.getQueryData<DialInStart>(key)?.reply;
     if (now?.dialIn.state === 'open') return now;
     const { passes } = data.bench.answer?.values ?? { passes: 1 };
-    const facts = { machineId: machine.id, operation, passes };
-    const opened = await callApi<DialInReply>('/api/dial-ins', 'POST', facts);
+    const opened = await openAt({ machineId: machine.id, operation, passes });
     show(opened);
     return opened;
   };
@@ -118,6 +117,10 @@ function useCards(open: () => Promise<DialInReply>, handlers: Handlers) {
     ...handlers,
   });
   return { card, dropCard };
+}
+
+function openAt(facts: { machineId: number; operation: DialInOperation; passes: number }) {
+  return callApi<DialInReply>('/api/dial-ins', 'POST', facts);
 }
 
 /** Asks one thing of an opened dial-in. */
