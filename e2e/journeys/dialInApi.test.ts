@@ -71,7 +71,7 @@ async function dialIn(index: number): Promise<{
     cuts += 1;
   }
   const kept = reply.bench.answer!.bestForce;
-  await api<KeptReply>(`${path}/keep`, 'POST', { basedOn: 0, reason: 'by script' });
+  await api<KeptReply>(`${path}/keep`, 'POST', { basedOn: 0, reason: 'found on the stand-in' });
   return { cuts, kept, layers, family };
 }
 

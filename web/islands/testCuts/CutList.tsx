@@ -18,7 +18,8 @@ export function CutList({ cuts, unit, onUndo, isBusy, isOpen }: Props) {
     <section aria-label="Cuts so far" className="sheet p-4 sm:p-5">
       <h2 className="text-muted mb-1">Cuts so far</h2>
       {cuts.length === 0 ? <p>None yet on this sheet. The first one starts low.</p> : null}
-      <ol className="divide-y divide-hairline max-h-72 overflow-y-auto">
+      {/* A list that scrolls must be reachable by keyboard, also when nothing in it can be pressed. */}
+      <ol tabIndex={0} className="divide-y divide-hairline max-h-72 overflow-y-auto">
         {[...cuts].reverse().map((cut, place) => (
           <li key={cut.id} className="flex items-center gap-3 py-1">
             <span className="figure w-16 text-right font-semibold">

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef } from 'react';
 import type { DepthGrade, DialInOperation, Flaw } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -78,12 +79,7 @@ export function useDialInRequests(station: Station, operation: DialInOperation, 
     ...simple,
   });
   const { card, dropCard } = useCards(open, simple);
-  const keep = useKeep(
-    open,
-    () => queries.getQueryData<DialInStart>(key)?.bench ?? start.bench,
-    show,
-    lookAgain,
-  );
+  const keep = useKeep(open, show, start.bench.revision?.revision ?? 0);
   const requests = { grade, undo, change, card, dropCard, keep };
   return {
     bench: data.bench,
@@ -128,23 +124,24 @@ function ask(opened: DialInReply, path: string, method: string, body?: unknown):
   return callApi<DialInReply>(`/api/dial-ins/${opened.dialIn.id}${path}`, method, body);
 }
 
-/** Keeps what was found, based on the revision that is on the screen: whoever kept another one meanwhile is not overrun. */
-function useKeep(
-  open: () => Promise<DialInReply>,
-  shown: () => DialInStart['bench'],
-  show: (reply: DialInReply) => void,
-  lookAgain: () => void,
-) {
+/**
+ * Keeps what was found, based on the revision that stood when the page was opened, kept from here, or was last refused
+ * over: what somebody else kept meanwhile may have come onto the screen unnoticed, and is never overrun in silence.
+ */
+function useKeep(open: () => Promise<DialInReply>, show: (reply: DialInReply) => void, revisionSeen: number) {
+  const seen = useRef(revisionSeen);
   return useMutation({
     mutationFn: async (wanted: { readonly force: number; readonly reason: string }) => {
-      const basedOn = shown().revision?.revision ?? 0;
       const { dialIn } = await open();
       const path = `/api/dial-ins/${dialIn.id}`;
-      const kept = await callApi<KeptReply>(`${path}/keep`, 'POST', { ...wanted, basedOn });
-      show(await callApi<DialInReply>(path));
-      return kept;
+      const body = { ...wanted, basedOn: seen.current };
+      const lookAgain = async () => {
+        const now = await callApi<DialInReply>(path);
+        seen.current = now.bench.revision?.revision ?? 0;
+        show(now);
+      };
+      return callApi<KeptReply>(`${path}/keep`, 'POST', body).finally(lookAgain);
     },
-    onError: lookAgain,
   });
 }
 
