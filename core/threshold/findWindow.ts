@@ -114,7 +114,8 @@ function tailOf(x: number): number {
   return x > 8 ? 1 : FAST_PROBIT.cdf(x);
 }
 
-function credibleEdge(posterior: ThresholdPosterior, edge: number): CredibleEdge {
+/** Where a boundary lies, by what is believed. @param edge its position, 0 for that between the first two grades */
+export function credibleEdge(posterior: ThresholdPosterior, edge: number): CredibleEdge {
   const edges = posterior.grades.length - 1;
   const positions = Float64Array.from(
     { length: posterior.drawCount },

@@ -12,7 +12,7 @@ import {
   undoLastGrades,
   type NewDialIn,
 } from '#store/repositories/dialIns.ts';
-import { listRunEvidence, readBookEvidence } from '#store/repositories/evidence.ts';
+import { readBookEvidence, readCutSources } from '#store/repositories/evidence.ts';
 import { addJudgedPiece, listJudgedPieces, undoJudgedPiece } from '#store/repositories/judgedPieces.ts';
 import {
   addKnowledge,
@@ -23,7 +23,8 @@ import {
   listOwnPriors,
   setPrior,
 } from '#store/repositories/knowledge.ts';
-import { listTestCuts } from '#store/repositories/testCuts.ts';
+import { countTestCuts, listTestCuts } from '#store/repositories/testCuts.ts';
+import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { addMachine } from '#store/repositories/machines.ts';
 import { later, machine, now, openTestStore } from '#store/tests/testStore.ts';
 
@@ -202,7 +203,13 @@ describe('knowledge', () => {
   });
 
   it('reads no run as evidence that nobody noted', async () => {
-    expect(await listRunEvidence(db, conditionId, machineId)).toEqual([]);
+    const { id } = await openDialIn(db, given(), now);
+    await addGrades(db, id, null, [{ cut: cut(60, 1), cell: null }], later(1));
+    const { material } = await findMaterialByCondition(db, conditionId);
+    const own = (await readCutSources(db, material)).filter(({ machine: at }) => at.id === machineId);
+    expect(own.flatMap(({ runs }) => runs)).toEqual([]);
+    expect(own.flatMap(({ cuts }) => cuts)).toHaveLength(1);
+    expect((await countTestCuts(db)).get(machineId)).toBe(1);
   });
 });
 

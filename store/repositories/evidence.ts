@@ -1,14 +1,14 @@
 import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
-import type { TestCut } from '#core/dialIn/testCut.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { RUN_VERDICTS, type SettingValues } from '#core/setting/setting.ts';
+import type { Material } from '#core/stack/material.ts';
 import { DIAL_IN_OPERATIONS, type DialInOperation } from '#core/stack/depthGrade.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMachines } from '#store/repositories/machines.ts';
-import { findMaterials, listMaterials } from '#store/repositories/materials.ts';
-import { readTestCutRow } from '#store/rows/settingRows.ts';
+import { listMaterials } from '#store/repositories/materials.ts';
+import { listTestCuts } from '#store/repositories/testCuts.ts';
 
 interface RunRow {
   readonly condition_id: number;
@@ -20,18 +20,16 @@ interface RunRow {
   readonly lot: string;
 }
 
-/** Test cuts and noted runs of a whole book, or of one material. */
-export async function readCutSources(db: Store, materialId: number | null): Promise<readonly CutSource[]> {
-  const materials =
-    materialId === null ? await listMaterials(db, true) : await findMaterials(db, [materialId]);
+/** Test cuts and noted runs of a whole book, or of one material, by condition and machine. */
+export async function readCutSources(db: Store, material: Material | null): Promise<readonly CutSource[]> {
+  const materials = material ? [material] : await listMaterials(db, true);
   const conditions = materials.flatMap((material) =>
     material.conditions.map((condition) => ({ material, condition })),
   );
-  const ids = conditions.map(({ condition }) => condition.id);
-  const ofMaterial = materialId === null ? null : ids;
+  const ofMaterial = material && conditions.map(({ condition }) => condition.id);
   const [machines, cuts, runs] = await Promise.all([
     listMachines(db, true),
-    readCuts(db, ofMaterial),
+    listTestCuts(db, ofMaterial),
     readRuns(db, ofMaterial),
   ]);
   const keyOf = (conditionId: number, machineId: number) => `${conditionId}/${machineId}`;
@@ -59,25 +57,6 @@ export async function readBookEvidence(
     sheets: gatherEvidence(sources),
     lastCutId: ids.reduce((most, id) => Math.max(most, id), 0),
   };
-}
-
-/** Noted runs of one sheet on one machine as weak evidence. */
-export async function listRunEvidence(
-  db: Store,
-  conditionId: number,
-  machineId: number,
-): Promise<readonly RunEvidence[]> {
-  const machine = (await listMachines(db, true)).find(({ id }) => id === machineId);
-  const rows = await readRuns(db, [conditionId]);
-  return machine
-    ? rows.filter((row) => row.machine_id === machineId).map((row) => readRun(row, machine.speedScale))
-    : [];
-}
-
-async function readCuts(db: Store, conditionIds: readonly number[] | null): Promise<readonly TestCut[]> {
-  const query = db('test_cuts').where({ undone_at: null }).orderBy(['at', 'id']);
-  if (conditionIds) query.whereIn('condition_id', [...conditionIds]);
-  return (await query).map(readTestCutRow);
 }
 
 /** What was cut with which setting, where a person noted the run and the blade was known. */

@@ -6,16 +6,30 @@ import { readTestCutRow } from '#store/rows/settingRows.ts';
 export type NewTestCut = Omit<TestCut, 'id' | 'at' | 'lot' | 'colour'> &
   Partial<Pick<TestCut, 'lot' | 'colour'>>;
 
-/** Test cuts of a condition on a machine, oldest first, without those taken back. */
+/**
+ * Test cuts, oldest first, without those taken back.
+ *
+ * @param conditionIds of one condition, of several, or `null` for the whole book
+ * @param machineId on one machine, or `null` for all
+ */
 export async function listTestCuts(
   db: Store,
-  conditionId: number,
-  machineId: number,
+  conditionIds: number | readonly number[] | null,
+  machineId: number | null = null,
 ): Promise<readonly TestCut[]> {
-  const rows = await db('test_cuts')
-    .where({ condition_id: conditionId, machine_id: machineId, undone_at: null })
-    .orderBy(['at', 'id']);
-  return rows.map(readTestCutRow);
+  const query = db('test_cuts').where({ undone_at: null }).orderBy(['at', 'id']);
+  if (conditionIds !== null) query.whereIn('condition_id', [conditionIds].flat());
+  if (machineId !== null) query.where({ machine_id: machineId });
+  return (await query).map(readTestCutRow);
+}
+
+/** How many test cuts stand in the book, by the id of their machine. */
+export async function countTestCuts(db: Store): Promise<ReadonlyMap<number, number>> {
+  const rows: { machine_id: number; cuts: number }[] = await db('test_cuts')
+    .where({ undone_at: null })
+    .groupBy('machine_id')
+    .select('machine_id', db.raw('count(*) as cuts'));
+  return new Map(rows.map(({ machine_id, cuts }) => [machine_id, Number(cuts)]));
 }
 
 /** Records a test cut and returns its id. */

@@ -5,7 +5,7 @@ import { estimateEffort } from '#core/dialIn/estimateEffort.ts';
 import { writeCardHpgl, writeCardSvg } from '#core/dialIn/writeCard.ts';
 import { hpglOptionsOf } from '#core/protocol/writeHpgl.ts';
 import { seedFromText } from '#core/random/seededRandom.ts';
-import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthGrade, DialInOperation } from '#core/stack/depthGrade.ts';
 import { findWindow, outlookAt, targetIndexes } from '#core/threshold/findWindow.ts';
 import { predictGrades } from '#core/threshold/predictGrades.ts';
 import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
@@ -15,7 +15,12 @@ import { findDialIn } from '#store/repositories/dialIns.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { drawTestCard } from '#web/endpoints/drawTestCard.ts';
 import { explainDialIn } from '#web/endpoints/explainDialIn.ts';
-import { loadDialIn, questionDialIn } from '#web/endpoints/loadDialIn.ts';
+import {
+  findDialInStation,
+  loadDialIn,
+  questionDialIn,
+  type AskedDialIn,
+} from '#web/endpoints/loadDialIn.ts';
 import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import {
   effortReplySchema,
@@ -28,17 +33,13 @@ import {
 const dialInParams = z.object({ id: idParam });
 
 /** The forces that matter for a dial-in, ascending, in gf. */
-function forcesOf(asked: Awaited<ReturnType<typeof questionDialIn>>, topEdge: number) {
-  const { posterior, trials, station } = asked;
+function forcesOf({ posterior, trials, station }: AskedDialIn, operation: DialInOperation) {
   const { forceScale } = station.machine;
-  const edge = Math.min(topEdge, posterior.grades.length - 2);
-  const axis = chooseAxis(
-    posterior,
-    edge,
-    trials.map(({ forceGf }) => forceGf),
+  const cutAt = trials.map(({ forceGf }) => forceGf);
+  return spreadForces(
+    chooseAxis(posterior, targetIndexes(posterior, operation).last, cutAt, forceScale),
     forceScale,
   );
-  return spreadForces(axis, forceScale);
 }
 
 export const getWindow = defineEndpoint({
@@ -52,7 +53,7 @@ export const getWindow = defineEndpoint({
     const asked = await questionDialIn(store, dialIn);
     const { posterior, station } = asked;
     const target = targetIndexes(posterior, dialIn.operation);
-    const forcesGf = forcesOf(asked, target.last);
+    const forcesGf = forcesOf(asked, dialIn.operation);
     return {
       window: findWindow(posterior, dialIn.operation, forcesGf),
       chances: forcesGf.map((forceGf) => ({
@@ -78,7 +79,7 @@ export const getEffort = defineEndpoint({
     const dialIn = await findDialIn(store, params.id);
     const asked = await questionDialIn(store, dialIn);
     const { posterior, station } = asked;
-    const forcesGf = forcesOf(asked, targetIndexes(posterior, dialIn.operation).last);
+    const forcesGf = forcesOf(asked, dialIn.operation);
     const machine = { kind: station.machine.kind, sheetWidthMm: dialIn.scrap.widthMm };
     return estimateEffort(posterior, dialIn.operation, forcesGf, machine, seedFromText(`${dialIn.id}`));
   },
@@ -93,8 +94,8 @@ export const getWays = defineEndpoint({
   handle: async ({ params }, { store }) => {
     const dialIn = await findDialIn(store, params.id);
     const asked = await questionDialIn(store, dialIn);
-    const { model, question, trials, posterior, station } = asked;
-    const forcesGf = forcesOf(asked, targetIndexes(posterior, dialIn.operation).last);
+    const { model, question, trials, station } = asked;
+    const forcesGf = forcesOf(asked, dialIn.operation);
     const ways = listWays(question.conditions, dialIn.operation);
     return compareWays(model, question, trials, dialIn.operation, forcesGf, ways).map((way, index) => ({
       ...way,
@@ -119,7 +120,7 @@ export const getReasons = defineEndpoint({
   reply: reasonsReplySchema,
   handle: async ({ params }, { store }) => {
     const dialIn = await findDialIn(store, params.id);
-    return explainDialIn(await questionDialIn(store, dialIn), dialIn, store);
+    return explainDialIn(await questionDialIn(store, dialIn), dialIn.operation);
   },
 });
 
@@ -133,8 +134,10 @@ export const getPiece = defineEndpoint({
   reply: z.string().meta({ description: 'image/svg+xml or HPGL' }),
   handle: async ({ params, query }, { store }) => {
     const dialIn = await findDialIn(store, params.id);
-    const { bench } = await loadDialIn(store, dialIn);
-    const { station } = await questionDialIn(store, dialIn);
+    const [{ bench }, { station }] = await Promise.all([
+      loadDialIn(store, dialIn),
+      findDialInStation(store, dialIn),
+    ]);
     if (!bench.answer) throw new AppError('badInput', 'this sheet has no such cut');
     const { card, values, scrap } = drawTestCard(dialIn, station, bench.answer, query);
     if (query.format === 'hpgl') {

@@ -1,12 +1,9 @@
-import type { DialIn } from '#core/dialIn/dialIn.ts';
 import { isOfLoaded } from '#core/dialIn/listTrials.ts';
 import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
-import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
-import { findWindow, type CredibleEdge } from '#core/threshold/findWindow.ts';
+import { GRADE_WORDS, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { credibleEdge, targetIndexes, type CredibleEdge } from '#core/threshold/findWindow.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
-import type { Store } from '#store/connection/connectStore.ts';
-import { listTestCuts } from '#store/repositories/testCuts.ts';
-import type { questionDialIn } from '#web/endpoints/loadDialIn.ts';
+import type { AskedDialIn } from '#web/endpoints/loadDialIn.ts';
 import type { ReasonsReply } from '#web/schemas/dialIn.ts';
 
 const EFFECT_WORDS: Readonly<Record<string, string>> = {
@@ -21,20 +18,15 @@ const EFFECT_WORDS: Readonly<Record<string, string>> = {
  * What moved an answer: from the family's usual force through everything known of the sheet and the machine to what
  * the cuts say, and how far each cut alone carries it (the answer without it, compared).
  */
-export async function explainDialIn(
-  asked: Awaited<ReturnType<typeof questionDialIn>>,
-  dialIn: DialIn,
-  store: Store,
-): Promise<ReasonsReply> {
-  const { model, question, trials, posterior, effects, priors, station, knowledgeId } = asked;
+export function explainDialIn(asked: AskedDialIn, operation: DialInOperation): ReasonsReply {
+  const { model, question, trials, effects, priors, station, knowledgeId } = asked;
   const { material } = station.loaded;
-  const at = [posterior.boundaries[0] ? Math.exp(posterior.boundaries[0]) : 1];
-  const edgeOf = (some: typeof trials): CredibleEdge =>
-    findWindow(model.fit(question, some), dialIn.operation, at).lowerEdge;
+  const edgeOf = (some: typeof trials): CredibleEdge => {
+    const posterior = model.fit(question, some);
+    return credibleEdge(posterior, targetIndexes(posterior, operation).first - 1);
+  };
   const nowGf = edgeOf(trials);
-  const cuts = (await listTestCuts(store, dialIn.conditionId, dialIn.machineId)).filter((cut) =>
-    isOfLoaded(cut, station.loaded),
-  );
+  const cuts = asked.cuts.filter((cut) => isOfLoaded(cut, station.loaded));
   const runs = trials.length - cuts.length;
   const unit = forceUnit(station.machine.forceScale);
   return {

@@ -4,7 +4,7 @@ import type { DialIn } from '#core/dialIn/dialIn.ts';
 import { correctionsOf, correctValues, forceFactor } from '#core/setting/correctForce.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import type { Station } from '#core/station/station.ts';
-import { findWindow, outlookAt, targetIndexes } from '#core/threshold/findWindow.ts';
+import { findWindow } from '#core/threshold/findWindow.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { changeDialIn, findDialIn } from '#store/repositories/dialIns.ts';
@@ -13,7 +13,7 @@ import { addRevisionEvidence, type EvidenceSummary } from '#store/repositories/r
 import { requireStoredSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { listMoved, predictNeighbours } from '#web/endpoints/listMoved.ts';
-import { loadDialIn, questionDialIn } from '#web/endpoints/loadDialIn.ts';
+import { loadDialIn, questionDialIn, type AskedDialIn } from '#web/endpoints/loadDialIn.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
 import { keepDialInSchema, keptReplySchema } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -79,18 +79,18 @@ function valuesOf(
 }
 
 function summarise(
-  { posterior, trials, station, cutIds }: Awaited<ReturnType<typeof questionDialIn>>,
+  { posterior, trials, station, cuts }: AskedDialIn,
   { operation }: DialIn,
   force: number,
   moved: EvidenceSummary['moved'],
 ): EvidenceSummary {
   const forceGf = forceToGf(force, station.machine.forceScale);
-  const { under, right, over } = outlookAt(posterior, targetIndexes(posterior, operation), forceGf);
-  const { lowerEdge, upperEdge } = findWindow(posterior, operation, [forceGf]);
+  const { best, lowerEdge, upperEdge } = findWindow(posterior, operation, [forceGf]);
+  const { under, right, over } = best;
   return {
     model: posterior.model,
     trialCount: trials.length,
-    cutIds: [...cutIds],
+    cutIds: cuts.map(({ id }) => id),
     force,
     right,
     under,

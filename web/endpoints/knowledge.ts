@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { describeEffects } from '#core/knowledge/describeEffects.ts';
 import { BELIEFS, type BeliefName } from '#core/threshold/thresholdPriors.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { readCutSources } from '#store/repositories/evidence.ts';
 import { dropPrior, findPriors, listOwnPriors, setPrior } from '#store/repositories/knowledge.ts';
 import { listMachines } from '#store/repositories/machines.ts';
+import { countTestCuts } from '#store/repositories/testCuts.ts';
 import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
 import { loadKnowledge } from '#web/endpoints/loadBelief.ts';
 import {
@@ -77,17 +77,13 @@ export const deletePrior = defineEndpoint({
 
 /** The knowledge as views and scripts read it. */
 export async function describeKnowledge(store: Store): Promise<KnowledgeReply> {
-  const [kept, priors, own, machines, sources] = await Promise.all([
+  const [kept, priors, own, machines, trialsOf] = await Promise.all([
     loadKnowledge(store),
     findPriors(store),
     listOwnPriors(store),
     listMachines(store, true),
-    readCutSources(store, null),
+    countTestCuts(store),
   ]);
-  const trialsOf = new Map<number, number>();
-  for (const { machine, cuts } of sources) {
-    trialsOf.set(machine.id, (trialsOf.get(machine.id) ?? 0) + cuts.length);
-  }
   const names = new Map(machines.map(({ id, name }) => [id, name]));
   return {
     id: kept?.id ?? 0,

@@ -5,11 +5,9 @@ import { judgeSetting } from '#core/setting/judgeSetting.ts';
 import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { listRunEvidence } from '#store/repositories/evidence.ts';
 import { findSetting, findSettingOfOtherBlade, type KeptSetting } from '#store/repositories/settings.ts';
-import { listTestCuts } from '#store/repositories/testCuts.ts';
 import { cachedAnswer } from '#web/endpoints/cachedAnswer.ts';
-import { loadBelief } from '#web/endpoints/loadBelief.ts';
+import { loadBelief, type Believed } from '#web/endpoints/loadBelief.ts';
 import { listRelatives } from '#web/endpoints/listRelatives.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -32,21 +30,21 @@ const NOTHING: BenchAnswer = {
  * doubted; relatives come along where the answer is not trusted.
  *
  * @param asked other passes, speed or exposure than the kept or usual ones
+ * @param believed what the book says of the sheet, where it was read already
  */
 export async function loadAnswer(
   store: Store,
   station: Station,
   operation: DialInOperation,
   asked: Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm'> = {},
+  believed: Promise<Believed> | null = null,
 ): Promise<BenchAnswer> {
-  const { loaded, machine } = station;
+  const { loaded } = station;
   if (!loaded) return NOTHING;
   const key = settingKey(station, loaded.condition.id, operation);
-  const [own, cuts, runs, { belief, knowledgeId }] = await Promise.all([
+  const [own, { cuts, runs, belief, knowledgeId }] = await Promise.all([
     findSetting(store, key),
-    listTestCuts(store, loaded.condition.id, machine.id),
-    listRunEvidence(store, loaded.condition.id, machine.id),
-    loadBelief(store, station, loaded),
+    believed ?? loadBelief(store, station, loaded),
   ]);
   const borrowed = own ? null : await findSettingOfOtherBlade(store, key);
   const known = own ?? (borrowed && doubt(borrowed));

@@ -1,5 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
+import type { RunEvidence } from '#core/dialIn/listTrials.ts';
+import type { TestCut } from '#core/dialIn/testCut.ts';
 import { believeInDetail, type ThresholdEffect } from '#core/knowledge/believeSheet.ts';
 import { placeOf } from '#core/setting/composeAnswer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
@@ -14,8 +16,11 @@ import {
   type KeptKnowledge,
 } from '#store/repositories/knowledge.ts';
 
-/** What the whole book leaves to be believed of one sheet on one machine. */
+/** What the whole book leaves to be believed of one sheet on one machine, and what was seen of it there. */
 export interface Believed {
+  /** Test cuts of the condition on the machine, of any lot and colour, oldest first. */
+  readonly cuts: readonly TestCut[];
+  readonly runs: readonly RunEvidence[];
   readonly belief: NormalPrior;
   readonly effects: readonly ThresholdEffect[];
   readonly knowledgeId: number;
@@ -30,7 +35,7 @@ export async function loadBelief(store: Store, station: Station, loaded: LoadedS
   const [kept, priors, sources] = await Promise.all([
     loadKnowledge(store),
     findPriors(store),
-    readCutSources(store, loaded.material.id),
+    readCutSources(store, loaded.material),
   ]);
   const place = placeOf(station, loaded);
   const all = gatherEvidence(sources);
@@ -45,7 +50,10 @@ export async function loadBelief(store: Store, station: Station, loaded: LoadedS
       priors,
     );
   believed.set(key, detail);
-  return { ...detail, knowledgeId: kept?.id ?? 0, priors };
+  const own = sources.find(
+    ({ condition, machine }) => condition.id === loaded.condition.id && machine.id === station.machine.id,
+  );
+  return { ...detail, knowledgeId: kept?.id ?? 0, priors, cuts: own?.cuts ?? [], runs: own?.runs ?? [] };
 }
 
 /** The newest fit, read again only when there is a newer one. */

@@ -3,10 +3,8 @@ import { believe, type SheetQuestion } from '#core/setting/composeAnswer.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { listRunEvidence } from '#store/repositories/evidence.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findStation } from '#store/repositories/stations.ts';
-import { listTestCuts } from '#store/repositories/testCuts.ts';
 import { rememberingModel } from '#web/endpoints/cachedAnswer.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
 import { loadBelief, type Believed } from '#web/endpoints/loadBelief.ts';
@@ -37,22 +35,13 @@ export async function loadDialIn(store: Store, dialIn: DialIn): Promise<DialInRe
 }
 
 /** The model's question about the sheet of a dial-in, with what it is answered from. */
-export async function questionDialIn(
-  store: Store,
-  dialIn: DialIn,
-): Promise<SheetQuestion & Believed & DialInStation & { readonly cutIds: readonly number[] }> {
+export type AskedDialIn = SheetQuestion & Believed & DialInStation;
+
+export async function questionDialIn(store: Store, dialIn: DialIn): Promise<AskedDialIn> {
   const at = await findDialInStation(store, dialIn);
   const { station } = at;
-  const [cuts, runs, believed] = await Promise.all([
-    listTestCuts(store, dialIn.conditionId, dialIn.machineId),
-    listRunEvidence(store, dialIn.conditionId, dialIn.machineId),
-    loadBelief(store, station, station.loaded),
-  ]);
-  const { belief } = believed;
-  const question = believe(station, station.loaded, dialIn, cuts, {
-    belief,
-    runs,
-    makeModel: rememberingModel,
-  });
-  return { ...at, ...believed, ...question, cutIds: cuts.map(({ id }) => id) };
+  const believed = await loadBelief(store, station, station.loaded);
+  const { belief, runs, cuts } = believed;
+  const context = { belief, runs, makeModel: rememberingModel };
+  return { ...at, ...believed, ...believe(station, station.loaded, dialIn, cuts, context) };
 }

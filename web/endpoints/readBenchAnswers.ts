@@ -3,6 +3,7 @@ import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { loadBelief } from '#web/endpoints/loadBelief.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
 import { summarise } from '#web/endpoints/summariseSettings.ts';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
@@ -12,9 +13,10 @@ export async function readBenchAnswers(store: Store, station: Station | null): P
   if (!station?.loaded) return null;
   const { machine, loaded } = station;
   const others = SETTING_OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
+  const believed = loadBelief(store, station, loaded);
   const [kiss, through, ...kept] = await Promise.all([
-    loadAnswer(store, station, 'kiss'),
-    loadAnswer(store, station, 'through'),
+    loadAnswer(store, station, 'kiss', {}, believed),
+    loadAnswer(store, station, 'through', {}, believed),
     ...others.map((operation) => findSetting(store, settingKey(station, loaded.condition.id, operation))),
   ]);
   const summaries = kept.flatMap((setting) => (setting ? summarise(setting, loaded.material, machine) : []));

@@ -33,7 +33,7 @@ export function refitStatus(): RefitStatus {
 
 /** Has the book fitted soon, once for all that happens until then. */
 export function requestRefit(context: ServerContext): void {
-  if (timer) clearTimeout(timer);
+  cancelRequest();
   if (!going) status = { ...status, state: 'waiting' };
   timer = setTimeout(() => {
     timer = null;
@@ -42,22 +42,28 @@ export function requestRefit(context: ServerContext): void {
   timer.unref();
 }
 
+/** What was asked for is done by the fit that begins now, or not at all. */
+function cancelRequest(): void {
+  if (timer) clearTimeout(timer);
+  timer = null;
+}
+
 /** Fits the book in a thread of its own. @returns the id of the new knowledge, `null` when it was stopped */
 export async function refitNow(context: ServerContext): Promise<number | null> {
+  cancelRequest();
   while (going) await going.catch(() => null);
   going = fitBook(context);
   try {
     return await going;
   } finally {
     going = null;
-    if (status.state === 'running') status = { ...status, state: timer ? 'waiting' : 'idle' };
+    status = { ...status, state: timer ? 'waiting' : 'idle' };
   }
 }
 
 /** Stops a fit under way. What was known before stays. */
 export async function stopRefit(): Promise<void> {
-  if (timer) clearTimeout(timer);
-  timer = null;
+  cancelRequest();
   await worker?.terminate();
   status = { ...status, state: 'idle', problem: 'stopped; what was known before stays' };
 }
