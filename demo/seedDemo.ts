@@ -55,9 +55,10 @@ export async function seedDemo(db: Store, now: Date): Promise<void> {
   await drawJobs(db, now);
   for (const { tell } of listEvents(db, now)) await tell();
   const { sheets, lastCutId } = await readBookEvidence(db);
+  const started = performance.now();
   const first = fitKnowledge(sheets);
   const fitted = fitKnowledge(sheets, { start: first, spreads: learnSpreads(sheets, first) });
-  await addKnowledge(db, { fitted, lastCutId, milliseconds: 0 }, now);
+  await addKnowledge(db, { fitted, lastCutId, milliseconds: performance.now() - started }, now);
 }
 
 interface TellableEvent {

@@ -1,16 +1,14 @@
 import { adviseNextCut } from '#core/dialIn/adviseNextCut.ts';
-import { chooseLadder, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
-import { CONFIRMING_CELLS } from '#core/dialIn/estimateEffort.ts';
+import { chooseLadder, CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { findSurprise } from '#core/dialIn/findSurprise.ts';
 import type { Random } from '#core/random/seededRandom.ts';
 import { targetGrades, type DepthGrade, type Operation } from '#core/stack/depthGrade.ts';
-import { findWindow, targetIndexes } from '#core/threshold/findWindow.ts';
+import { credibleEdge, findWindow, targetIndexes } from '#core/threshold/findWindow.ts';
 import type { NormalPrior } from '#core/threshold/normalPrior.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { sheetModel } from '#core/threshold/sheetModel.ts';
 import { FAMILY_HABITS } from '#core/threshold/thresholdPriors.ts';
 import type { Trial } from '#core/threshold/trial.ts';
-import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
 import { seeCut, seeLadder, type TrueSheet, type World } from '#benchmarks/referee/truth.ts';
 
 /** A sheet to be dialled in: everything a strategy may know, and the cutter that answers it. */
@@ -155,19 +153,12 @@ export function predictOnly(task: Task, belief: NormalPrior, seed: number): Outc
   return { cuts: 0, loads: 0, keptGf: forceGf, trials: [], posterior, proposalMs: [] };
 }
 
-/** The shares of the true edges of the target that lie inside their 5 to 95 % interval: 0, 1 or 2 of 2 (or 1). */
+/** For each edge of the target: whether the true one lies inside its 5 to 95 % interval. */
 export function countCovered({ sheet, operation }: Task, posterior: ThresholdPosterior): readonly boolean[] {
   const target = targetIndexes(posterior, operation);
-  const edges = posterior.grades.length - 1;
-  return [target.first - 1, target.last]
-    .filter((edge) => edge >= 0 && edge < edges)
-    .map((edge) => {
-      const positions = Float64Array.from(
-        { length: posterior.drawCount },
-        (_, draw) => posterior.boundaries[draw * edges + edge] as number,
-      );
-      const [low, high] = weightedQuantiles(positions, posterior.weights, [0.05, 0.95]) as [number, number];
-      const truth = Math.log(sheet.edgesGf[edge] as number);
-      return truth >= low && truth <= high;
-    });
+  return [target.first - 1, target.last].map((edge) => {
+    const { lowGf, highGf } = credibleEdge(posterior, edge);
+    const truthGf = sheet.edgesGf[edge] as number;
+    return truthGf >= lowGf && truthGf <= highGf;
+  });
 }

@@ -7,7 +7,7 @@ import type { Trial } from '#core/threshold/trial.ts';
 /** Another test cut that gains less than this is not worth its sheet: found on the referee, see docs. */
 export const WORTHWHILE_GAIN = 0.0145;
 /** Below this no force is good enough to keep; something else has to change. */
-export const POOR_CHANCE = 0.5;
+const POOR_CHANCE = 0.5;
 /** A right cut this near to the best force (in ln force) counts as its confirmation. */
 const CONFIRMS_WITHIN = 0.2;
 /** Nobody is asked to cut for ever: where the model still hopes after so many cuts, the sheet is not steady. */

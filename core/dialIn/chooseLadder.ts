@@ -1,4 +1,4 @@
-import { thinEvenly } from '#core/dialIn/proposeNextCut.ts';
+import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
@@ -6,6 +6,8 @@ import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
 
 /** Cells of a ladder card: enough to find a window in one load, few enough to grade while standing. */
 export const LADDER_CELLS = 6;
+/** Cells of the card that confirms: the best force and one on either side, for one load costs the same. */
+export const CONFIRMING_CELLS = 3;
 
 /**
  * The forces of a ladder card: settable ones, spread evenly in log over where the middle of the window probably is
@@ -23,11 +25,9 @@ export function chooseLadder(
 ): readonly number[] {
   const target = targetIndexes(posterior, operation);
   const edges = posterior.grades.length - 1;
-  const lowEdge = Math.max(0, target.first - 1);
-  const highEdge = Math.min(edges - 1, target.last);
   const middles = Float64Array.from({ length: posterior.drawCount }, (_, draw) => {
-    const low = posterior.boundaries[draw * edges + lowEdge] as number;
-    return (low + (posterior.boundaries[draw * edges + highEdge] as number)) / 2;
+    const low = posterior.boundaries[draw * edges + target.first - 1] as number;
+    return (low + (posterior.boundaries[draw * edges + target.last] as number)) / 2;
   });
   const [from, to] = weightedQuantiles(middles, posterior.weights, [0.05, 0.95]) as [number, number];
   const inside = forcesGf.filter((force) => force >= Math.exp(from) && force <= Math.exp(to));

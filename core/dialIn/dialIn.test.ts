@@ -6,7 +6,7 @@ import { findSurprise } from '#core/dialIn/findSurprise.ts';
 import { gatherEvidence } from '#core/dialIn/gatherEvidence.ts';
 import { gradeZones, isOneGrade, zoneCells } from '#core/dialIn/gradeZones.ts';
 import { listTrials } from '#core/dialIn/listTrials.ts';
-import { thinEvenly } from '#core/dialIn/proposeNextCut.ts';
+import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
 import { believeSheet } from '#core/knowledge/believeSheet.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';

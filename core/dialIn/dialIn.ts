@@ -1,4 +1,4 @@
-import { CONFIRMING_CELLS } from '#core/dialIn/estimateEffort.ts';
+import { CONFIRMING_CELLS } from '#core/dialIn/chooseLadder.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import type { TestPieceKind } from '#core/dialIn/testPiece.ts';

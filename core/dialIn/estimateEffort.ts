@@ -1,4 +1,4 @@
-import { LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
+import { CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { WORTHWHILE_GAIN } from '#core/dialIn/adviseNextCut.ts';
 import { proposeNextCut } from '#core/dialIn/proposeNextCut.ts';
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
@@ -7,11 +7,10 @@ import type { MachineKind } from '#core/station/machine.ts';
 import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
 import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
+import { resampleDraws } from '#core/threshold/resampleDraws.ts';
 
-/** Cells of the card that confirms: the best force and one on either side, for one load costs the same. */
-export const CONFIRMING_CELLS = 3;
 /** A cell of a test card with its gap, mm. */
-export const CELL_MM = 14;
+const CELL_MM = 14;
 
 /** Hands at a machine: a load is putting on, cutting, taking off. Common practice, no source. */
 const HANDLING: Readonly<Record<MachineKind, { readonly minutesPerLoad: number; readonly stripMm: number }>> =
@@ -111,7 +110,7 @@ function expectCuts(
   forcesGf: readonly number[],
   random: Random,
 ): number {
-  const thinned = thinDraws(posterior, random);
+  const thinned = resampleDraws(posterior, ROLLOUT_DRAWS, random);
   let total = 0;
   for (let rollout = 0; rollout < ROLLOUTS; rollout++) {
     const truth = Math.floor(random() * thinned.drawCount);
@@ -147,31 +146,4 @@ function playOnce(
     now = { ...now, trialCount: now.trialCount + 1, weights: weights.map((weight) => weight / sum) };
   }
   return MOST_CUTS;
-}
-
-/** Equally weighted draws, picked by systematic resampling. */
-function thinDraws(posterior: ThresholdPosterior, random: Random): ThresholdPosterior {
-  const edges = posterior.grades.length - 1;
-  const boundaries = new Float64Array(ROLLOUT_DRAWS * edges);
-  const spreads = new Float64Array(ROLLOUT_DRAWS);
-  let running = 0;
-  let position = random() / ROLLOUT_DRAWS;
-  let kept = 0;
-  for (let draw = 0; draw < posterior.drawCount && kept < ROLLOUT_DRAWS; draw++) {
-    running += posterior.weights[draw] as number;
-    while (kept < ROLLOUT_DRAWS && (position < running || draw === posterior.drawCount - 1)) {
-      boundaries.set(posterior.boundaries.subarray(draw * edges, (draw + 1) * edges), kept * edges);
-      spreads[kept] = posterior.spreads[draw] as number;
-      kept += 1;
-      position += 1 / ROLLOUT_DRAWS;
-    }
-  }
-  return {
-    ...posterior,
-    drawCount: ROLLOUT_DRAWS,
-    boundaries,
-    spreads,
-    weights: new Float64Array(ROLLOUT_DRAWS).fill(1 / ROLLOUT_DRAWS),
-    effectiveDraws: ROLLOUT_DRAWS,
-  };
 }

@@ -1,3 +1,4 @@
+import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
 import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
@@ -137,36 +138,14 @@ function chooseCandidates(
 ): readonly number[] {
   const target = targetIndexes(posterior, operation);
   const edges = posterior.grades.length - 1;
-  const lowEdge = Math.max(0, target.first - 1);
-  const highEdge = Math.min(edges - 1, target.last);
   let low = Infinity;
   let high = -Infinity;
   for (let draw = 0; draw < posterior.drawCount; draw++) {
     if ((posterior.weights[draw] as number) < 1e-5) continue;
-    low = Math.min(low, posterior.boundaries[draw * edges + lowEdge] as number);
-    high = Math.max(high, posterior.boundaries[draw * edges + highEdge] as number);
+    low = Math.min(low, posterior.boundaries[draw * edges + target.first - 1] as number);
+    high = Math.max(high, posterior.boundaries[draw * edges + target.last] as number);
   }
   const inside = forcesGf.filter((force) => force >= Math.exp(low) * 0.8 && force <= Math.exp(high) * 1.1);
   const pool = inside.length > 0 ? inside : [forcesGf[0] as number, forcesGf.at(-1) as number];
   return thinEvenly(pool, MAX_CANDIDATES);
-}
-
-/** At most `count` of ascending forces, as evenly as they allow on a log scale, the first and the last among them. */
-export function thinEvenly(forcesGf: readonly number[], count: number): readonly number[] {
-  if (forcesGf.length <= count) return forcesGf;
-  const first = Math.log(forcesGf[0] as number);
-  const step = (Math.log(forcesGf.at(-1) as number) - first) / (count - 1);
-  const kept: number[] = [];
-  let index = 0;
-  for (let slot = 0; slot < count; slot++) {
-    const wanted = first + slot * step;
-    while (index + 1 < forcesGf.length && nearer(forcesGf, index, wanted)) index += 1;
-    if (kept.at(-1) !== forcesGf[index]) kept.push(forcesGf[index] as number);
-  }
-  return kept;
-}
-
-function nearer(forcesGf: readonly number[], index: number, wanted: number): boolean {
-  const here = Math.abs(Math.log(forcesGf[index] as number) - wanted);
-  return Math.abs(Math.log(forcesGf[index + 1] as number) - wanted) <= here;
 }

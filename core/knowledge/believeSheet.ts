@@ -1,20 +1,20 @@
-import { listBorder, type Border } from '#core/knowledge/border.ts';
-import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
-import { namePlace } from '#core/knowledge/evidence.ts';
-import { localOf, scatter } from '#core/knowledge/fitKnowledge.ts';
+import { listBorder, machineOf, type Border } from '#core/knowledge/border.ts';
+import { namePlace, type EvidenceSheet, type SheetPlace } from '#core/knowledge/evidence.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
-import { withSpreads } from '#core/knowledge/learntSpreads.ts';
+import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import {
   deriveMaterial,
   eliminateOwn,
+  localOf,
   mapMaterial,
   parametersOf,
+  scatter,
   valueMaterial,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
 import { choleskyOf, invertCholesky, solveCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
 import { fisherScoring, solveStep } from '#core/threshold/fisherScoring.ts';
-import type { NormalPrior } from '#core/threshold/normalPrior.ts';
+import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/normalPrior.ts';
 import { P } from '#core/threshold/sheetParameters.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
@@ -22,7 +22,7 @@ import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
  * What is learnt from other sheets is widened by this factor on its standard deviation: truths are not the model,
  * and without it nine intervals in ten would cover clearly less often (see the referee in docs).
  */
-export const LEARNT_INFLATION = 1.4;
+const LEARNT_INFLATION = 1.4;
 
 /** Everything seen of one material, the asked place included. */
 export interface Relatives {
@@ -108,7 +108,7 @@ function listEffects(
     });
 }
 
-/** Mean and covariance (or information) of the shared effects, side = border. */
+/** Mean and information of some effects. */
 interface Gaussian {
   readonly mean: Float64Array;
   readonly information: SquareMatrix;
@@ -120,10 +120,7 @@ function borderFor(
   family: readonly EvidenceSheet[],
   priors: Priors,
 ): Border {
-  const known = (knowledge?.names ?? []).flatMap((name) => {
-    const id = /^machine:(\d+)$/.exec(name)?.[1];
-    return id === undefined ? [] : [Number(id)];
-  });
+  const known = (knowledge?.names ?? []).flatMap((name) => machineOf(name) ?? []);
   const ids = new Set([...known, place.machineId, ...family.map(({ machineId }) => machineId)]);
   return listBorder(
     [...ids].sort((a, b) => a - b),
@@ -161,13 +158,12 @@ function takeOut(
 ): Gaussian {
   const taught = family.filter(({ trials }) => trials.length > 0);
   if (taught.length === 0) return widen(learnt, border);
-  const material = mapMaterial(taught, border, priors);
-  // Where the fit left them, not where they would climb to by themselves: contradicting grades can have two peaks, and
-  // what is taken out must be what was put in.
+  // The own effects stand where the fit left them, not where they would climb to by themselves: contradicting grades can
+  // have two peaks, and what is taken out must be what was put in. What the fit did not hold cannot be taken out.
   const known = knowledge?.own[String(taught[0]?.materialId)];
-  const own = known
-    ? Float64Array.from(material.ownNames, (name) => known[name] ?? 0)
-    : findOwnPeak(material, learnt.mean);
+  if (!known) return widen(learnt, border);
+  const material = mapMaterial(taught, border, priors);
+  const own = Float64Array.from(material.ownNames, (name) => known[name] ?? 0);
   const said = eliminateOwn(material, deriveMaterial(material, localOf(material.touched, learnt.mean, own)));
   const score = new Float64Array(learnt.mean.length);
   const information = Float64Array.from(learnt.information);
@@ -190,31 +186,6 @@ function widen({ mean, information }: Gaussian, border: Border): Gaussian {
     widened[j * size + j] = (widened[j * size + j] as number) + (1 - factor) * prior;
   }
   return { mean, information: widened };
-}
-
-/** The peak of a material's own effects while the shared ones stay. */
-function findOwnPeak(material: MaterialEvidence, shared: Float64Array): Float64Array {
-  const first = material.touched.length;
-  const count = material.ownNames.length;
-  const at = (own: Float64Array) => localOf(material.touched, shared, own);
-  return fisherScoring(
-    {
-      value: (own) => valueMaterial(material, at(own)),
-      derive: (own) => {
-        const { score, information } = deriveMaterial(material, at(own));
-        const size = first + count;
-        const block = new Float64Array(count * count);
-        for (let a = 0; a < count; a++) {
-          for (let b = 0; b < count; b++) {
-            block[a * count + b] = information[(first + a) * size + first + b] as number;
-          }
-        }
-        return { score: score.slice(first), information: block };
-      },
-    },
-    new Float64Array(count),
-    1e-6,
-  ).estimate;
 }
 
 /** Mean and precision of the touched effects alone. */
@@ -246,30 +217,17 @@ function teachLocal(material: MaterialEvidence, shared: NormalPrior): Gaussian {
   for (let j = 0; j < first; j++) {
     for (let k = 0; k < first; k++) prior.precision[j * size + k] = shared.precision[j * first + k] as number;
   }
-  const pullOf = (local: Float64Array) =>
-    Float64Array.from({ length: first }, (_, j) => {
-      let sum = 0;
-      for (let k = 0; k < first; k++) {
-        sum += (prior.precision[j * size + k] as number) * ((prior.mean[k] as number) - (local[k] as number));
-      }
-      return sum;
-    });
   const fit = fisherScoring(
     {
-      value: (local) => {
-        const pull = pullOf(local);
-        let sum = valueMaterial(material, local);
-        for (let j = 0; j < first; j++) {
-          sum -= 0.5 * (pull[j] as number) * ((prior.mean[j] as number) - (local[j] as number));
-        }
-        return sum;
-      },
+      value: (local) => valueMaterial(material, local) + logPrior(prior, local),
       derive: (local) => {
         const { score, information } = deriveMaterial(material, local);
-        pullOf(local).forEach((pull, j) => (score[j] = (score[j] as number) + pull));
+        const priorScore = new Float64Array(size);
+        const priorInformation = new Float64Array(size * size);
+        derivePrior(prior, local, priorScore, priorInformation);
         return {
-          score,
-          information: information.map((value, index) => value + (prior.precision[index] as number)),
+          score: score.map((value, j) => value + (priorScore[j] as number)),
+          information: information.map((value, index) => value + (priorInformation[index] as number)),
         };
       },
     },

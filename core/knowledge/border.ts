@@ -36,6 +36,12 @@ export const familyEffect = (family: Family) => `family:${family}`;
 export const gapEffect = (family: Family) => `gap:${family}`;
 export const machineEffect = (machineId: number) => `machine:${machineId}`;
 
+/** The machine that an effect belongs to, or `null`. @example machineOf('machine:4') // 4 */
+export function machineOf(effect: string): number | null {
+  const id = /^machine:(\d+)$/.exec(effect)?.[1];
+  return id === undefined ? null : Number(id);
+}
+
 /** The border for the machines of a workshop, with what is believed of each effect beforehand. */
 export function listBorder(machineIds: readonly number[], { beliefs }: Priors): Border {
   const entries: (readonly [string, { readonly mean: number; readonly sd: number }])[] = [

@@ -1,5 +1,5 @@
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
-import { listBorder } from '#core/knowledge/border.ts';
+import { listBorder, machineOf } from '#core/knowledge/border.ts';
 import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
 import { choleskyOf, invertCholesky } from '#core/threshold/cholesky.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
@@ -100,12 +100,13 @@ export function forceFactorOf(name: string, value: number): number {
 function wordEffect(reading: Omit<EffectReading, 'words'>, trialsOf: ReadonlyMap<number, number>): string {
   const { name, label, group, mean, sd, learnt } = reading;
   const percent = Math.round((forceFactorOf(name, mean) - 1) * 100);
-  const spread = Math.max(1, Math.round(sd * 100));
+  const sdLn = Math.log(forceFactorOf(name, mean + sd) / forceFactorOf(name, mean));
+  const spread = Math.max(1, Math.round(100 * Math.abs(sdLn)));
   const change =
     percent === 0 ? 'no other force' : `${Math.abs(percent)} % ${percent > 0 ? 'more' : 'less'} force`;
   const known = learnt < 0.1 ? 'still the usual belief' : `± ${spread} %, learnt here`;
   if (group === 'machines') {
-    const trials = trialsOf.get(Number(name.split(':')[1])) ?? 0;
+    const trials = trialsOf.get(machineOf(name) ?? 0) ?? 0;
     const than =
       percent === 0
         ? 'wants what its scale says'

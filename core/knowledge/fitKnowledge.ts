@@ -1,17 +1,21 @@
 import { listBorder, type Border } from '#core/knowledge/border.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import { KNOWLEDGE_MODEL, type Knowledge, type LearntSpreads } from '#core/knowledge/knowledge.ts';
+import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
 import {
   deriveMaterial,
   eliminateOwn,
+  factorOwn,
+  localOf,
   mapMaterial,
+  scatter,
   valueMaterial,
   type Eliminated,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
-import { withSpreads } from '#core/knowledge/learntSpreads.ts';
+import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import { choleskyOf, logDetOf } from '#core/threshold/cholesky.ts';
 import { solveStep } from '#core/threshold/fisherScoring.ts';
+import { MODEL_VERSION } from '#core/threshold/sheetModel.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
 const MAX_ITERATIONS = 60;
@@ -80,7 +84,7 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
   }
   const { information, blocks } = assemble(state, border, materials);
   return {
-    model: KNOWLEDGE_MODEL,
+    model: MODEL_VERSION,
     names: border.names,
     mean: [...state.border],
     information: [...information],
@@ -152,14 +156,6 @@ function startFrom(
   };
 }
 
-/** The local vector of a material: the touched effects, then its own. */
-export function localOf(touched: readonly number[], border: Float64Array, own: Float64Array): Float64Array {
-  const local = new Float64Array(touched.length + own.length);
-  touched.forEach((place, index) => (local[index] = border[place] as number));
-  local.set(own, touched.length);
-  return local;
-}
-
 function valueOf(state: State, border: Border, materials: readonly MaterialEvidence[]): number {
   let sum = 0;
   state.border.forEach((value, index) => {
@@ -188,25 +184,6 @@ function assemble(state: State, border: Border, materials: readonly MaterialEvid
     return eliminated;
   });
   return { score, information, blocks };
-}
-
-/** Adds (or with -1 takes off) what one material says of the effects it touches. */
-export function scatter(
-  from: Pick<Eliminated, 'score' | 'information'>,
-  touched: readonly number[],
-  score: Float64Array,
-  information: Float64Array,
-  sign: 1 | -1 = 1,
-): void {
-  const size = score.length;
-  touched.forEach((row, j) => {
-    score[row] = (score[row] as number) + sign * (from.score[j] as number);
-    touched.forEach((column, k) => {
-      const index = row * size + column;
-      information[index] =
-        (information[index] as number) + sign * (from.information[j * touched.length + k] as number);
-    });
-  });
 }
 
 /** A step of the whole state, and how far it goes in standard deviations of the shared effects, squared. */
@@ -272,8 +249,7 @@ function settleOwn(state: State, materials: readonly MaterialEvidence[], restles
 
 function stepOwn(material: MaterialEvidence, shared: Float64Array, own: Float64Array): Float64Array {
   const at = (candidate: Float64Array) => localOf(material.touched, shared, candidate);
-  const { stepOwn: stepFor } = eliminateOwn(material, deriveMaterial(material, at(own)));
-  const step = stepFor(new Float64Array(material.touched.length));
+  const step = factorOwn(material, deriveMaterial(material, at(own))).step;
   const before = valueMaterial(material, at(own));
   for (let share = 1; share > 1e-3; share /= 2) {
     const moved = own.map((value, a) => value + share * (step[a] as number));

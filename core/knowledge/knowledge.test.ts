@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { believeInDetail, believeSheet } from '#core/knowledge/believeSheet.ts';
 import { listBorder } from '#core/knowledge/border.ts';
-import { describeEffects } from '#core/knowledge/describeEffects.ts';
+import { describeEffects, forceFactorOf } from '#core/knowledge/describeEffects.ts';
 import { designSheet } from '#core/knowledge/designSheet.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
@@ -151,6 +151,13 @@ describe('the knowledge of a book', () => {
     );
     expect(gannet.learnt).toBeGreaterThan(0.3);
     expect(readings.every(({ words }) => words.endsWith('.'))).toBe(true);
+    // The doubt is of what the sentence says: a fifth more caliper moves ln force by ln 1.2 of the coefficient.
+    const face = readings.find(({ name }) => name === 'faceCaliper')!;
+    expect(Math.abs(Math.log(forceFactorOf('faceCaliper', face.sd)))).toBeCloseTo(
+      face.sd * Math.log(1.2),
+      12,
+    );
+    expect(readings.find(({ name }) => name === 'wear')!.words).toMatch(/± [1-6] %|usual belief/);
   });
 });
 

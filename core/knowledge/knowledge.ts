@@ -29,5 +29,3 @@ export interface LearntSpreads {
   readonly sharesSheet: number;
   readonly trialCount: number;
 }
-
-export const KNOWLEDGE_MODEL = 'hierarchical 1';

@@ -86,6 +86,14 @@ function placeIn(border: Border, effect: string): number {
   return place;
 }
 
+/** The local vector of a material: the touched effects, then its own. */
+export function localOf(touched: readonly number[], border: Float64Array, own: Float64Array): Float64Array {
+  const local = new Float64Array(touched.length + own.length);
+  touched.forEach((place, index) => (local[index] = border[place] as number));
+  local.set(own, touched.length);
+  return local;
+}
+
 /** The parameters of one sheet at a local vector. */
 export function parametersOf({ constant, terms }: MappedSheet, local: Float64Array): Float64Array {
   const parameters = Float64Array.from(constant);
@@ -179,22 +187,31 @@ export interface Eliminated {
   readonly stepOwn: (touchedStep: Float64Array) => Float64Array;
 }
 
-/** The Schur complement of the material's own block. */
-export function eliminateOwn(
-  material: MaterialEvidence,
+/** The block of the own effects, factored, and the step that it alone would take while the shared ones stay. */
+export function factorOwn(
+  { touched, ownNames }: MaterialEvidence,
   { score, information }: LocalDerivatives,
-): Eliminated {
-  const shared = material.touched.length;
-  const own = material.ownNames.length;
+): { readonly lower: SquareMatrix; readonly step: Float64Array } {
+  const shared = touched.length;
+  const own = ownNames.length;
   const size = shared + own;
   const block = new Float64Array(own * own);
   for (let a = 0; a < own; a++) {
-    for (let b = 0; b < own; b++)
-      block[a * own + b] = information[(shared + a) * size + shared + b] as number;
+    const row = (shared + a) * size + shared;
+    block.set(information.subarray(row, row + own), a * own);
   }
   const lower = choleskyOf(block, own);
   if (!lower) throw new Error('a block with a proper prior is positive definite');
-  const ownStep = solveCholesky(lower, own, score.slice(shared));
+  return { lower, step: solveCholesky(lower, own, score.slice(shared)) };
+}
+
+/** The Schur complement of the material's own block. */
+export function eliminateOwn(material: MaterialEvidence, derivatives: LocalDerivatives): Eliminated {
+  const { score, information } = derivatives;
+  const shared = material.touched.length;
+  const own = material.ownNames.length;
+  const size = shared + own;
+  const { lower, step: ownStep } = factorOwn(material, derivatives);
   // Row per touched effect: block⁻¹ times its column of the cross information.
   const solved = Array.from({ length: shared }, (_, j) =>
     solveCholesky(
@@ -228,4 +245,23 @@ export function eliminateOwn(
         touchedStep.reduce((sum, step, j) => sum - step * ((solved[j] as Float64Array)[a] as number), value),
       ),
   };
+}
+
+/** Adds (or with -1 takes off) what one material says of the effects it touches. */
+export function scatter(
+  from: Pick<Eliminated, 'score' | 'information'>,
+  touched: readonly number[],
+  score: Float64Array,
+  information: Float64Array,
+  sign: 1 | -1 = 1,
+): void {
+  const size = score.length;
+  touched.forEach((row, j) => {
+    score[row] = (score[row] as number) + sign * (from.score[j] as number);
+    touched.forEach((column, k) => {
+      const index = row * size + column;
+      information[index] =
+        (information[index] as number) + sign * (from.information[j * touched.length + k] as number);
+    });
+  });
 }

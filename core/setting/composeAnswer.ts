@@ -1,7 +1,6 @@
 import { correctionsOf, correctValues, forceFactor, type Correction } from '#core/setting/correctForce.ts';
 import { adviseNextCut, type CutAdvice } from '#core/dialIn/adviseNextCut.ts';
-import { chooseLadder, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
-import { CONFIRMING_CELLS } from '#core/dialIn/estimateEffort.ts';
+import { chooseLadder, CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { findSurprise, type Surprise } from '#core/dialIn/findSurprise.ts';
 import { darknessOf, gatherEvidence } from '#core/dialIn/gatherEvidence.ts';
 import { listTrials, type RunEvidence } from '#core/dialIn/listTrials.ts';
@@ -132,7 +131,7 @@ function assemble({ station, loaded, operation, kept, start, asked, suggest }: P
   const keptGf = kept ? gfOf(kept.revision.values.force, forceScale) * factor : null;
   const axis = chooseAxis(
     posterior,
-    Math.min(target.last, posterior.grades.length - 2),
+    target.last,
     [...(keptGf === null ? [] : [keptGf]), ...trials.map((trial) => trial.forceGf)],
     forceScale,
   );

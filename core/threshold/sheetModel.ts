@@ -5,6 +5,7 @@ import { groupLoads } from '#core/threshold/loads.ts';
 import { latentShift } from '#core/threshold/latentShift.ts';
 import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/normalPrior.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
+import { resampleDraws } from '#core/threshold/resampleDraws.ts';
 import { sheetBoundaries } from '#core/threshold/sheetBoundaries.ts';
 import {
   SHEET_LIKELIHOODS,
@@ -20,7 +21,8 @@ const KEPT_DRAWS = 1500;
 /** Degrees of freedom of the proposal: tails heavier than the posterior's, so that no weight explodes. */
 const PROPOSAL_DF = 10;
 const MIN_EFFECTIVE_DRAWS = 50;
-const VERSION = 'hierarchical 1';
+/** Names the model, in answers and in what was fitted for it. */
+export const MODEL_VERSION = 'hierarchical 1';
 
 /**
  * The model of one sheet on one machine: what is believed of it from the stack and from the whole book, taught by
@@ -31,7 +33,7 @@ const VERSION = 'hierarchical 1';
  */
 export function sheetModel(seed: number): ThresholdModel {
   return {
-    version: VERSION,
+    version: MODEL_VERSION,
     fit: (question, trials) => {
       const narrow = drawPosterior(question, trials, seededRandom(seed), 1);
       if (narrow.effectiveDraws >= MIN_EFFECTIVE_DRAWS) return narrow;
@@ -66,42 +68,17 @@ function drawPosterior(
     logWeights[draw] = likelihood.exactValue(loads, parameters) + logPrior(belief, parameters) - logDensity;
   });
   const { weights, effectiveDraws } = normaliseWeights(logWeights);
-  const kept = pickDraws(weights, random);
-  return {
-    model: VERSION,
+  const drawn: ThresholdPosterior = {
+    model: MODEL_VERSION,
     trialCount: trials.length,
     grades,
-    drawCount: kept.length,
-    boundaries: Float64Array.from(
-      { length: kept.length * edges },
-      (_, place) =>
-        boundaries[(kept[Math.floor(place / edges)] as number) * edges + (place % edges)] as number,
-    ),
-    spreads: Float64Array.from(kept, (draw) => spreads[draw] as number),
-    weights: new Float64Array(kept.length).fill(1 / kept.length),
+    drawCount: DRAWS,
+    boundaries,
+    spreads,
+    weights,
     effectiveDraws,
   };
-}
-
-/**
- * Systematic resampling: equally weighted draws, with the least noise for their number.
- * Source: Kitagawa 1996, Monte Carlo filter and smoother for non-Gaussian state space models, J. Comput. Graph.
- * Statist. 5.
- */
-function pickDraws(weights: Float64Array, random: Random): Int32Array {
-  const kept = new Int32Array(KEPT_DRAWS);
-  const start = random() / KEPT_DRAWS;
-  let running = 0;
-  let draw = -1;
-  for (let slot = 0; slot < KEPT_DRAWS; slot++) {
-    const position = start + slot / KEPT_DRAWS;
-    while (running <= position && draw < weights.length - 1) {
-      draw += 1;
-      running += weights[draw] as number;
-    }
-    kept[slot] = draw;
-  }
-  return kept;
+  return resampleDraws(drawn, KEPT_DRAWS, random);
 }
 
 /** The peak of the posterior and its curvature. */
