@@ -4,7 +4,7 @@ import { compareWays, listWays } from '#core/dialIn/compareWays.ts';
 import { estimateEffort } from '#core/dialIn/estimateEffort.ts';
 import { findSurprise } from '#core/dialIn/findSurprise.ts';
 import { gatherEvidence } from '#core/dialIn/gatherEvidence.ts';
-import { gradeZones, isOneGrade, zoneCells } from '#core/dialIn/gradeZones.ts';
+import { gradeZones, zoneCells } from '#core/dialIn/gradeZones.ts';
 import { listTrials } from '#core/dialIn/listTrials.ts';
 import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
@@ -151,8 +151,6 @@ describe('the boundaries of a card', () => {
       [0, 2],
     ]);
     expect(gradeZones('through', false).before).toEqual([0, 2]);
-    expect(isOneGrade([7, 7], true)).toBe(true);
-    expect(isOneGrade([3, 5], true)).toBe(false);
     expect(gradeZones('score', false).between).toEqual([1, 1]);
   });
 

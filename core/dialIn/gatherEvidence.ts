@@ -1,7 +1,8 @@
 import { readRun, type RunEvidence } from '#core/dialIn/listTrials.ts';
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import { correctionsOf, forceFactor } from '#core/setting/correctForce.ts';
+import { sheetFactor } from '#core/setting/correctForce.ts';
+import { hasLiner } from '#core/stack/layer.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Trial } from '#core/threshold/trial.ts';
@@ -22,7 +23,7 @@ export interface CutSource {
 export function gatherEvidence(sources: readonly CutSource[]): readonly EvidenceSheet[] {
   return sources.flatMap((source) => {
     const { material, condition, machine, cuts, runs = [] } = source;
-    const isLayered = condition.stack.some((layer) => layer.role === 'liner');
+    const isLayered = hasLiner(condition.stack);
     const places = new Map<string, { lot: string; colour: string; trials: Trial[] }>();
     const placeAt = (lot: string, colour: string) => {
       const key = `${lot}/${colour}`;
@@ -30,7 +31,7 @@ export function gatherEvidence(sources: readonly CutSource[]): readonly Evidence
       places.set(key, place);
       return place;
     };
-    const plain = (lot: string, colour: string) => 1 / forceFactor(correctionsOf(material, colour, lot));
+    const plain = (lot: string, colour: string) => 1 / sheetFactor(material, colour, lot);
     for (const cut of cuts) {
       const [lot, colour] = [cut.lot ?? '', cut.colour ?? ''];
       placeAt(lot, colour).trials.push(trialOf(cut, machine.forceScale, plain(lot, colour)));

@@ -1,4 +1,4 @@
-import { gradesOfStack, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthGrade, DialInOperation } from '#core/stack/depthGrade.ts';
 
 /** What two boundaries on a ladder say: from which cell on something is seen. */
 export interface GradeZones {
@@ -57,9 +57,4 @@ export function zoneCells(
     if (cell >= tooMuchFrom) return zones.after;
     return cell >= enoughFrom ? zones.between : zones.before;
   });
-}
-
-/** Whether a range holds one grade alone among those a sheet can show. */
-export function isOneGrade([from, to]: readonly [DepthGrade, DepthGrade], isLayered: boolean): boolean {
-  return gradesOfStack(isLayered).filter((grade) => grade >= from && grade <= to).length === 1;
 }

@@ -1,7 +1,8 @@
 import { EVIDENCE_WEIGHTS, weighVerdict } from '#core/dialIn/evidenceWeights.ts';
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
-import { correctionsOf, forceFactor } from '#core/setting/correctForce.ts';
+import { sheetFactor } from '#core/setting/correctForce.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
+import { hasLiner } from '#core/stack/layer.ts';
 import { targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { Trial } from '#core/threshold/trial.ts';
@@ -37,13 +38,13 @@ export function listTrials(
   cuts: readonly TestCut[],
   runs: readonly RunEvidence[] = [],
 ): readonly Trial[] {
-  const factorOf = (colour: string, lot: string) => forceFactor(correctionsOf(loaded.material, colour, lot));
-  const now = factorOf(loaded.colour, loaded.lot);
-  const isLayered = loaded.condition.stack.some((layer) => layer.role === 'liner');
+  const { material, colour, lot, condition } = loaded;
+  const now = sheetFactor(material, colour, lot);
+  const isLayered = hasLiner(condition.stack);
   const own = cuts
     .filter((cut) => isOfLoaded(cut, loaded))
     .map((cut): Trial => {
-      const trial = trialOf(cut, machine.forceScale, now / factorOf(cut.colour, cut.lot));
+      const trial = trialOf(cut, machine.forceScale, now / sheetFactor(material, cut.colour, cut.lot));
       const isOtherBlade = cut.bladeId != null && blade !== null && cut.bladeId !== blade.id;
       return isOtherBlade ? { ...trial, weight: EVIDENCE_WEIGHTS.otherBlade.weight } : trial;
     });

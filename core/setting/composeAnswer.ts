@@ -11,6 +11,7 @@ import { seedFromText } from '#core/random/seededRandom.ts';
 import type { SettingRevision, SettingState, SettingValues } from '#core/setting/setting.ts';
 import { suggestValues, type Suggestion } from '#core/setting/suggestValues.ts';
 import { targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { hasLiner } from '#core/stack/layer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { estimateTipDepth, type TipDepth } from '#core/threshold/estimateTipDepth.ts';
 import {
@@ -99,7 +100,7 @@ export function composeAnswer(
   const { machine, blade, loaded } = station;
   if (!loaded) return null;
   const { material, condition } = loaded;
-  const isLayered = condition.stack.some((layer) => layer.role === 'liner');
+  const isLayered = hasLiner(condition.stack);
   if (targetGrades(operation, isLayered) === null) return null;
   const suggest = (forceGf: number) => suggestValues(material, condition, machine, blade, operation, forceGf);
   const usual = known?.revision.values ?? suggest(100).values;

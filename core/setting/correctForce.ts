@@ -29,6 +29,11 @@ export function forceFactor(corrections: readonly Pick<Correction, 'forcePercent
   return corrections.reduce((factor, { forcePercent }) => factor * (1 + forcePercent / 100), 1);
 }
 
+/** The factor that a colour and a lot of a material put on the force of its settings. */
+export function sheetFactor(material: Material, colour: string, lot: string): number {
+  return forceFactor(correctionsOf(material, colour, lot));
+}
+
 /** Values with what colour and lot add to their force, on the machine's steps and inside its scale. */
 export function correctValues(values: SettingValues, scale: ForceScale, factor: number): SettingValues {
   if (factor === 1) return values;

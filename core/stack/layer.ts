@@ -25,6 +25,11 @@ export interface Layer {
 /** Layers from the top (where the blade enters) to the bottom (on the mat). */
 export type Stack = readonly Layer[];
 
+/** Whether a liner lies under the face, so that a kiss cut exists. Asks nothing else of the stack. */
+export function hasLiner(stack: Stack): boolean {
+  return stack.some(({ role }) => role === 'liner');
+}
+
 /** The words for each family. */
 export const FAMILY_NAMES: Readonly<Record<Family, string>> = {
   stickerPaper: 'sticker and label paper',

@@ -54,3 +54,8 @@ export interface Station {
   readonly mat: Mat | null;
   readonly loaded: LoadedSheet | null;
 }
+
+/** A station with a sheet on it. */
+export interface LoadedStation extends Station {
+  readonly loaded: LoadedSheet;
+}

@@ -2,6 +2,9 @@ import { z } from 'zod';
 import type { Store } from '#store/connection/connectStore.ts';
 import { jsonColumn } from '#store/rows/jsonColumn.ts';
 
+/** By how much the prediction of another sheet moved, in percent of force. */
+export const movedSchema = z.object({ name: z.string(), percent: z.number() });
+
 /** What a revision rested on when it was kept. */
 export const evidenceSummarySchema = z.object({
   model: z.string(),
@@ -13,7 +16,7 @@ export const evidenceSummarySchema = z.object({
   over: z.number(),
   lowerEdgeGf: z.object({ lowGf: z.number(), middleGf: z.number(), highGf: z.number() }),
   upperEdgeGf: z.object({ lowGf: z.number(), middleGf: z.number(), highGf: z.number() }),
-  moved: z.array(z.object({ name: z.string(), percent: z.number() })),
+  moved: z.array(movedSchema),
 });
 export type EvidenceSummary = z.infer<typeof evidenceSummarySchema>;
 

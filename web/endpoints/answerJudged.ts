@@ -1,14 +1,12 @@
-import { AppError } from '#core/errors/appError.ts';
 import { CREASE_QUANTITY, holdIndex, pressIndex, TAB_QUANTITY, tabForHold } from '#core/dialIn/quantities.ts';
 import { fitSimple, predictSimple } from '#core/dialIn/simpleOrdinal.ts';
 import type { SettingOperation } from '#core/setting/setting.ts';
 import type { Machine } from '#core/station/machine.ts';
-import type { Station } from '#core/station/station.ts';
+import type { LoadedStation } from '#core/station/station.ts';
 import { forceToGf, gfOf, listForces } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listJudgedPieces, type Given, type JudgedQuantity } from '#store/repositories/judgedPieces.ts';
-import { findSetting } from '#store/repositories/settings.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
+import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 
 const USUAL_CUT_MM = 12;
@@ -21,17 +19,14 @@ export const operationOf = (quantity: JudgedQuantity): SettingOperation =>
 /** What the judged pieces of the loaded sheet say, and what to try next. */
 export async function answerJudged(
   store: Store,
-  station: Station,
+  station: LoadedStation,
   quantity: JudgedQuantity,
 ): Promise<JudgedReply> {
   const { machine, loaded } = station;
-  if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
-  const at = (operation: SettingOperation) =>
-    findSetting(store, settingKey(station, loaded.condition.id, operation));
   const [pieces, own, kiss] = await Promise.all([
     listJudgedPieces(store, loaded.condition.id, machine.id, quantity),
-    at(operationOf(quantity)),
-    at('kiss'),
+    findLoadedSetting(store, station, operationOf(quantity)),
+    findLoadedSetting(store, station, 'kiss'),
   ]);
   const model = quantity === 'tabs' ? TAB_QUANTITY : CREASE_QUANTITY;
   const posterior = fitSimple(

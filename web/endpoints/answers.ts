@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { AppError } from '#core/errors/appError.ts';
-import { correctionsOf, correctValues, forceFactor } from '#core/setting/correctForce.ts';
-import { settleValues } from '#core/setting/settleValues.ts';
+import { settlePlain } from '#core/setting/settlePlain.ts';
+import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
@@ -32,12 +31,9 @@ export const postRevision = defineEndpoint({
   reply: benchAnswerSchema,
   status: 201,
   handle: async ({ params, body, author }, { store }) => {
-    const station = await findStation(store, params.machineId);
+    const station = requireLoaded(await findStation(store, params.machineId));
     const { loaded, machine } = station;
-    if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
-    const settled = settleValues(body.values, body.operation, machine, null);
-    const factor = forceFactor(correctionsOf(loaded.material, loaded.colour, loaded.lot));
-    const values = correctValues(settled, machine.forceScale, 1 / factor);
+    const values = settlePlain(body.values, body.operation, machine, loaded);
     const key = settingKey(station, loaded.condition.id, body.operation);
     const { sources, reason, basedOn } = body;
     const revision = { values, sources, reason, author, lot: loaded.lot };

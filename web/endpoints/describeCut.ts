@@ -1,6 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import { gradesOfStack, type DepthGrade, type DialInOperation, type Flaw } from '#core/stack/depthGrade.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
+import { requireLoaded } from '#core/station/requireLoaded.ts';
 import type { Station } from '#core/station/station.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
@@ -25,8 +26,8 @@ export interface GivenCut {
  *
  * @throws AppError `badInput` when nothing is loaded, the sheet has no such grade, or a value is off its scale
  */
-export function describeCut({ machine, loaded, blade }: Station, given: GivenCut): NewTestCut {
-  if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
+export function describeCut(station: Station, given: GivenCut): NewTestCut {
+  const { machine, loaded, blade } = requireLoaded(station);
   const grades = gradesOfStack(measureStack(loaded.condition.stack).isLayered);
   if (!grades.includes(given.grade)) {
     throw new AppError('badInput', `this sheet has no grade ${given.grade}; it shows ${grades.join(', ')}`);

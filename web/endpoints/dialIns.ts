@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { purposeOf, type DialInScrap } from '#core/dialIn/dialIn.ts';
 import { reserveJob } from '#core/dialIn/reserveJob.ts';
 import { AppError } from '#core/errors/appError.ts';
+import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';
 import { snapForce } from '#core/units/forceScale.ts';
 import {
@@ -50,9 +51,8 @@ export const postDialIn = defineEndpoint({
   reply: dialInReplySchema,
   status: 201,
   handle: async ({ body, author }, { store }) => {
-    const station = await findStation(store, body.machineId);
+    const station = requireLoaded(await findStation(store, body.machineId));
     const { loaded, machine } = station;
-    if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
     const { answer } = await loadAnswer(store, station, body.operation, { passes: body.passes ?? null });
     if (!answer) throw new AppError('badInput', `this sheet has no ${body.operation} cut`);
     const { passes, speed, exposureMm } = answer.values;

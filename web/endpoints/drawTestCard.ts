@@ -2,6 +2,7 @@ import { AppError } from '#core/errors/appError.ts';
 import type { DialIn, DialInScrap } from '#core/dialIn/dialIn.ts';
 import { composeCard, findPlace, measureCard, type CardCell, type TestCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece, type TestPieceKind } from '#core/dialIn/testPiece.ts';
+import type { PointMm } from '#core/geometry/point.ts';
 import type { SettingValues } from '#core/setting/setting.ts';
 import type { Station } from '#core/station/station.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -12,20 +13,12 @@ const COLUMNS = 6;
 /**
  * Takes room for a card on the scrap of a dial-in.
  *
- * @throws AppError `noRoom` when the scrap is used up
+ * @throws AppError `badInput` when the scrap is used up
  */
 export function reserveCard(dialIn: DialIn, station: Station, cells: number): DialInScrap {
   const { scrap } = dialIn;
   const size = measureCard(makeTestPiece(scrap.piece), cells, COLUMNS);
-  const marginMm = Math.min(station.machine.marginMm, scrap.widthMm / 6, scrap.heightMm / 6);
-  const place = findPlace(size, { ...scrap, marginMm });
-  if (!place) {
-    const needed = `${size.widthMm.toFixed(0)} × ${size.heightMm.toFixed(0)} mm`;
-    throw new AppError(
-      'badInput',
-      `this scrap has no room left for a card of ${needed}: take a fresh one, a larger one, or a smaller piece`,
-    );
-  }
+  const place = requirePlace(size, scrap, station);
   const box = {
     minX: place.x,
     minY: place.y,
@@ -33,6 +26,22 @@ export function reserveCard(dialIn: DialIn, station: Station, cells: number): Di
     maxY: place.y + size.heightMm,
   };
   return { ...scrap, taken: [...scrap.taken, box] };
+}
+
+/** A free place for a card; a small scrap needs no more margin than a sixth of it. */
+function requirePlace(
+  size: ReturnType<typeof measureCard>,
+  scrap: DialInScrap,
+  { machine }: Station,
+): PointMm {
+  const marginMm = Math.min(machine.marginMm, scrap.widthMm / 6, scrap.heightMm / 6);
+  const place = findPlace(size, { ...scrap, marginMm });
+  if (place) return place;
+  const needed = `${size.widthMm.toFixed(0)} × ${size.heightMm.toFixed(0)} mm`;
+  throw new AppError(
+    'badInput',
+    `this scrap has no room left for a card of ${needed}: take a fresh one, a larger one, or a smaller piece`,
+  );
 }
 
 interface CardRequest {
@@ -62,11 +71,7 @@ export function drawTestCard(
   const last = card === 'waiting' ? scrap.taken.at(-1) : undefined;
   const place = last
     ? { x: last.minX, y: last.minY }
-    : findPlace(measureCard(shape, cells.length, COLUMNS), {
-        ...scrap,
-        marginMm: Math.min(station.machine.marginMm, scrap.widthMm / 6, scrap.heightMm / 6),
-      });
-  if (!place) throw new AppError('badInput', 'this scrap has no room left: take a fresh one');
+    : requirePlace(measureCard(shape, cells.length, COLUMNS), scrap, station);
   const labelOf = (cell: CardCell) => String(Number(cell[vary].toFixed(1)));
   return { card: composeCard(shape, cells, place, COLUMNS, labelOf), values, scrap };
 }

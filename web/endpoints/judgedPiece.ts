@@ -4,14 +4,13 @@ import { composeCard, measureCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
 import { writeCardHpgl, writeCardSvg } from '#core/dialIn/writeCard.ts';
 import { hpglOptionsOf } from '#core/protocol/writeHpgl.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
+import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { snapForce } from '#core/units/forceScale.ts';
-import { findSetting } from '#store/repositories/settings.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
+import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
 import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
 import { judgedPieceQuerySchema, quantitySchema } from '#web/schemas/judgedPieces.ts';
 
 /** A test square does not tell how a piece will hold: the file of one real piece, or of one crease. */
@@ -24,13 +23,13 @@ export const getJudgedPiece = defineEndpoint({
   query: judgedPieceQuerySchema,
   reply: z.string().meta({ description: 'HPGL or image/svg+xml' }),
   handle: async ({ params, query }, { store }) => {
-    const station = await findStation(store, params.machineId);
+    const station = requireLoaded(await findStation(store, params.machineId));
     const { loaded, machine, blade } = station;
-    if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
-    const at = (operation: SettingOperation) =>
-      findSetting(store, settingKey(station, loaded.condition.id, operation));
     const isTabs = params.quantity === 'tabs';
-    const [base, kiss] = await Promise.all([at(isTabs ? 'through' : 'crease'), at('kiss')]);
+    const [base, kiss] = await Promise.all([
+      findLoadedSetting(store, station, isTabs ? 'through' : 'crease'),
+      findLoadedSetting(store, station, 'kiss'),
+    ]);
     if (isTabs && !base)
       throw new AppError('badInput', 'find the through cut first: the piece is freed with it');
     const values =

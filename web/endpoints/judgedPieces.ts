@@ -2,12 +2,13 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
+import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { addJudgedPiece, undoJudgedPiece } from '#store/repositories/judgedPieces.ts';
-import { findSetting } from '#store/repositories/settings.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { answerJudged, operationOf } from '#web/endpoints/answerJudged.ts';
+import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
 import { settingKey } from '#web/endpoints/settingKey.ts';
 import {
   judgedReplySchema,
@@ -25,7 +26,7 @@ export const getJudged = defineEndpoint({
   params: at,
   reply: judgedReplySchema,
   handle: async ({ params }, { store }) =>
-    answerJudged(store, await findStation(store, params.machineId), params.quantity),
+    answerJudged(store, requireLoaded(await findStation(store, params.machineId)), params.quantity),
 });
 
 export const postJudged = defineEndpoint({
@@ -37,9 +38,8 @@ export const postJudged = defineEndpoint({
   reply: judgedReplySchema,
   status: 201,
   handle: async ({ params, body, author }, { store }) => {
-    const station = await findStation(store, params.machineId);
+    const station = requireLoaded(await findStation(store, params.machineId));
     const { loaded, machine } = station;
-    if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
     const piece = { ...body, quantity: params.quantity, author, lot: loaded.lot };
     const where = { conditionId: loaded.condition.id, machineId: machine.id };
     await addJudgedPiece(store, { ...piece, ...where }, new Date());
@@ -68,15 +68,14 @@ export const postKeepJudged = defineEndpoint({
   reply: judgedReplySchema,
   status: 201,
   handle: async ({ params, body, author }, { store }) => {
-    const station = await findStation(store, params.machineId);
+    const station = requireLoaded(await findStation(store, params.machineId));
     const { loaded, machine, blade } = station;
-    if (!loaded) throw new AppError('badInput', 'no sheet is loaded at this station');
     const operation = operationOf(params.quantity);
     const key = settingKey(station, loaded.condition.id, operation);
     const [own, through, kiss] = await Promise.all([
-      findSetting(store, key),
-      findSetting(store, settingKey(station, loaded.condition.id, 'through')),
-      findSetting(store, settingKey(station, loaded.condition.id, 'kiss')),
+      findLoadedSetting(store, station, operation),
+      findLoadedSetting(store, station, 'through'),
+      findLoadedSetting(store, station, 'kiss'),
     ]);
     if (params.quantity === 'tabs' && !through) {
       throw new AppError(

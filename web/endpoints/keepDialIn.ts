@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import type { DialIn } from '#core/dialIn/dialIn.ts';
-import { correctionsOf, correctValues, forceFactor } from '#core/setting/correctForce.ts';
-import { settleValues } from '#core/setting/settleValues.ts';
-import type { Station } from '#core/station/station.ts';
+import { settlePlain } from '#core/setting/settlePlain.ts';
+import type { LoadedStation } from '#core/station/station.ts';
 import { findWindow } from '#core/threshold/findWindow.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -67,15 +66,13 @@ async function endDialIn(store: Store, { id }: DialIn): Promise<void> {
 /** The values to keep, without what colour and lot add to the force. */
 function valuesOf(
   { answer, revision }: BenchAnswer,
-  { operation, passes, speed, exposureMm, lot, colour }: DialIn,
+  { operation, passes, speed, exposureMm }: DialIn,
   force: number,
-  { machine, loaded }: Station,
+  { machine, loaded }: LoadedStation,
 ) {
   const base = revision?.values ?? answer?.suggestion.values;
-  if (!base || !loaded) throw new AppError('badInput', 'there is nothing to keep');
-  const settled = settleValues({ ...base, force, passes, speed, exposureMm }, operation, machine, null);
-  const factor = forceFactor(correctionsOf(loaded.material, colour, lot));
-  return correctValues(settled, machine.forceScale, 1 / factor);
+  if (!base) throw new AppError('badInput', 'there is nothing to keep');
+  return settlePlain({ ...base, force, passes, speed, exposureMm }, operation, machine, loaded);
 }
 
 function summarise(

@@ -1,5 +1,5 @@
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
-import { correctionsOf, forceFactor } from '#core/setting/correctForce.ts';
+import { sheetFactor } from '#core/setting/correctForce.ts';
 import type { AnswerContext } from '#core/setting/composeAnswer.ts';
 import { judgeSetting } from '#core/setting/judgeSetting.ts';
 import type { DialInOperation } from '#core/stack/depthGrade.ts';
@@ -67,8 +67,9 @@ export async function loadAnswer(
 /** A cut where it stands on today's scale, colour and lot, as the answer took it. */
 function standIn(cut: TestCut, { machine, loaded }: Station): TestCut {
   if (!loaded) return cut;
-  const now = forceFactor(correctionsOf(loaded.material, loaded.colour, loaded.lot));
-  const then = forceFactor(correctionsOf(loaded.material, cut.colour, cut.lot));
+  const { material, colour, lot } = loaded;
+  const now = sheetFactor(material, colour, lot);
+  const then = sheetFactor(material, cut.colour, cut.lot);
   return { ...cut, forceGf: trialOf(cut, machine.forceScale, now / then).forceGf };
 }
 

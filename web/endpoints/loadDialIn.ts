@@ -1,7 +1,7 @@
 import type { DialIn } from '#core/dialIn/dialIn.ts';
 import { believe, type SheetQuestion } from '#core/setting/composeAnswer.ts';
 import { nameCondition } from '#core/stack/material.ts';
-import type { LoadedSheet, Station } from '#core/station/station.ts';
+import type { LoadedStation } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findStation } from '#store/repositories/stations.ts';
@@ -12,7 +12,7 @@ import type { DialInReply } from '#web/schemas/dialIn.ts';
 
 /** A station with the sheet of a dial-in on it, whatever lies there now. */
 export interface DialInStation {
-  readonly station: Station & { readonly loaded: LoadedSheet };
+  readonly station: LoadedStation;
   readonly isLoaded: boolean;
 }
 

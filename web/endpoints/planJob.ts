@@ -1,4 +1,4 @@
-import { correctionsOf, correctValues, forceFactor } from '#core/setting/correctForce.ts';
+import { correctValues, sheetFactor } from '#core/setting/correctForce.ts';
 import type { SettingOperation } from '#core/setting/setting.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
@@ -46,7 +46,7 @@ export async function planJob(store: Store, job: Job): Promise<PlannedJob> {
   const isLoaded = station.loaded?.condition.id === job.conditionId;
   const lot = isLoaded ? (station.loaded?.lot ?? '') : '';
   const colour = isLoaded ? (station.loaded?.colour ?? '') : '';
-  const factor = forceFactor(correctionsOf(found.material, colour, lot));
+  const factor = sheetFactor(found.material, colour, lot);
   const valuesOf = (setting: KeptSetting) =>
     correctValues(setting.revision.values, machine.forceScale, factor);
   const values = {

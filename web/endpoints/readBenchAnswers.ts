@@ -1,10 +1,9 @@
 import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { findSetting } from '#store/repositories/settings.ts';
+import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
 import { loadBelief } from '#web/endpoints/loadBelief.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
 import { summarise } from '#web/endpoints/summariseSettings.ts';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
 
@@ -17,7 +16,7 @@ export async function readBenchAnswers(store: Store, station: Station | null): P
   const [kiss, through, ...kept] = await Promise.all([
     loadAnswer(store, station, 'kiss', {}, believed),
     loadAnswer(store, station, 'through', {}, believed),
-    ...others.map((operation) => findSetting(store, settingKey(station, loaded.condition.id, operation))),
+    ...others.map((operation) => findLoadedSetting(store, { ...station, loaded }, operation)),
   ]);
   const summaries = kept.flatMap((setting) => (setting ? summarise(setting, loaded.material, machine) : []));
   return { kiss, through, others: summaries };

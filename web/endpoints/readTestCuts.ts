@@ -1,5 +1,6 @@
 import { SETTING_OPERATIONS, type SettingOperation } from '#core/setting/setting.ts';
 import { DIAL_IN_OPERATIONS, targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { hasLiner } from '#core/stack/layer.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findOpenDialIn } from '#store/repositories/dialIns.ts';
@@ -11,11 +12,11 @@ import { loadDialIn } from '#web/endpoints/loadDialIn.ts';
 export async function readTestCuts(store: Store, station: Station, asked: string | null) {
   const { loaded, machine } = station;
   if (!loaded) return null;
-  const isLayered = loaded.condition.stack.some((layer) => layer.role === 'liner');
+  const isLayered = hasLiner(loaded.condition.stack);
   const quantities = SETTING_OPERATIONS.filter((one) => isPossible(one, isLayered, machine.operations));
   const now = quantities.find((one) => one === asked) ?? quantities[0] ?? 'through';
   if (now === 'perforated' || now === 'crease') {
-    const judged = await answerJudged(store, station, now === 'crease' ? 'crease' : 'tabs');
+    const judged = await answerJudged(store, { ...station, loaded }, now === 'crease' ? 'crease' : 'tabs');
     return { kind: 'judged' as const, quantities, judged };
   }
   const operation: DialInOperation = now;

@@ -2,13 +2,16 @@ import { z } from 'zod';
 import { DIAL_IN_STATES } from '#core/dialIn/dialIn.ts';
 import { TEST_PIECES } from '#core/dialIn/testPiece.ts';
 import { FLAWS } from '#core/stack/depthGrade.ts';
+import { movedSchema } from '#store/repositories/revisionEvidence.ts';
 import { cardSchema, scrapSchema } from '#store/rows/dialInRows.ts';
 import {
   benchAnswerSchema,
+  edgeSchema,
   gradeSchema,
   operationSchema,
   outlookSchema,
   passesSchema,
+  windowSchema,
 } from '#web/schemas/setting.ts';
 
 export const dialInSchema = z.object({
@@ -89,7 +92,6 @@ export const keepDialInSchema = z.object({
   basedOn: z.number().int().min(0).meta({ description: 'the revision its author saw, 0 for none' }),
 });
 
-export const movedSchema = z.object({ name: z.string(), percent: z.number() });
 export const keptReplySchema = z.object({
   revision: z.number(),
   settingId: z.number(),
@@ -100,7 +102,7 @@ export const keptReplySchema = z.object({
 export type KeptReply = z.infer<typeof keptReplySchema>;
 
 export const windowReplySchema = z.object({
-  window: benchAnswerSchema.shape.answer.unwrap().shape.window,
+  window: windowSchema,
   chances: z
     .array(
       z.object({
@@ -145,8 +147,8 @@ export type WayReply = z.infer<typeof waySchema>;
 export const reasonsReplySchema = z.object({
   usualGf: z.number(),
   effects: z.array(z.object({ words: z.string(), percent: z.number(), sdPercent: z.number() })).readonly(),
-  believedGf: z.object({ lowGf: z.number(), middleGf: z.number(), highGf: z.number() }),
-  nowGf: z.object({ lowGf: z.number(), middleGf: z.number(), highGf: z.number() }),
+  believedGf: edgeSchema,
+  nowGf: edgeSchema,
   cuts: z
     .array(z.object({ id: z.number(), words: z.string(), percent: z.number() }))
     .readonly()

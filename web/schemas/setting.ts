@@ -65,12 +65,20 @@ export const outlookSchema = z.object({
   right: z.number(),
   over: z.number(),
 });
-const edgeSchema = z.object({ lowGf: z.number(), middleGf: z.number(), highGf: z.number() });
+export const edgeSchema = z.object({ lowGf: z.number(), middleGf: z.number(), highGf: z.number() });
 const nextCutSchema = z.object({
   forceGf: z.number(),
   gain: z.number(),
   chanceNow: z.number(),
   bestGf: z.number(),
+});
+
+export const windowSchema = z.object({
+  outlooks: z.array(outlookSchema).readonly(),
+  best: outlookSchema,
+  lowerEdge: edgeSchema,
+  upperEdge: edgeSchema,
+  sure: z.object({ fromGf: z.number(), toGf: z.number() }).nullable(),
 });
 
 export const answerSchema = z.object({
@@ -83,13 +91,7 @@ export const answerSchema = z.object({
   values: valuesSchema,
   suggestion: z.object({ values: valuesSchema, sources: sourcesSchema, exposureReason: z.string() }),
   axis: z.object({ fromGf: z.number(), toGf: z.number() }),
-  window: z.object({
-    outlooks: z.array(outlookSchema).readonly(),
-    best: outlookSchema,
-    lowerEdge: edgeSchema,
-    upperEdge: edgeSchema,
-    sure: z.object({ fromGf: z.number(), toGf: z.number() }).nullable(),
-  }),
+  window: windowSchema,
   outlook: outlookSchema,
   tip: z.object({ lowUm: z.number(), middleUm: z.number(), highUm: z.number() }),
   advice: z.object({ kind: z.enum(['cut', 'repeat', 'confirm', 'keep', 'noWindow']), next: nextCutSchema }),

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { SETTING_OPERATIONS, type SettingOperation, type SettingState } from '#core/setting/setting.ts';
-import { FAMILY_NAMES } from '#core/stack/layer.ts';
+import { FAMILY_NAMES, hasLiner } from '#core/stack/layer.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { listCautions } from '#core/station/listCautions.ts';
@@ -127,7 +127,7 @@ interface TabsProps {
 }
 
 function OperationTabs({ station, answers, operation, onChoose }: TabsProps) {
-  const isLayered = station.loaded?.condition.stack.some(({ role }) => role === 'liner') ?? false;
+  const isLayered = station.loaded !== null && hasLiner(station.loaded.condition.stack);
   const offered = SETTING_OPERATIONS.filter((one) => station.machine.operations.includes(one));
   return (
     <div role="group" aria-label="Operation" className="flex flex-wrap gap-2 mt-3">

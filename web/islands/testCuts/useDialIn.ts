@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { PendingCard } from '#core/dialIn/dialIn.ts';
 import { gradesOfStack, type DepthGrade, type DialInOperation, type Flaw } from '#core/stack/depthGrade.ts';
+import { hasLiner } from '#core/stack/layer.ts';
 import type { Station } from '#core/station/station.ts';
 import {
   useDialInRequests,
@@ -32,7 +33,7 @@ export function useDialIn(station: Station, operation: DialInOperation, start: D
     bench.answer?.advisedForce ?? machine.forceScale.min,
   );
   const passes = dialIn?.passes ?? bench.answer?.values.passes ?? 1;
-  const isLayered = loaded?.condition.stack.some((layer) => layer.role === 'liner') ?? true;
+  const isLayered = loaded ? hasLiner(loaded.condition.stack) : true;
   const cuts = bench.cuts.filter((cut) => cut.passes === passes);
   const card = dialIn?.card ?? null;
   const settle = () => {

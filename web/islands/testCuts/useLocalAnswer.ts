@@ -5,7 +5,6 @@ import type { AnswerOrder, AnswerResult } from '#web/workers/answerSheet.ts';
 /** Answers a grade in the browser's own thread while the server still records it. The newest question wins. */
 export function useLocalAnswer(): (order: Omit<AnswerOrder, 'id'>) => Promise<Answer | null> {
   const worker = useRef<Worker | null>(null);
-  const newest = useRef(0);
   const waiting = useRef<{ id: number; resolve: (answer: Answer | null) => void } | null>(null);
   useEffect(() => {
     const thread = new Worker(new URL('../../workers/answerSheet.ts', import.meta.url), { type: 'module' });
@@ -16,8 +15,7 @@ export function useLocalAnswer(): (order: Omit<AnswerOrder, 'id'>) => Promise<An
     return () => thread.terminate();
   }, []);
   return useCallback((order) => {
-    newest.current += 1;
-    const id = newest.current;
+    const id = (waiting.current?.id ?? 0) + 1;
     return new Promise((resolve) => {
       waiting.current = { id, resolve };
       worker.current?.postMessage({ ...order, id } satisfies AnswerOrder);

@@ -1,0 +1,20 @@
+import { correctValues, sheetFactor } from '#core/setting/correctForce.ts';
+import { settleValues } from '#core/setting/settleValues.ts';
+import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { Machine } from '#core/station/machine.ts';
+import type { LoadedSheet } from '#core/station/station.ts';
+
+/**
+ * Values found on a loaded sheet as they are kept: settled on the machine, without what colour and lot add to the force.
+ *
+ * @throws AppError as {@link settleValues} does
+ */
+export function settlePlain(
+  values: SettingValues,
+  operation: SettingOperation,
+  machine: Machine,
+  { material, colour, lot }: LoadedSheet,
+): SettingValues {
+  const settled = settleValues(values, operation, machine, null);
+  return correctValues(settled, machine.forceScale, 1 / sheetFactor(material, colour, lot));
+}
