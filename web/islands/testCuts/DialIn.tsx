@@ -52,15 +52,13 @@ function DialInView({ station, operation, quantities, start, system }: Props) {
       <div className="grid gap-5 content-start">
         <section aria-label="Test cut" className="sheet p-4 sm:px-6 sm:py-4">
           <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-2">
-            <div>
-              <h1>Test cuts</h1>
-              <p className="text-muted">
-                {nameCondition(loaded.material.name, loaded.condition.kind)} on {machine.name} ·{' '}
-                <a href="/test-cuts/unknown">unknown sheet?</a>
-              </p>
-            </div>
+            <h1>Test cuts</h1>
             <QuantityTabs quantities={quantities} now={operation} />
           </div>
+          <p className="text-muted">
+            {nameCondition(loaded.material.name, loaded.condition.kind)} on {machine.name} ·{' '}
+            <a href="/test-cuts/unknown">unknown sheet?</a>
+          </p>
           <FoundBefore dial={dial} station={station} />
           {dial.card ? (
             <CardGrades key={dial.card.load} dial={dial} card={dial.card} operation={operation} unit={unit} />

@@ -38,15 +38,13 @@ function JudgedView({ station, quantities, initial }: Props) {
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
       <section aria-label="Judged pieces" className="sheet p-4 sm:px-6 sm:py-4">
-        <div className="flex flex-wrap items-center justify-between gap-3">
-          <div>
-            <h1>{isTabs ? 'Tabs' : 'Crease'}</h1>
-            <p className="text-muted">
-              {sheetWords} on {machine.name}
-            </p>
-          </div>
+        <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-2">
+          <h1>{isTabs ? 'Tabs' : 'Crease'}</h1>
           <QuantityTabs quantities={quantities} now={isTabs ? 'perforated' : 'crease'} />
         </div>
+        <p className="text-muted">
+          {sheetWords} on {machine.name}
+        </p>
         <p className="mt-3 max-w-[42rem]">{isTabs ? TAB_ADVICE : CREASE_ADVICE}</p>
         <div className="border-y border-hairline mt-3 py-3 flex flex-wrap items-end gap-5">
           <GivenFields given={given} unit={unit} onChange={setGiven} />
