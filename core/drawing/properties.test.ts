@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readSvg } from '#core/drawing/readSvg.ts';
-import { readSvgLength, readUserUnits } from '#core/drawing/svgLength.ts';
+import { readSvgLength } from '#core/drawing/svgLength.ts';
 import { readSvgPath } from '#core/drawing/svgPath.ts';
+import { readCoordinate } from '#core/drawing/svgShape.ts';
 import { readSvgTransform } from '#core/drawing/svgTransform.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
@@ -132,8 +133,8 @@ describe('lengths', () => {
     expect(() => readSvgLength('3 furlong')).toThrow(/unknown unit "furlong"/);
     expect(() => readSvgLength('wide')).toThrow(/is not a length/);
     expect(readSvgLength('50%')).toBeNull();
-    expect(() => readUserUnits('50%')).toThrow(/percentages/);
-    expect(readUserUnits('1in')).toBeCloseTo(96, 9);
+    expect(readCoordinate('50%', 80)).toBe(40);
+    expect(readCoordinate('1in', 80)).toBeCloseTo(96, 9);
   });
 });
 

@@ -35,14 +35,6 @@ export function readSvgLength(text: string): number | null {
   return Number(match[1]) * mmPerUnit;
 }
 
-/** A plain number or a length in user units (1 px = 1 user unit). @throws AppError `badDrawing` */
-export function readUserUnits(text: string): number {
-  const mm = readSvgLength(text);
-  if (mm === null)
-    throw new AppError('badDrawing', `"${clip(text)}": percentages inside shapes are not read`);
-  return mm / (25.4 / 96);
-}
-
 function clip(text: string): string {
   return text.length > 40 ? `${text.slice(0, 40)}…` : text;
 }

@@ -1,120 +1,144 @@
-import { SVGPathData, type SVGCommand } from 'svg-pathdata';
+import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
+import { NumberScanner } from '#core/drawing/numberScanner.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { arcToCubics } from '#core/geometry/arcToCubics.ts';
-import type { Contour, Segment } from '#core/geometry/contour.ts';
-import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
+import { IDENTITY, type Affine } from '#core/geometry/affine.ts';
+import type { Contour } from '#core/geometry/contour.ts';
+
+/** Numbers that each command takes at a time. */
+const ARGUMENTS: Readonly<Record<string, number>> = {
+  M: 2,
+  L: 2,
+  H: 1,
+  V: 1,
+  C: 6,
+  S: 4,
+  Q: 4,
+  T: 2,
+  A: 7,
+  Z: 0,
+};
 
 /**
- * Reads path data into contours, in the path's own units. Quadratics are raised to cubics exactly, arcs become
- * cubics within 4.3e-6 of their radius. Parts that draw nothing (a lone move, zero length) are left out.
+ * Reads path data into contours in mm.
  *
+ * @param toMm from the path's own units
  * @throws AppError `badDrawing` when the data breaks the path grammar or holds a number that is not finite
+ * Source of the grammar: W3C SVG 1.1 (second edition), section 8.3.9.
  */
-export function readSvgPath(data: string): readonly Contour[] {
-  const builder = new ContourBuilder();
-  for (const command of parse(data)) {
-    for (const value of Object.values(command)) {
-      if (typeof value === 'number' && !Number.isFinite(value)) {
-        throw new AppError('badDrawing', 'a path holds a number that is not finite');
-      }
-    }
-    builder.take(command);
-  }
-  return builder.finish();
-}
-
-function parse(data: string): readonly SVGCommand[] {
+export function readSvgPath(data: string, toMm: Affine = IDENTITY): readonly Contour[] {
+  const scanner = new NumberScanner(data);
+  const pen = new PathPen(toMm);
+  const values = new Float64Array(7);
+  let command = '';
   try {
-    return new SVGPathData(data).toAbs().normalizeHVZ(false, true, true).normalizeST().commands;
+    while (!scanner.isAtEnd()) {
+      const letter = scanner.letter();
+      if (letter) command = letter;
+      else if (command === '' || command === 'Z' || command === 'z') scanner.refuse('a command is missing');
+      const upper = command.toUpperCase();
+      const count = ARGUMENTS[upper];
+      if (count === undefined) return scanner.refuse(`there is no command "${command}"`);
+      if (pen.isFresh && upper !== 'M') scanner.refuse('a path starts with a move');
+      for (let index = 0; index < count; index++) {
+        values[index] = upper === 'A' && (index === 3 || index === 4) ? scanner.flag() : scanner.number();
+      }
+      pen.draw(upper, command !== upper, values);
+      if (upper === 'M') command = command === 'm' ? 'l' : 'L';
+    }
+    return pen.builder.finish();
   } catch (error) {
-    const reason = error instanceof Error ? error.message : String(error);
-    throw new AppError('badDrawing', `a path cannot be read: ${reason.slice(0, 120)}`);
+    if (error instanceof AppError) throw error;
+    throw new AppError('badDrawing', `a path cannot be read: ${(error as Error).message}`);
   }
 }
 
-/** Collects segments and starts a new contour at every move and close. */
-class ContourBuilder {
-  private readonly contours: Contour[] = [];
-  private segments: Segment[] = [];
-  private start: PointMm = { x: 0, y: 0 };
-  private at: PointMm = { x: 0, y: 0 };
+/** Keeps what smooth commands look back on. */
+class PathPen {
+  readonly builder: ContourBuilder;
+  isFresh = true;
+  /** The control point that S and T mirror, or where the pen stands. */
+  private mirrorX = 0;
+  private mirrorY = 0;
+  private last = '';
 
-  take(command: SVGCommand): void {
-    switch (command.type) {
-      case SVGPathData.MOVE_TO:
-        this.end(false);
-        this.start = this.at = { x: command.x, y: command.y };
+  constructor(toMm: Affine) {
+    this.builder = new ContourBuilder(toMm);
+  }
+
+  /** @param v the numbers of one command; relative ones are made absolute in place */
+  draw(command: string, isRelative: boolean, v: Float64Array): void {
+    const pen = this.builder;
+    if (isRelative) makeAbsolute(command, v, pen.x, pen.y);
+    const [a, b, c, d, e, f] = v as unknown as Six;
+    this.isFresh = false;
+    switch (command) {
+      case 'M':
+        pen.moveTo(a, b);
         break;
-      case SVGPathData.LINE_TO:
-        this.add({ kind: 'line', from: this.at, to: { x: command.x, y: command.y } });
+      case 'L':
+        pen.lineTo(a, b);
         break;
-      case SVGPathData.CURVE_TO:
-        this.add({
-          kind: 'cubic',
-          from: this.at,
-          control1: { x: command.x1, y: command.y1 },
-          control2: { x: command.x2, y: command.y2 },
-          to: { x: command.x, y: command.y },
-        });
+      case 'H':
+        pen.lineTo(a, pen.y);
         break;
-      case SVGPathData.QUAD_TO:
-        this.add(raiseQuadratic(this.at, { x: command.x1, y: command.y1 }, { x: command.x, y: command.y }));
+      case 'V':
+        pen.lineTo(pen.x, a);
         break;
-      case SVGPathData.ARC:
-        this.addArc(command);
+      case 'C':
+        this.curve(a, b, c, d, e, f);
         break;
-      case SVGPathData.CLOSE_PATH:
-        if (distanceMm(this.at, this.start) > 0) this.add({ kind: 'line', from: this.at, to: this.start });
-        this.end(true);
-        this.at = this.start;
+      case 'S':
+        this.mirror('CS');
+        this.curve(this.mirrorX, this.mirrorY, a, b, c, d);
+        break;
+      case 'Q':
+        this.bow(a, b, c, d);
+        break;
+      case 'T':
+        this.mirror('QT');
+        this.bow(this.mirrorX, this.mirrorY, a, b);
+        break;
+      case 'A':
+        pen.arcTo(a, b, (c * Math.PI) / 180, d === 1, e === 1, f, v[6] as number);
         break;
       default:
-        throw new AppError('badDrawing', 'a path holds a command that was not made plain');
+        pen.close();
     }
+    this.last = command;
   }
 
-  finish(): readonly Contour[] {
-    this.end(false);
-    return this.contours;
+  private curve(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void {
+    this.builder.cubicTo(x1, y1, x2, y2, x, y);
+    this.mirrorX = x2;
+    this.mirrorY = y2;
   }
 
-  private addArc(command: Extract<SVGCommand, { type: typeof SVGPathData.ARC }>): void {
-    const to = { x: command.x, y: command.y };
-    const cubics = arcToCubics({
-      from: this.at,
-      to,
-      radiusX: command.rX,
-      radiusY: command.rY,
-      tiltRad: (command.xRot * Math.PI) / 180,
-      isLarge: Boolean(command.lArcFlag),
-      isSweep: Boolean(command.sweepFlag),
-    });
-    for (const cubic of cubics) this.add(cubic);
-    this.at = to;
+  private bow(x1: number, y1: number, x: number, y: number): void {
+    this.builder.quadraticTo(x1, y1, x, y);
+    this.mirrorX = x1;
+    this.mirrorY = y1;
   }
 
-  private add(segment: Segment): void {
-    this.at = segment.to;
-    const isNothing =
-      distanceMm(segment.from, segment.to) === 0 &&
-      (segment.kind === 'line' ||
-        (distanceMm(segment.from, segment.control1) === 0 &&
-          distanceMm(segment.from, segment.control2) === 0));
-    if (!isNothing) this.segments.push(segment);
-  }
-
-  private end(isClosed: boolean): void {
-    if (this.segments.length > 0) this.contours.push({ segments: this.segments, isClosed });
-    this.segments = [];
+  /** Mirrors the last control point where the command before was of this kind. */
+  private mirror(after: string): void {
+    const { x, y } = this.builder;
+    const follows = this.last !== '' && after.includes(this.last);
+    this.mirrorX = follows ? 2 * x - this.mirrorX : x;
+    this.mirrorY = follows ? 2 * y - this.mirrorY : y;
   }
 }
 
-function raiseQuadratic(from: PointMm, control: PointMm, to: PointMm): Segment {
-  return {
-    kind: 'cubic',
-    from,
-    control1: mixPoints(from, control, 2 / 3),
-    control2: mixPoints(to, control, 2 / 3),
-    to,
-  };
+type Six = readonly [number, number, number, number, number, number];
+
+function makeAbsolute(command: string, v: Float64Array, x: number, y: number): void {
+  if (command === 'V') v[0] = (v[0] as number) + y;
+  else if (command === 'H') v[0] = (v[0] as number) + x;
+  else {
+    const from = command === 'A' ? 5 : 0;
+    const count = ARGUMENTS[command] as number;
+    for (let index = from; index < count; index += 2) {
+      v[index] = (v[index] as number) + x;
+      v[index + 1] = (v[index + 1] as number) + y;
+    }
+  }
 }

@@ -1,11 +1,17 @@
-import { AppError } from '#core/errors/appError.ts';
-import { readUserUnits } from '#core/drawing/svgLength.ts';
+import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
+import { readSvgLength } from '#core/drawing/svgLength.ts';
 import { readSvgPath } from '#core/drawing/svgPath.ts';
-import { arcToCubics } from '#core/geometry/arcToCubics.ts';
-import type { Contour, Segment } from '#core/geometry/contour.ts';
-import type { PointMm } from '#core/geometry/point.ts';
+import { AppError } from '#core/errors/appError.ts';
+import type { Affine } from '#core/geometry/affine.ts';
+import type { Contour } from '#core/geometry/contour.ts';
 
 type Attributes = Readonly<Record<string, string>>;
+
+/** What percentages are of: the size of the nearest viewport, in user units. */
+export interface UserFrame {
+  readonly width: number;
+  readonly height: number;
+}
 
 /** Element names that draw a line. */
 export const SHAPES: ReadonlySet<string> = new Set([
@@ -18,112 +24,121 @@ export const SHAPES: ReadonlySet<string> = new Set([
   'polygon',
 ]);
 
+const MM_PER_PX = 25.4 / 96;
+
 /**
- * The contours of a basic shape or path in its own user units. A shape of no size draws nothing.
+ * The contours of a basic shape or path in mm. A shape of no size draws nothing.
  *
  * @param name one of {@link SHAPES}
  * @throws AppError `badDrawing` for attributes that are no numbers, or negative sizes
  * Source of the outlines and starting points: W3C SVG 1.1, chapter 9.
  */
-export function readSvgShape(name: string, attributes: Attributes): readonly Contour[] {
+export function readSvgShape(
+  name: string,
+  attributes: Attributes,
+  toMm: Affine,
+  frame: UserFrame,
+): readonly Contour[] {
+  if (name === 'path') return readSvgPath(attributes['d'] ?? '', toMm);
+  const pen = new ContourBuilder(toMm);
+  const x = (key: string) => readCoordinate(attributes[key], frame.width);
+  const y = (key: string) => readCoordinate(attributes[key], frame.height);
   switch (name) {
-    case 'path':
-      return readSvgPath(attributes['d'] ?? '');
     case 'rect':
-      return readRectangle(attributes);
+      drawRectangle(pen, attributes, frame);
+      break;
     case 'circle': {
-      const radius = size(attributes, 'r');
-      return ellipse(number(attributes, 'cx'), number(attributes, 'cy'), radius, radius);
+      const radius = size(attributes, 'r', Math.hypot(frame.width, frame.height) / Math.SQRT2);
+      drawEllipse(pen, x('cx'), y('cy'), radius, radius);
+      break;
     }
     case 'ellipse':
-      return ellipse(
-        number(attributes, 'cx'),
-        number(attributes, 'cy'),
-        size(attributes, 'rx'),
-        size(attributes, 'ry'),
+      drawEllipse(
+        pen,
+        x('cx'),
+        y('cy'),
+        size(attributes, 'rx', frame.width),
+        size(attributes, 'ry', frame.height),
       );
-    case 'line': {
-      const from = { x: number(attributes, 'x1'), y: number(attributes, 'y1') };
-      return polyline([from, { x: number(attributes, 'x2'), y: number(attributes, 'y2') }], false);
-    }
+      break;
+    case 'line':
+      pen.moveTo(x('x1'), y('y1'));
+      pen.lineTo(x('x2'), y('y2'));
+      break;
     default:
-      return polyline(readPoints(attributes['points'] ?? ''), name === 'polygon');
+      drawPoints(pen, attributes['points'] ?? '', name === 'polygon');
   }
+  return pen.finish();
 }
 
-function number(attributes: Attributes, name: string): number {
-  const text = attributes[name];
-  return text === undefined ? 0 : readUserUnits(text);
+/** A length in user units; percentages are of `whole`. Absent is 0. @throws AppError `badDrawing` */
+export function readCoordinate(text: string | undefined, whole: number): number {
+  if (text === undefined) return 0;
+  const plain = Number(text);
+  if (Number.isFinite(plain) && text !== '') return plain;
+  const mm = readSvgLength(text);
+  return mm === null ? (parseFloat(text) / 100) * whole : mm / MM_PER_PX;
 }
 
-function size(attributes: Attributes, name: string): number {
-  const value = number(attributes, name);
+function size(attributes: Attributes, name: string, whole: number): number {
+  const value = readCoordinate(attributes[name], whole);
   if (value < 0)
     throw new AppError('badDrawing', `${name}="${attributes[name]}" is negative; a size is 0 or more`);
   return value;
 }
 
-function readRectangle(attributes: Attributes): readonly Contour[] {
-  const x = number(attributes, 'x');
-  const y = number(attributes, 'y');
-  const width = size(attributes, 'width');
-  const height = size(attributes, 'height');
-  if (width === 0 || height === 0) return [];
-  const rx = Math.min(size(attributes, attributes['rx'] === undefined ? 'ry' : 'rx'), width / 2);
-  const ry = Math.min(size(attributes, attributes['ry'] === undefined ? 'rx' : 'ry'), height / 2);
+function drawRectangle(pen: ContourBuilder, attributes: Attributes, frame: UserFrame): void {
+  const x = readCoordinate(attributes['x'], frame.width);
+  const y = readCoordinate(attributes['y'], frame.height);
+  const width = size(attributes, 'width', frame.width);
+  const height = size(attributes, 'height', frame.height);
+  if (width === 0 || height === 0) return;
+  const given = (name: string, other: string) =>
+    attributes[name] === undefined || attributes[name] === 'auto' ? other : name;
+  const rx = Math.min(size(attributes, given('rx', 'ry'), frame.width), width / 2);
+  const ry = Math.min(size(attributes, given('ry', 'rx'), frame.height), height / 2);
   const right = x + width;
   const bottom = y + height;
-  if (rx === 0 || ry === 0) {
-    return polyline(
-      [
-        { x, y },
-        { x: right, y },
-        { x: right, y: bottom },
-        { x, y: bottom },
-      ],
-      true,
-    );
-  }
-  const data =
-    `M${x + rx} ${y}H${right - rx}A${rx} ${ry} 0 0 1 ${right} ${y + ry}V${bottom - ry}` +
-    `A${rx} ${ry} 0 0 1 ${right - rx} ${bottom}H${x + rx}A${rx} ${ry} 0 0 1 ${x} ${bottom - ry}` +
-    `V${y + ry}A${rx} ${ry} 0 0 1 ${x + rx} ${y}Z`;
-  return readSvgPath(data);
+  const corner = (toX: number, toY: number) => {
+    if (rx > 0 && ry > 0) pen.arcTo(rx, ry, 0, false, true, toX, toY);
+  };
+  const [dx, dy] = rx > 0 && ry > 0 ? [rx, ry] : [0, 0];
+  pen.moveTo(x + dx, y);
+  pen.lineTo(right - dx, y);
+  corner(right, y + dy);
+  pen.lineTo(right, bottom - dy);
+  corner(right - dx, bottom);
+  pen.lineTo(x + dx, bottom);
+  corner(x, bottom - dy);
+  pen.lineTo(x, y + dy);
+  corner(x + dx, y);
+  pen.close();
 }
 
-function ellipse(cx: number, cy: number, rx: number, ry: number): readonly Contour[] {
-  if (rx === 0 || ry === 0) return [];
-  const right = { x: cx + rx, y: cy };
-  const left = { x: cx - rx, y: cy };
-  const shared = { radiusX: rx, radiusY: ry, tiltRad: 0, isLarge: false, isSweep: true };
-  const segments = [
-    ...arcToCubics({ ...shared, from: right, to: left }),
-    ...arcToCubics({ ...shared, from: left, to: right }),
-  ];
-  return [{ segments, isClosed: true }];
+function drawEllipse(pen: ContourBuilder, cx: number, cy: number, rx: number, ry: number): void {
+  if (rx === 0 || ry === 0) return;
+  pen.moveTo(cx + rx, cy);
+  pen.arcTo(rx, ry, 0, false, true, cx - rx, cy);
+  pen.arcTo(rx, ry, 0, false, true, cx + rx, cy);
+  pen.close();
 }
 
-function readPoints(text: string): readonly PointMm[] {
-  const trimmed = text.trim();
-  if (trimmed === '') return [];
-  const numbers = trimmed.split(/[\s,]+/).map(Number);
+function drawPoints(pen: ContourBuilder, text: string, isClosed: boolean): void {
+  const numbers =
+    text.trim() === ''
+      ? []
+      : text
+          .trim()
+          .split(/[\s,]+/)
+          .map(Number);
   if (numbers.some((value) => !Number.isFinite(value))) {
     throw new AppError('badDrawing', 'points hold something that is not a finite number');
   }
-  const pairs = Math.floor(numbers.length / 2);
-  return Array.from({ length: pairs }, (_, index) => ({
-    x: numbers[2 * index] as number,
-    y: numbers[2 * index + 1] as number,
-  }));
-}
-
-function polyline(points: readonly PointMm[], isClosed: boolean): readonly Contour[] {
-  const ring = isClosed && points.length > 0 ? [...points, points[0] as PointMm] : points;
-  const segments: Segment[] = [];
-  for (let index = 1; index < ring.length; index++) {
-    const from = ring[index - 1] as PointMm;
-    const to = ring[index] as PointMm;
-    if (from.x !== to.x || from.y !== to.y) segments.push({ kind: 'line', from, to });
+  for (let index = 0; index + 1 < numbers.length; index += 2) {
+    const x = numbers[index] as number;
+    const y = numbers[index + 1] as number;
+    if (index === 0) pen.moveTo(x, y);
+    else pen.lineTo(x, y);
   }
-  return segments.length > 0 ? [{ segments, isClosed }] : [];
+  if (isClosed) pen.close();
 }

@@ -1,5 +1,6 @@
 import { colord, extend } from 'colord';
 import names from 'colord/plugins/names';
+import { readDeclarations, type Declarations } from '#core/drawing/svgStyleSheet.ts';
 
 extend([names]);
 
@@ -8,35 +9,64 @@ export interface SvgStyle {
   readonly stroke: string | null;
   readonly fill: string | null;
   readonly color: string;
-  readonly isHidden: boolean;
+  readonly dash: string | null;
+  readonly isInvisible: boolean;
 }
 
 /** The initial values of SVG: no stroke, black fill. */
-export const INITIAL_STYLE: SvgStyle = { stroke: null, fill: '#000000', color: '#000000', isHidden: false };
+export const INITIAL_STYLE: SvgStyle = {
+  stroke: null,
+  fill: '#000000',
+  color: '#000000',
+  dash: null,
+  isInvisible: false,
+};
+
+const STYLED = ['stroke', 'fill', 'color', 'stroke-dasharray', 'visibility', 'style'] as const;
 
 /**
- * The style inside an element: its attributes over what it inherits, and its style attribute over both. Colours
- * that cannot be read are taken as black, so that a line is never lost for its paint.
+ * The style inside an element: its attributes over what it inherits, rules of the style sheet over them, and its
+ * style attribute over all. Colours that cannot be read are taken as black, so that a line is never lost for its paint.
  */
-export function inheritStyle(parent: SvgStyle, attributes: Readonly<Record<string, string>>): SvgStyle {
-  const own = { ...attributes, ...readDeclarations(attributes['style'] ?? '') };
+export function inheritStyle(
+  parent: SvgStyle,
+  attributes: Readonly<Record<string, string>>,
+  ruled: Declarations | null = null,
+): SvgStyle {
+  if (!ruled && !STYLED.some((name) => attributes[name] !== undefined)) return parent;
+  const inline = attributes['style'];
+  const own: Readonly<Record<string, string | undefined>> =
+    ruled || inline ? { ...attributes, ...ruled, ...(inline ? readDeclarations(inline) : {}) } : attributes;
   const color = own['color'] ? hexOf(own['color'], parent.color) : parent.color;
-  const isHidden = parent.isHidden || own['display'] === 'none' || own['visibility'] === 'hidden';
+  const visibility = own['visibility'];
   return {
     stroke: paint(own['stroke'], parent.stroke, color),
     fill: paint(own['fill'], parent.fill, color),
     color,
-    isHidden,
+    dash: dashOf(own['stroke-dasharray'], parent.dash),
+    isInvisible:
+      visibility === undefined || visibility === 'inherit' ? parent.isInvisible : visibility !== 'visible',
   };
 }
 
-function readDeclarations(style: string): Record<string, string> {
-  const found: Record<string, string> = {};
-  for (const declaration of style.split(';')) {
-    const colon = declaration.indexOf(':');
-    if (colon > 0) found[declaration.slice(0, colon).trim()] = declaration.slice(colon + 1).trim();
-  }
-  return found;
+/** Whether an element and all in it is not shown at all. */
+export function isUndisplayed(
+  attributes: Readonly<Record<string, string>>,
+  ruled: Declarations | null,
+): boolean {
+  const inline = attributes['style'];
+  const display =
+    (inline?.includes('display') ? readDeclarations(inline)['display'] : undefined) ??
+    ruled?.['display'] ??
+    attributes['display'];
+  return display === 'none';
+}
+
+function dashOf(value: string | undefined, inherited: string | null): string | null {
+  if (value === undefined || value === 'inherit') return inherited;
+  const lengths = value.split(/[\s,]+/).filter(Boolean);
+  const isBroken = lengths.some((length) => parseFloat(length) > 0);
+  return value.trim() === 'none' || !isBroken ? null : lengths.join(' ').slice(0, 40);
 }
 
 function paint(value: string | undefined, inherited: string | null, color: string): string | null {
@@ -46,7 +76,16 @@ function paint(value: string | undefined, inherited: string | null, color: strin
   return /^currentcolor$/i.test(text) ? color : hexOf(text, '#000000');
 }
 
+/** Drawings use few colours: each is read once. Emptied before it could grow with hostile files. */
+const known = new Map<string, string | null>();
+
 function hexOf(text: string, fallback: string): string {
-  const parsed = colord(text);
-  return parsed.isValid() ? parsed.alpha(1).toHex() : fallback;
+  let hex = known.get(text);
+  if (hex === undefined) {
+    const parsed = colord(text);
+    hex = parsed.isValid() ? parsed.alpha(1).toHex() : null;
+    if (known.size > 2000) known.clear();
+    known.set(text, hex);
+  }
+  return hex ?? fallback;
 }

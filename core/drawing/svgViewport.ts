@@ -51,14 +51,30 @@ export function readSvgViewport(attributes: Readonly<Record<string, string>>): S
   };
 }
 
-interface ViewBox {
+/**
+ * A drawing or symbol within another: a viewBox fitted into a box of the outer user units.
+ *
+ * @returns the map from its own user units to the outer ones
+ * @throws AppError `badDrawing` for a viewBox that is not four numbers or has no size
+ */
+export function readInnerViewport(
+  attributes: Readonly<Record<string, string>>,
+  place: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+): Affine {
+  const box = readViewBox(attributes['viewBox']);
+  if (!box) return [1, 0, 0, 1, place.x, place.y];
+  const [a, b, c, d, e, f] = fit(box, place.width, place.height, attributes);
+  return [a, b, c, d, e + place.x, f + place.y];
+}
+
+export interface ViewBox {
   readonly x: number;
   readonly y: number;
   readonly width: number;
   readonly height: number;
 }
 
-function readViewBox(text: string | undefined): ViewBox | null {
+export function readViewBox(text: string | undefined): ViewBox | null {
   if (text === undefined) return null;
   const [x = NaN, y = NaN, width = NaN, height = NaN] = text
     .trim()

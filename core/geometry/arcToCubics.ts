@@ -1,3 +1,4 @@
+import { composeAffine, IDENTITY, type Affine } from '#core/geometry/affine.ts';
 import type { Segment } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
@@ -56,38 +57,58 @@ export function arcToCentre(arc: EndpointArc): CentreArc | null {
   return { centre, radiusX, radiusY, startRad, sweepRad };
 }
 
+/** Where an arc is wanted: the map of its plane, and its ends on the far side of it. */
+export interface ArcImage {
+  readonly affine: Affine;
+  readonly from: PointMm;
+  readonly to: PointMm;
+}
+
 /**
  * An arc as cubics of at most 45 degrees each: their greatest error is 4.3e-6 of the radius, under a micrometre on
  * any sheet. Ends are kept exactly.
+ *
+ * @param image the arc is drawn there instead, at the cost of one map
  */
-export function arcToCubics(arc: EndpointArc): readonly Segment[] {
+export function arcToCubics(
+  arc: EndpointArc,
+  image: ArcImage = { affine: IDENTITY, from: arc.from, to: arc.to },
+): readonly Segment[] {
   const centred = arcToCentre(arc);
   if (!centred) {
     const isNothing = arc.from.x === arc.to.x && arc.from.y === arc.to.y;
-    return isNothing ? [] : [{ kind: 'line', from: arc.from, to: arc.to }];
+    return isNothing ? [] : [{ kind: 'line', from: image.from, to: image.to }];
   }
   const count = Math.max(1, Math.ceil(Math.abs(centred.sweepRad) / (Math.PI / 4) - 1e-9));
   const step = centred.sweepRad / count;
   const reach = (4 / 3) * Math.tan(step / 4);
-  return Array.from({ length: count }, (_, index) => {
-    const start = centred.startRad + index * step;
-    const end = start + step;
-    const place = (x: number, y: number) => placeOnEllipse(centred, arc.tiltRad, x, y);
-    return {
-      kind: 'cubic' as const,
-      from: index === 0 ? arc.from : place(Math.cos(start), Math.sin(start)),
-      control1: place(Math.cos(start) - reach * Math.sin(start), Math.sin(start) + reach * Math.cos(start)),
-      control2: place(Math.cos(end) + reach * Math.sin(end), Math.sin(end) - reach * Math.cos(end)),
-      to: index === count - 1 ? arc.to : place(Math.cos(end), Math.sin(end)),
-    };
-  });
+  const onEllipse = composeAffine(image.affine, ellipseOf(centred, arc.tiltRad));
+  const segments: Segment[] = [];
+  let cos = Math.cos(centred.startRad);
+  let sin = Math.sin(centred.startRad);
+  let from = image.from;
+  for (let index = 1; index <= count; index++) {
+    const end = centred.startRad + index * step;
+    const cosEnd = Math.cos(end);
+    const sinEnd = Math.sin(end);
+    const to = index === count ? image.to : place(onEllipse, cosEnd, sinEnd);
+    const control1 = place(onEllipse, cos - reach * sin, sin + reach * cos);
+    const control2 = place(onEllipse, cosEnd + reach * sinEnd, sinEnd - reach * cosEnd);
+    segments.push({ kind: 'cubic', from, control1, control2, to });
+    cos = cosEnd;
+    sin = sinEnd;
+    from = to;
+  }
+  return segments;
 }
 
-function placeOnEllipse(arc: CentreArc, tiltRad: number, x: number, y: number): PointMm {
-  const cos = Math.cos(tiltRad);
-  const sin = Math.sin(tiltRad);
-  return {
-    x: arc.centre.x + cos * arc.radiusX * x - sin * arc.radiusY * y,
-    y: arc.centre.y + sin * arc.radiusX * x + cos * arc.radiusY * y,
-  };
+/** The map from the unit circle to the ellipse. */
+function ellipseOf({ centre, radiusX, radiusY }: CentreArc, tiltRad: number): Affine {
+  const cos = tiltRad === 0 ? 1 : Math.cos(tiltRad);
+  const sin = tiltRad === 0 ? 0 : Math.sin(tiltRad);
+  return [cos * radiusX, sin * radiusX, -sin * radiusY, cos * radiusY, centre.x, centre.y];
+}
+
+function place([a, b, c, d, e, f]: Affine, x: number, y: number): PointMm {
+  return { x: a * x + c * y + e, y: b * x + d * y + f };
 }

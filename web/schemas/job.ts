@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ROLES } from '#core/drawing/lineRoles.ts';
-import { MAX_SVG_LENGTH } from '#core/drawing/readSvg.ts';
+
 import { RUN_STATES } from '#core/job/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import { gradeSchema, operationSchema, valuesSchema } from '#web/schemas/setting.ts';
@@ -20,7 +20,7 @@ export const rolesSchema = z.record(z.string().max(200), z.enum(ROLES));
 
 export const newJobSchema = z.object({
   name: z.string().trim().min(1, 'is missing').max(120),
-  svg: z.string().min(1, 'the file is empty').max(MAX_SVG_LENGTH, 'the drawing is larger than 5 MB'),
+  svg: z.string().min(1, 'the file is empty').max(5_000_000, 'the drawing is larger than 5 MB'),
   machineId: z.number().int().positive(),
 });
 

@@ -1,0 +1,227 @@
+import {
+  MAX_CONTOURS,
+  type DrawnContour,
+  type DrawnImage,
+  type ReadProgress,
+} from '#core/drawing/drawing.ts';
+import { readCoordinate, readSvgShape, SHAPES, type UserFrame } from '#core/drawing/svgShape.ts';
+import { inheritStyle, INITIAL_STYLE, isUndisplayed, type SvgStyle } from '#core/drawing/svgStyle.ts';
+import { matchRules, NO_STYLE_SHEET, readStyleSheet, type StyleSheet } from '#core/drawing/svgStyleSheet.ts';
+import { readSvgTransform } from '#core/drawing/svgTransform.ts';
+import { readInnerViewport, readViewBox } from '#core/drawing/svgViewport.ts';
+import { localName, type XmlElement } from '#core/drawing/xmlTree.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { composeAffine, type Affine } from '#core/geometry/affine.ts';
+
+/** Elements whose content is not drawn where it stands. */
+const UNDRAWN: ReadonlySet<string> = new Set([
+  'defs',
+  'symbol',
+  'clipPath',
+  'mask',
+  'marker',
+  'pattern',
+  'metadata',
+  'style',
+  'title',
+  'desc',
+]);
+/** Elements that carry a picture which is not taken over, in words. */
+const LEFT_OUT: Readonly<Record<string, string>> = {
+  text: 'text (turn it into outlines first)',
+  foreignObject: 'embedded pages',
+};
+/** Symbols may stand in symbols this deep. */
+const MAX_REUSE = 24;
+const PICTURE = /^data:image\/(png|jpeg);base64,[a-z0-9+/=\s]+$/i;
+
+interface Frame {
+  readonly affine: Affine;
+  readonly style: SvgStyle;
+  readonly layer: string | null;
+  readonly viewport: UserFrame;
+  /** How many symbols lie around. */
+  readonly reuse: number;
+}
+
+/** Walks the elements of a drawing with what each inherits. */
+export class SvgWalker {
+  readonly contours: DrawnContour[] = [];
+  readonly images: DrawnImage[] = [];
+  readonly leftOut = new Set<string>();
+  private readonly byId = new Map<string, XmlElement>();
+  private sheet: StyleSheet = NO_STYLE_SHEET;
+  private shapes = 0;
+  private visited = 0;
+  private total = 0;
+
+  constructor(
+    private readonly root: XmlElement,
+    private readonly onProgress: ReadProgress,
+  ) {
+    const css: string[] = [];
+    this.index(root, css);
+    if (css.length > 0) this.sheet = readStyleSheet(css.join('\n'));
+    if (this.sheet.unread > 0) this.leftOut.add('style rules that look at neighbours or states');
+  }
+
+  /** @throws AppError `badDrawing` with the line, `tooLarge` */
+  walk(toMm: Affine): void {
+    const { attributes, name } = this.root;
+    const box = readViewBox(attributes['viewBox']);
+    const viewport = box ?? {
+      width: readCoordinate(attributes['width'], 0),
+      height: readCoordinate(attributes['height'], 0),
+    };
+    const style = inheritStyle(INITIAL_STYLE, attributes, matchRules(this.sheet, name, attributes));
+    this.walkChildren(this.root, { affine: toMm, style, layer: null, viewport, reuse: 0 });
+  }
+
+  private index(element: XmlElement, css: string[]): void {
+    this.total++;
+    const id = element.attributes['id'];
+    if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
+    if (element.name === 'style') css.push(element.text);
+    for (const child of element.children) this.index(child, css);
+  }
+
+  private walkChildren(element: XmlElement, frame: Frame): void {
+    for (const child of element.children) this.visit(child, frame);
+  }
+
+  private visit(element: XmlElement, parent: Frame): void {
+    this.visited++;
+    if (this.visited % 2000 === 0) this.onProgress(Math.min(1, this.visited / this.total));
+    const { name, attributes } = element;
+    if (UNDRAWN.has(name)) return;
+    const ruled = matchRules(this.sheet, name, attributes);
+    if (isUndisplayed(attributes, ruled)) return;
+    const words = LEFT_OUT[name];
+    if (words) {
+      this.leftOut.add(words);
+      return;
+    }
+    try {
+      const frame = this.inherit(element, parent, ruled);
+      if (SHAPES.has(name)) this.draw(element, frame);
+      else if (name === 'use') this.reuse(element, frame);
+      else if (name === 'image') this.picture(element, frame);
+      else this.walkChildren(element, name === 'svg' ? this.nest(element, frame, element) : frame);
+    } catch (error) {
+      if (!(error instanceof AppError) || /^line \d/.test(error.message)) throw error;
+      throw new AppError(error.code, `line ${element.line}: ${error.message}`, error.details);
+    }
+  }
+
+  private inherit(
+    { name, attributes }: XmlElement,
+    parent: Frame,
+    ruled: ReturnType<typeof matchRules>,
+  ): Frame {
+    const style = inheritStyle(parent.style, attributes, ruled);
+    const transform = attributes['transform'];
+    const named = name === 'g' ? layerName(attributes) : null;
+    if ((attributes['clip-path'] ?? 'none') !== 'none') {
+      this.leftOut.add('clipping (lines are taken whole)');
+    }
+    if (style === parent.style && !transform && !named) return parent;
+    return {
+      ...parent,
+      style,
+      affine: transform ? composeAffine(parent.affine, readSvgTransform(transform)) : parent.affine,
+      layer: named ?? parent.layer,
+    };
+  }
+
+  private draw({ name, attributes }: XmlElement, frame: Frame): void {
+    if (frame.style.isInvisible) return;
+    const shape = this.shapes++;
+    const { stroke, fill, dash } = frame.style;
+    for (const contour of readSvgShape(name, attributes, frame.affine, frame.viewport)) {
+      if (this.contours.length >= MAX_CONTOURS) {
+        throw new AppError('tooLarge', `the drawing has more than ${MAX_CONTOURS} lines`);
+      }
+      this.contours.push({
+        id: this.contours.length,
+        contour,
+        layer: frame.layer,
+        strokeColour: stroke,
+        fillColour: fill,
+        dash,
+        shape,
+      });
+    }
+  }
+
+  private reuse({ attributes }: XmlElement, frame: Frame): void {
+    const address = attributes['href'] ?? attributes['xlink:href'] ?? '';
+    const target = this.byId.get(address.slice(1));
+    if (!address.startsWith('#') || !target) {
+      this.leftOut.add('reused symbols that are not in the file');
+      return;
+    }
+    if (frame.reuse >= MAX_REUSE)
+      throw new AppError('badDrawing', `symbol "${address}" stands within itself`);
+    if (this.visited > 20 * MAX_CONTOURS) {
+      throw new AppError('tooLarge', `reused symbols draw more than ${MAX_CONTOURS} lines`);
+    }
+    const x = readCoordinate(attributes['x'], frame.viewport.width);
+    const y = readCoordinate(attributes['y'], frame.viewport.height);
+    const inner = {
+      ...frame,
+      affine: composeAffine(frame.affine, [1, 0, 0, 1, x, y]),
+      reuse: frame.reuse + 1,
+    };
+    if (target.name !== 'symbol' && target.name !== 'svg') return this.visit(target, inner);
+    const style = inheritStyle(
+      inner.style,
+      target.attributes,
+      matchRules(this.sheet, target.name, target.attributes),
+    );
+    const sized = { ...target.attributes, ...pick(attributes, ['width', 'height']) };
+    this.walkChildren(target, this.nest({ ...target, attributes: sized }, { ...inner, style }, target));
+  }
+
+  private nest({ attributes }: XmlElement, frame: Frame, { name }: XmlElement): Frame {
+    const { width, height } = frame.viewport;
+    const place = {
+      x: name === 'symbol' ? 0 : readCoordinate(attributes['x'], width),
+      y: name === 'symbol' ? 0 : readCoordinate(attributes['y'], height),
+      width: readCoordinate(attributes['width'] ?? '100%', width),
+      height: readCoordinate(attributes['height'] ?? '100%', height),
+    };
+    const affine = composeAffine(frame.affine, readInnerViewport(attributes, place));
+    return { ...frame, affine, viewport: readViewBox(attributes['viewBox']) ?? place };
+  }
+
+  private picture({ attributes }: XmlElement, frame: Frame): void {
+    const address = attributes['href'] ?? attributes['xlink:href'] ?? '';
+    const { width, height } = frame.viewport;
+    const wide = readCoordinate(attributes['width'], width);
+    const tall = readCoordinate(attributes['height'], height);
+    if (!PICTURE.test(address)) {
+      this.leftOut.add('pictures outside the file, or neither PNG nor JPEG');
+      return;
+    }
+    if (!(wide > 0 && tall > 0)) return;
+    const x = readCoordinate(attributes['x'], width);
+    const y = readCoordinate(attributes['y'], height);
+    this.images.push({
+      data: address.replace(/\s+/g, ''),
+      toMm: composeAffine(frame.affine, [wide, 0, 0, tall, x, y]),
+    });
+  }
+}
+
+function pick(
+  attributes: Readonly<Record<string, string>>,
+  names: readonly string[],
+): Record<string, string> {
+  return Object.fromEntries(names.flatMap((name) => (attributes[name] ? [[name, attributes[name]]] : [])));
+}
+
+function layerName(attributes: Readonly<Record<string, string>>): string | null {
+  let name = attributes['data-name'] ?? attributes['id'];
+  for (const key in attributes) if (localName(key) === 'label') name = attributes[key] || name;
+  return name ? name.slice(0, 80) : null;
+}
