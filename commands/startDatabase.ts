@@ -50,7 +50,7 @@ export async function startDatabase(home: string): Promise<string> {
       '--character-set-server=utf8mb4',
       '--collation-server=utf8mb4_unicode_ci',
       '--default-time-zone=+00:00',
-      '--max-allowed-packet=64M',
+      '--max-allowed-packet=128M',
     ],
     environment: { PATH: TOOLS },
   });

@@ -10,24 +10,24 @@ import {
 } from '#demo/earlierHistory.ts';
 import { MATERIALS } from '#demo/shelf.ts';
 import { BLADES, DESK_CUTTER, DESK_READINGS, MATS, ROLL_CUTTER } from '#demo/workshop.ts';
-import { guessRoles } from '#core/drawing/lineRoles.ts';
+import { FREEING_ROLES } from '#core/drawing/lineRoles.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { planPasses } from '#core/passes/planPasses.ts';
-import { placeDrawing } from '#core/sheet/placeDrawing.ts';
-import { chooseSheet } from '#core/sheet/chooseSheet.ts';
+import { layOutJob } from '#core/job/layOutJob.ts';
+import { roleFactsOf } from '#core/job/roleFactsOf.ts';
+import { startJob } from '#core/job/startJob.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { fitForceScale } from '#core/units/fitForceScale.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
-import type { Operation } from '#core/stack/depthGrade.ts';
-import { measureStack } from '#core/stack/measureStack.ts';
 import type { Material } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob, findJob, listJobs } from '#store/repositories/jobs.ts';
+import { loadJobSettings } from '#store/repositories/jobSettings.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
 import { addRun, addStrokeOutcome, noteRun, setRunState } from '#store/repositories/runs.ts';
 import { readBookEvidence } from '#store/repositories/evidence.ts';
@@ -185,6 +185,14 @@ async function tellDialIn(db: Store, story: DialInStory, place: number, now: Dat
 
 const JOBS = [
   {
+    name: 'Seed packet, poppy',
+    file: 'seed-packet.svg',
+    machine: 'Dunlin desk',
+    material: 'Seedbox carton',
+    kind: 'bare',
+    daysAgo: 4,
+  },
+  {
     name: 'Crate stencil, anchor',
     file: 'crate-stencil.svg',
     machine: 'Dunlin desk',
@@ -212,20 +220,13 @@ const JOBS = [
 
 async function drawJobs(db: Store, now: Date): Promise<void> {
   for (const { name, file, machine: machineName, material: materialName, kind, daysAgo } of JOBS) {
-    const svg = readFileSync(new URL(`./drawings/${file}`, import.meta.url), 'utf8');
-    const drawing = readSvg(svg);
+    const source = readFileSync(new URL(`./drawings/${file}`, import.meta.url), 'utf8');
     const machine = await machineNamed(db, machineName);
     const condition = await conditionId(db, materialName, kind);
     const { condition: state } = await findMaterialByCondition(db, condition);
-    const job = {
-      name,
-      svg,
-      roles: guessRoles(drawing, measureStack(state.stack).isLayered),
-      areRolesGuessed: false,
-      ...chooseSheet(drawing, machine),
-      conditionId: condition,
-      machineId: machine.id,
-    };
+    const drawing = { name, format: 'svg' as const, source };
+    const started = startJob(drawing, readSvg(source), machine, roleFactsOf(state.stack, machine));
+    const job = { ...started, areRolesGuessed: false, conditionId: condition, machineId: machine.id };
     await addJob(db, job, daysBefore(now, daysAgo));
   }
 }
@@ -234,18 +235,19 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
   const summary = (await listJobs(db)).find((job) => job.name === story.job);
   if (!summary) throw new Error(`the demo has no job ${story.job}`);
   const job = await findJob(db, summary.id);
-  const station = await findStation(db, job.machineId);
-  const keyOf = (operation: Operation) => {
-    return { conditionId: job.conditionId, machineId: job.machineId, bladeKind: BLADE_KIND, operation };
-  };
-  const settings = [await findSetting(db, keyOf('kiss')), await findSetting(db, keyOf('through'))];
-  const values = Object.fromEntries(
-    settings.flatMap((one) => (one ? [[one.key.operation, one.revision.values]] : [])),
-  );
-  const placed = placeDrawing(readSvg(job.svg), job.sheet, job.placement);
-  const plan = planPasses(placed.contours, job.roles, values, station.machine);
-  const strokes = plan.passes.flatMap(({ operation, strokes: all }) =>
-    all.map((stroke) => ({ operation, ...stroke })),
+  const { station, values, kept } = await loadJobSettings(db, job);
+  const laid = layOutJob(job, station.machine);
+  const plan = planPasses({
+    lines: laid.sheets[0]?.lines ?? [],
+    given: job,
+    settings: values,
+    machine: station.machine,
+    sheetHeightMm: job.sheet.heightMm,
+    choices: job.passes,
+    kicks: 0,
+  });
+  const strokes = plan.passes.flatMap(({ role, strokes: all }) =>
+    all.map((stroke) => ({ operation: role, ...stroke })),
   );
   const started = daysBefore(now, story.daysAgo);
   const ended = new Date(started.getTime() + plan.seconds * 1000);
@@ -260,13 +262,14 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
     author: story.author,
     lot: story.lot ?? '',
     bladeMetres: station.blade?.travelMetres ?? null,
-    settings: settings
-      .filter((one) => one !== null && one.key.operation in values)
-      .flatMap((one) => (one ? [{ settingId: one.id, revision: one.revision.revision }] : [])),
+    settings: kept
+      .filter(({ key }) => plan.passes.some(({ operation }) => operation === key.operation))
+      .map(({ id: settingId, revision }) => ({ settingId, revision: revision.revision })),
   };
   const id = await addRun(db, run, started);
   for (const [index, stroke] of strokes.entries()) {
-    const reached = stroke.operation === 'through' ? 7 : story.verdict === 'failed' ? 2 : 3;
+    const isThrough = FREEING_ROLES.has(stroke.operation) && !stroke.isTab;
+    const reached = isThrough ? 7 : story.verdict === 'failed' ? 2 : 3;
     await addStrokeOutcome(db, id, { index, spans: [{ from: 0, to: 1, grade: reached }] });
   }
   await setRunState(db, id, 'done', '', ended);

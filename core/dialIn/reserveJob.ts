@@ -1,41 +1,29 @@
-import { readSvg } from '#core/drawing/readSvg.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
-import type { Job } from '#core/job/job.ts';
-import { placeDrawing } from '#core/sheet/placeDrawing.ts';
-import type { Machine, MarkScheme } from '#core/station/machine.ts';
-
-/** What a sensor needs clear around a mark, mm. Common practice, no source. */
-const MARK_CLEAR_MM = 5;
+import type { JobDesign } from '#core/job/layOutJob.ts';
+import { layOutJob } from '#core/job/layOutJob.ts';
+import type { Machine } from '#core/station/machine.ts';
+import { affineOf, turnBox } from '#core/sheet/layout.ts';
+import { listMarks } from '#core/sheet/marks.ts';
+import type { Piece } from '#core/sheet/splitPieces.ts';
 
 /**
- * The sheet of a job with what test cuts must keep off: the job's own lines and the registration marks with room
+ * The sheet of a job with what test cuts must keep off: the job's own pieces and the registration marks with room
  * around them. What is left is where a test card goes.
  *
- * @throws AppError as readSvg and placeDrawing do
+ * @throws AppError as layOutJob does
  */
 export function reserveJob(
-  { svg, sheet, placement }: Pick<Job, 'svg' | 'sheet' | 'placement'>,
-  { marks }: Pick<Machine, 'marks'>,
+  job: JobDesign,
+  machine: Pick<Machine, 'marks'>,
 ): { readonly widthMm: number; readonly heightMm: number; readonly taken: readonly BoxMm[] } {
-  const { box } = placeDrawing(readSvg(svg), sheet, placement);
-  const { widthMm, heightMm } = sheet;
-  return { widthMm, heightMm, taken: [box, ...markBoxes(marks, widthMm, heightMm)] };
-}
-
-/** The squares in the corners that marks and their keep-out fill; the fourth only where the scheme has it. */
-function markBoxes(
-  { scheme, lengthMm, insetMm }: MarkScheme,
-  widthMm: number,
-  heightMm: number,
-): readonly BoxMm[] {
-  if (scheme === 'none') return [];
-  const reach = insetMm + lengthMm + MARK_CLEAR_MM;
-  const [right, bottom] = [widthMm - reach, heightMm - reach];
-  const three: readonly (readonly [number, number])[] = [
-    [0, 0],
-    [right, 0],
-    [0, bottom],
-  ];
-  const corners = scheme === 'fourCorners' ? [...three, [right, bottom] as const] : three;
-  return corners.map(([minX, minY]) => ({ minX, minY, maxX: minX + reach, maxY: minY + reach }));
+  const { pieces } = layOutJob(job, machine);
+  const { widthMm, heightMm } = job.sheet;
+  const laid = job.layout.placements
+    .filter(({ sheet, piece }) => sheet === 0 && pieces[piece])
+    .map((placement) => {
+      const { box } = pieces[placement.piece] as Piece;
+      return turnBox(box, affineOf(box, placement));
+    });
+  const marks = listMarks(machine.marks, job.sheet).map(({ keepOut }) => keepOut);
+  return { widthMm, heightMm, taken: [...laid, ...marks] };
 }

@@ -1,6 +1,6 @@
 import type { TestCard } from '#core/dialIn/testCard.ts';
 import { writePolylineData } from '#core/drawing/writePathData.ts';
-import type { Stroke } from '#core/passes/planPasses.ts';
+import type { Stroke } from '#core/passes/plan.ts';
 import { writeHpgl, type HpglOptions } from '#core/protocol/writeHpgl.ts';
 import type { SettingValues } from '#core/setting/setting.ts';
 
@@ -54,6 +54,7 @@ export function writeCardHpgl(
     contourId: cell,
     repeat: 0,
     points,
+    isTab: false,
   });
   const labels = card.strokes.filter(({ isLabel }) => isLabel);
   const passes = card.cells.flatMap((cell, index) => {

@@ -54,10 +54,14 @@ describe('readHpgl', () => {
       fc.property(stroke, (points) => {
         fc.pre(measurePolyline(points) > 1);
         const values = { force: 5, exposureMm: 0.3, speed: 10, passes: 1, offsetMm: 0, overcutMm: 0 };
-        const text = writeHpgl([{ values, strokes: [{ contourId: 0, repeat: 0, points }] }], 200, {
-          unitsPerMm: 40,
-          carriesNumbers: true,
-        });
+        const text = writeHpgl(
+          [{ values, strokes: [{ contourId: 0, repeat: 0, points, isTab: false }] }],
+          200,
+          {
+            unitsPerMm: 40,
+            carriesNumbers: true,
+          },
+        );
         const [line] = readHpgl(text).contours;
         expect(measurePolyline(flattenContour(line!.contour))).toBeCloseTo(measurePolyline(points), 1);
       }),

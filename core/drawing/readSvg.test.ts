@@ -4,7 +4,8 @@ import { dirname, join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { AppError } from '#core/errors/appError.ts';
-import { groupLines, guessRoles } from '#core/drawing/lineRoles.ts';
+import { groupLines } from '#core/drawing/lineRoles.ts';
+import { guessRoles, rolesOf } from '#core/drawing/guessRoles.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { boundContour } from '#core/geometry/box.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
@@ -152,6 +153,7 @@ describe('readSvg', () => {
 });
 
 describe('guessRoles', () => {
+  const onMat = { canKiss: true, isRollFed: false, canCrease: true };
   const sticker = readSvg(
     svg(`<g id="gulls"><path d="M20 20H30V30Z" stroke="#00f" fill="none"/></g>
       <g id="edge"><rect x="5" y="5" width="90" height="90" stroke="#f00" fill="none"/></g>
@@ -159,11 +161,15 @@ describe('guessRoles', () => {
   );
 
   it('takes the group around all others for what frees the piece, filled shapes for art', () => {
-    expect(Object.values(guessRoles(sticker, true))).toEqual(['kiss', 'through', 'art']);
+    expect(Object.values(rolesOf(guessRoles(sticker, onMat)))).toEqual(['kiss', 'through', 'art']);
   });
 
   it('kisses nothing on a single layer', () => {
-    expect(Object.values(guessRoles(sticker, false))).toEqual(['through', 'through', 'art']);
+    expect(Object.values(rolesOf(guessRoles(sticker, { ...onMat, canKiss: false })))).toEqual([
+      'through',
+      'through',
+      'art',
+    ]);
   });
 
   it('goes by the layer name where that says the role', () => {
@@ -172,6 +178,6 @@ describe('guessRoles', () => {
         '<g id="Kiss lines"><path d="M1 1H5" stroke="red"/></g><g id="printed art"><path d="M1 1H5" stroke="red"/></g>',
       ),
     );
-    expect(Object.values(guessRoles(named, true))).toEqual(['kiss', 'art']);
+    expect(Object.values(rolesOf(guessRoles(named, onMat)))).toEqual(['kiss', 'art']);
   });
 });

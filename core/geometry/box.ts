@@ -42,6 +42,21 @@ export function joinBoxes(boxes: readonly BoxMm[]): BoxMm {
   };
 }
 
+/** Whether one box lies in another, edges included. */
+export function encloses(outer: BoxMm, inner: BoxMm): boolean {
+  return (
+    outer.minX <= inner.minX &&
+    outer.minY <= inner.minY &&
+    outer.maxX >= inner.maxX &&
+    outer.maxY >= inner.maxY
+  );
+}
+
+/** Whether two boxes share a point. */
+export function overlap(a: BoxMm, b: BoxMm): boolean {
+  return a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
+}
+
 function extremesOf(segment: Segment): readonly PointMm[] {
   if (segment.kind === 'line') return [segment.from, segment.to];
   const { from, control1, control2, to } = segment;

@@ -26,3 +26,8 @@ export function signedAreaMm2(ring: readonly PointMm[]): number {
   }
   return twice / 2;
 }
+
+/** The ring turned so that its signed area is positive: rings that turn one way cover what is in them. */
+export function turnAlike(ring: readonly PointMm[]): readonly PointMm[] {
+  return signedAreaMm2(ring) < 0 ? [...ring].reverse() : ring;
+}

@@ -1,4 +1,5 @@
-import type { DepthGrade, Operation } from '#core/stack/depthGrade.ts';
+import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 
@@ -15,7 +16,9 @@ export interface ReachedSpan {
 
 /** One stroke of a run as it was sent: its points on the sheet in mm. */
 export interface RunStroke {
-  readonly operation: Operation;
+  readonly operation: CutRole;
+  /** Along a tab, where the kiss force is wanted. */
+  readonly isTab: boolean;
   readonly contourId: number;
   readonly repeat: number;
   readonly points: readonly PointMm[];

@@ -5,17 +5,15 @@ import type { Role } from '#core/drawing/lineRoles.ts';
 import { distanceMm } from '#core/geometry/point.ts';
 import { estimateTime } from '#core/passes/estimateTime.ts';
 import { extendOvercut } from '#core/passes/extendOvercut.ts';
-import { orderContours, type Route } from '#core/passes/orderContours.ts';
-import { planPasses } from '#core/passes/planPasses.ts';
+import type { Route } from '#core/passes/findInner.ts';
+import { orderRoutes } from '#core/passes/orderRoutes.ts';
 import { writeHpgl } from '#core/protocol/writeHpgl.ts';
-import { placeDrawing } from '#core/sheet/placeDrawing.ts';
+import { layOutJob } from '#core/job/layOutJob.ts';
 import type { SettingValues } from '#core/setting/setting.ts';
+import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
+import { sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 
-const machine = {
-  speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
-  accelerationMmPerS2: 2000,
-  travelSpeedMmPerS: 300,
-} as const;
+const plain = { isFarFirst: false, end: null, kicks: 0 };
 const values = (force: number, passes = 1): SettingValues => ({
   force,
   passes,
@@ -24,10 +22,11 @@ const values = (force: number, passes = 1): SettingValues => ({
   offsetMm: 0.25,
   overcutMm: 0.5,
 });
-const drawing = readSvg(`<svg width="100mm" height="100mm" viewBox="0 0 100 100" fill="none">
+const source = `<svg width="100mm" height="100mm" viewBox="0 0 100 100" fill="none">
   <rect stroke="#ff0000" x="10" y="10" width="80" height="80"/>
   <circle stroke="#0000ff" cx="30" cy="30" r="8"/><circle stroke="#0000ff" cx="30" cy="30" r="4"/>
-  <circle stroke="#0000ff" cx="70" cy="70" r="8"/><path stroke="#00ff00" d="M5 5H95"/></svg>`);
+  <circle stroke="#0000ff" cx="70" cy="70" r="8"/><path stroke="#00ff00" d="M5 5H95"/></svg>`;
+const drawing = readSvg(source);
 const roles: Record<string, Role> = { '|#ff0000': 'through', '|#0000ff': 'kiss', '|#00ff00': 'art' };
 const box = (x: number, y: number, size: number): Route['points'] => [
   { x, y },
@@ -38,7 +37,7 @@ const box = (x: number, y: number, size: number): Route['points'] => [
 ];
 
 describe('planPasses', () => {
-  const plan = planPasses(drawing.contours, roles, { kiss: values(60), through: values(180, 2) }, machine);
+  const plan = samplePlan(drawing.contours, roles, { kiss: values(60), through: values(180, 2) });
 
   it('kisses before it cuts through, inner before outer, and leaves art alone', () => {
     expect(plan.passes.map((pass) => pass.operation)).toEqual(['kiss', 'through']);
@@ -62,24 +61,22 @@ describe('planPasses', () => {
   it('asks for hands only where the exposure changes', () => {
     expect(plan.passes[1]!.pauseBefore).toBeNull();
     const deeper = { ...values(180), exposureMm: 0.5 };
-    const paused = planPasses(drawing.contours, roles, { kiss: values(60), through: deeper }, machine);
+    const paused = samplePlan(drawing.contours, roles, { kiss: values(60), through: deeper });
     expect(paused.passes[1]!.pauseBefore).toMatch(/exposure to 0.50 mm/);
   });
 
   it('says what is missing', () => {
-    expect(() => planPasses(drawing.contours, roles, { kiss: values(60) }, machine)).toThrow(
-      /no through setting/,
-    );
-    expect(() => planPasses(drawing.contours, {}, {}, machine)).toThrow(/line 1 has no role/);
+    expect(() => samplePlan(drawing.contours, roles, { kiss: values(60) })).toThrow(/no through setting/);
+    expect(() => samplePlan(drawing.contours, {}, {})).toThrow(/line 1 has no role/);
     const allArt = { '|#ff0000': 'art', '|#0000ff': 'art', '|#00ff00': 'art' } as const;
-    expect(() => planPasses(drawing.contours, allArt, {}, machine)).toThrow(/no line has a cutting role/);
+    expect(() => samplePlan(drawing.contours, allArt, {})).toThrow(/no line has a cutting role/);
   });
 
   it('is written as HPGL with the scale values per pass and y upwards', () => {
     const options = { unitsPerMm: 40, carriesNumbers: true };
     const text = writeHpgl(plan.passes, 100, options);
-    expect(text).toMatch(/^IN;PA;SP1;\nVS100;FS60;\nPU/);
-    expect(text).toContain('VS100;FS180;');
+    expect(text).toMatch(/^IN;PA;SP1;\nVS100;\nFS60;PU/);
+    expect(text).toContain('VS100;\nFS180;PU');
     expect(text.match(/PU/g)).toHaveLength(3 + 2 + 1);
     const ys = [...text.matchAll(/PU\d+,(\d+)/g)].map((match) => Number(match[1]));
     expect(Math.max(...ys)).toBeLessThanOrEqual(100 * 40);
@@ -87,7 +84,7 @@ describe('planPasses', () => {
   });
 });
 
-describe('orderContours', () => {
+describe('orderRoutes', () => {
   it('never draws a ring before what lies in it, on random nests', () => {
     const nest = fc.array(
       fc.record({
@@ -109,7 +106,7 @@ describe('orderContours', () => {
             routes.push({ contourId: routes.length, points, isClosed: true });
           }
         }
-        const ordered = orderContours(routes, { x: 0, y: 0 });
+        const ordered = orderRoutes(routes, { x: 0, y: 0 }, plain);
         expect(ordered).toHaveLength(routes.length);
         const place = new Map(ordered.map((route, index) => [route.contourId, index]));
         routes.forEach((outer, index) => {
@@ -135,14 +132,15 @@ describe('orderContours', () => {
       ordered
         .slice(1)
         .reduce((sum, route, index) => sum + distanceMm(ordered[index]!.points.at(-1)!, route.points[0]!), 0);
-    expect(travel(orderContours(routes, { x: 0, y: 0 }))).toBeLessThan(travel(routes) / 2);
+    expect(travel(orderRoutes(routes, { x: 0, y: 0 }, plain))).toBeLessThan(travel(routes) / 2);
   });
 
   it('enters a ring at its nearest vertex and keeps its length', () => {
-    const [ring] = orderContours([{ contourId: 0, points: box(10, 10, 10), isClosed: true }], {
-      x: 25,
-      y: 25,
-    });
+    const [ring] = orderRoutes(
+      [{ contourId: 0, points: box(10, 10, 10), isClosed: true }],
+      { x: 25, y: 25 },
+      plain,
+    );
     expect(ring!.points[0]).toEqual({ x: 20, y: 20 });
     expect(ring!.points.at(-1)).toEqual({ x: 20, y: 20 });
     expect(ring!.points).toHaveLength(5);
@@ -208,14 +206,15 @@ describe('overcut and placement', () => {
 
   it('places by the lines, not by the empty page, and says how far they reach over', () => {
     const sheet = { name: 'small', widthMm: 100, heightMm: 120, marginMm: 5 };
-    const placed = placeDrawing(drawing, sheet, { xMm: 5, yMm: 5 });
+    const lay = (xMm: number, yMm: number, marginMm: number) =>
+      layOutJob(sampleDesign(source, roles, { xMm, yMm }, { sheet: { ...sheet, marginMm } }), PLAIN_EQUIPMENT)
+        .sheets[0]!;
+    const placed = lay(5, 5, 5);
+    expect(placed.box!.minX).toBe(5);
     expect(placed.isInside).toBe(true);
-    expect(placed.box.minX).toBe(5);
-    const over = placeDrawing(drawing, sheet, { xMm: 20, yMm: 2 }).over;
-    expect(over.right).toBeCloseTo(15, 9);
+    const { over } = lay(20, 2, 5);
+    expect(over.right).toBeCloseTo(5, 9);
     expect(over.top).toBeCloseTo(3, 9);
-    expect(() => placeDrawing(drawing, { ...sheet, marginMm: 60 }, { xMm: 0, yMm: 0 })).toThrow(
-      /leaves nothing/,
-    );
+    expect(() => lay(0, 0, 60)).toThrow(/leaves nothing/);
   });
 });

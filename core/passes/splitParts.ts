@@ -1,4 +1,4 @@
-import type { Pass } from '#core/passes/planPasses.ts';
+import type { Pass } from '#core/passes/plan.ts';
 
 /** Passes that run without a hand in between: one machine file. */
 export interface Part {

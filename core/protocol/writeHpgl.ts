@@ -1,6 +1,7 @@
 import type { PointMm } from '#core/geometry/point.ts';
 import type { Machine } from '#core/station/machine.ts';
-import type { Pass } from '#core/passes/planPasses.ts';
+import type { Stroke } from '#core/passes/plan.ts';
+import type { SettingValues } from '#core/setting/setting.ts';
 
 /** Plotter units in one millimetre: a unit is 0.025 mm. */
 export const HPGL_UNITS_PER_MM = 40;
@@ -18,26 +19,47 @@ export function hpglOptionsOf(machine: Pick<Machine, 'hpglUnitsPerMm' | 'numbers
   return { unitsPerMm: machine.hpglUnitsPerMm, carriesNumbers: machine.numbersOwner === 'file' };
 }
 
+/** What is written of a pass. `seat` selects the tool; the first where none is named. */
+export interface WrittenPass {
+  readonly values: SettingValues;
+  readonly strokes: readonly Stroke[];
+  readonly seat?: number;
+}
+
 /**
  * Writes passes as HPGL: absolute coordinates, origin at the lower left of the sheet, y upwards. `VS` and `FS` carry
- * speed and force per pass in the machine's own scales; every stroke is one pen-up move and one pen-down polyline.
+ * speed and force in the machine's own scales and change along tabs; a stroke is one pen-down polyline, begun by a
+ * pen-up move unless it goes on where the last one ended; `SP` selects the tool seat.
  *
  * @param sheetHeightMm turns drawing coordinates (y downwards) into plotter ones
  * @returns printable ASCII ending in a line feed
  */
 export function writeHpgl(
-  passes: readonly Pick<Pass, 'values' | 'strokes'>[],
+  passes: readonly WrittenPass[],
   sheetHeightMm: number,
   options: HpglOptions,
 ): string {
   const toPlotter = ({ x, y }: PointMm) =>
     `${Math.round(x * options.unitsPerMm)},${Math.round((sheetHeightMm - y) * options.unitsPerMm)}`;
-  const lines = ['IN;PA;SP1;'];
+  let seat = passes[0]?.seat ?? 1;
+  const lines = [`IN;PA;SP${seat};`];
+  let at = '';
   for (const pass of passes) {
-    if (options.carriesNumbers) lines.push(`VS${plain(pass.values.speed)};FS${plain(pass.values.force)};`);
+    if ((pass.seat ?? 1) !== seat) {
+      seat = pass.seat ?? 1;
+      lines.push(`PU;SP${seat};`);
+      at = '';
+    }
+    if (options.carriesNumbers) lines.push(`VS${plain(pass.values.speed)};`);
+    let force: number | null = null;
     for (const stroke of pass.strokes) {
-      const [first, ...rest] = stroke.points.map(toPlotter);
-      lines.push(`PU${first};PD${rest.join(',')};`);
+      const wanted = stroke.isTab ? (pass.values.tabForce ?? pass.values.force) : pass.values.force;
+      const [first = '', ...rest] = stroke.points.map(toPlotter);
+      const lift = first === at ? '' : `PU${first};`;
+      const press = options.carriesNumbers && wanted !== force ? `FS${plain(wanted)};` : '';
+      force = wanted;
+      lines.push(`${press}${lift}PD${rest.join(',')};`);
+      at = rest.at(-1) ?? first;
     }
   }
   lines.push(`PU0,0;SP0;`);

@@ -2,13 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { chooseSheet } from '#core/sheet/chooseSheet.ts';
-import { boundDrawing, placeDrawing } from '#core/sheet/placeDrawing.ts';
+import { boundContour } from '#core/geometry/box.ts';
+import { layOutJob } from '#core/job/layOutJob.ts';
+import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
+import { sampleDesign } from '#core/tests/sampleJob.ts';
 import { requireSheet, SHEET_SIZES } from '#core/sheet/sheetSize.ts';
 
+const squareSvg = (widthMm: number, heightMm: number) =>
+  `<svg width="${widthMm + 20}mm" height="${heightMm + 20}mm" viewBox="0 0 ${widthMm + 20} ${heightMm + 20}"><rect x="7" y="9" width="${widthMm}" height="${heightMm}" fill="none" stroke="#000"/></svg>`;
 const square = (widthMm: number, heightMm: number) =>
-  readSvg(
-    `<svg width="${widthMm + 20}mm" height="${heightMm + 20}mm" viewBox="0 0 ${widthMm + 20} ${heightMm + 20}"><rect x="7" y="9" width="${widthMm}" height="${heightMm}" fill="none" stroke="#000"/></svg>`,
-  );
+  boundContour(readSvg(squareSvg(widthMm, heightMm)).contours[0]!.contour);
 const bed = { bedWidthMm: 305, bedLengthMm: 610, marginMm: 6 };
 const size = (name: string) => SHEET_SIZES.find((one) => one.name === name)!;
 
@@ -59,20 +62,19 @@ describe('chooseSheet', () => {
   });
 });
 
-describe('placeDrawing', () => {
+describe('placePieces', () => {
   it('moves the lines and changes nothing else, for any place (1e-9)', () => {
     const place = fc.record({
       xMm: fc.double({ min: -300, max: 300, noNaN: true }),
       yMm: fc.double({ min: -300, max: 300, noNaN: true }),
     });
-    const drawing = square(60, 40);
-    const own = boundDrawing(drawing);
     const sheet = { name: 'A4', widthMm: 210, heightMm: 297, marginMm: 10 };
     fc.assert(
       fc.property(place, (at) => {
-        const { box, over, isInside, contours } = placeDrawing(drawing, sheet, at);
-        expect(box.maxX - box.minX).toBeCloseTo(own.maxX - own.minX, 9);
-        expect(boundDrawing({ ...drawing, contours }).minX).toBeCloseTo(at.xMm, 9);
+        const design = sampleDesign(squareSvg(60, 40), { '|#000000': 'kiss' }, at, { sheet });
+        const { box, over, isInside, lines } = layOutJob(design, PLAIN_EQUIPMENT).sheets[0]!;
+        expect(box!.maxX - box!.minX).toBeCloseTo(60, 9);
+        expect(boundContour(lines[0]!.contour).minX).toBeCloseTo(at.xMm, 9);
         expect(isInside).toBe(at.xMm >= 10 && at.yMm >= 10 && at.xMm + 60 <= 200 && at.yMm + 40 <= 287);
         expect(over.left > 0).toBe(at.xMm < 10);
         expect(over.bottom).toBeCloseTo(Math.max(0, at.yMm + 40 - 287), 6);

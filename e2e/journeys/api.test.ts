@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { Job } from '#core/job/job.ts';
 import type { Station } from '#core/station/station.ts';
 import type { BenchAnswer, BookPage } from '#web/schemas/setting.ts';
-import type { LogEntryReply, PlanReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/job.ts';
+import type { LogEntryReply } from '#web/schemas/run.ts';
 import { api } from '#e2e/support/app.ts';
 
 /** The whole path once more, as a script would walk it, on a machine with levels. */
@@ -151,13 +152,16 @@ describe('the HTTP interface, walked by a script', () => {
     const { reply: job } = await api<Job>(`/api/jobs/${jobId}`);
     const change = (rest: object, version: number) =>
       api<Job>(`/api/jobs/${jobId}`, 'PATCH', { version, ...rest });
-    const moved = await change({ placement: { xMm: 300, yMm: 6 } }, job.version);
+    const moved = await change(
+      { layout: { ...job.layout, placements: [{ ...job.layout.placements[0]!, xMm: 300 }] } },
+      job.version,
+    );
     expect(moved.reply.version).toBe(job.version + 1);
     expect((await api<PlanReply>(`/api/jobs/${jobId}/plan`)).reply.problem).toMatch(
       /reaches \d+\.\d mm over/,
     );
     expect((await change({ name: 'late' }, job.version)).status).toBe(409);
-    await change({ placement: job.placement, roles: {} }, job.version + 1);
+    await change({ layout: job.layout, roles: {} }, job.version + 1);
     expect((await api<PlanReply>(`/api/jobs/${jobId}/plan`)).reply.problem).toMatch(/line 1 has no role/);
   });
 

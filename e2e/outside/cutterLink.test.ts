@@ -1,6 +1,6 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
-import { planPasses } from '#core/passes/planPasses.ts';
+import { samplePlan } from '#core/tests/sampleJob.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { writeHpgl } from '#core/protocol/writeHpgl.ts';
 import { findFreePort } from '#commands/freePort.ts';
@@ -24,19 +24,13 @@ const sheet = {
   ],
 };
 const load = { order: 'load', sheet, exposureMm: 0.4, bladeMetres: 0, isFreshSheet: true };
-const machine = {
-  speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
-  accelerationMmPerS2: 2000,
-  travelSpeedMmPerS: 300,
-} as const;
-
 function planOf(svg: string, force: number, passes = 1) {
   const values = { force, passes, exposureMm: 0.4, speed: 200, offsetMm: 0.25, overcutMm: 0.5 };
   const drawing = readSvg(svg);
   const roles = Object.fromEntries(
     drawing.contours.map((line) => [`|${line.strokeColour ?? 'none'}`, 'kiss' as const]),
   );
-  return planPasses(drawing.contours, roles, { kiss: values }, machine);
+  return samplePlan(drawing.contours, roles, { kiss: values }, { sheetHeightMm: 40 });
 }
 
 const circles =

@@ -8,9 +8,10 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { groupLines, type Role } from '#core/drawing/lineRoles.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
-import { planPasses } from '#core/passes/planPasses.ts';
+import { layOutJob } from '#core/job/layOutJob.ts';
+import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
+import { sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 import { writeHpgl } from '#core/protocol/writeHpgl.ts';
-import { placeDrawing } from '#core/sheet/placeDrawing.ts';
 
 /** Our machine file drawn by hp2xx, against the drawing itself drawn by librsvg: two programs that never met. */
 const folder = mkdtempSync(join(tmpdir(), 'feather-hpgl-'));
@@ -81,18 +82,10 @@ describe('the machine file drawn by hp2xx', () => {
       groupLines(drawing).map((group) => [group.key, 'kiss']),
     );
     const sheet = { name: 'test', widthMm: 200, heightMm: 150, marginMm: 0 };
-    const placed = placeDrawing(drawing, sheet, { xMm: 20, yMm: 20 });
+    const design = sampleDesign(svg, roles, { xMm: 20, yMm: 20 }, { sheet });
+    const { lines: placed } = layOutJob(design, PLAIN_EQUIPMENT).sheets[0]!;
     const values = { force: 80, exposureMm: 0.3, speed: 20, passes: 1, offsetMm: 0.25, overcutMm: 0 };
-    const plan = planPasses(
-      placed.contours,
-      roles,
-      { kiss: values },
-      {
-        speedScale: { unit: 'cm/s', min: 1, max: 40, step: 1, mmPerSPerUnit: 10 },
-        accelerationMmPerS2: 2000,
-        travelSpeedMmPerS: 300,
-      },
-    );
+    const plan = samplePlan(placed, roles, { kiss: values }, { sheetHeightMm: sheet.heightMm });
     const stem = join(folder, name.replace(/\W+/g, '-'));
     writeFileSync(
       `${stem}.hpgl`,
@@ -111,7 +104,7 @@ describe('the machine file drawn by hp2xx', () => {
       `${stem}-hp.png`,
       `${stem}.hpgl`,
     ]);
-    const lines = placed.contours.map((line) => `<path d="${writePathData(line.contour)}"/>`).join('');
+    const lines = placed.map((line) => `<path d="${writePathData(line.contour)}"/>`).join('');
     const page = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="150mm" viewBox="0 0 200 150"><rect width="200" height="150" fill="white"/><g fill="none" stroke="black" stroke-width="0.13">${lines}</g></svg>`;
     writeFileSync(`${stem}.svg`, page);
     execFileSync('rsvg-convert', ['-d', '254', '-p', '254', '-o', `${stem}-svg.png`, `${stem}.svg`]);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { writeHpgl } from '#core/protocol/writeHpgl.ts';
-import type { Pass } from '#core/passes/planPasses.ts';
+import type { WrittenPass } from '#core/protocol/writeHpgl.ts';
 import { HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
 
 /** What we write, read by a decoder that shares no code with the writer. */
@@ -16,8 +16,11 @@ describe('a machine file', () => {
   it('comes back stroke by stroke within half a plotter step, for random strokes', () => {
     fc.assert(
       fc.property(fc.array(stroke, { minLength: 1, maxLength: 6 }), (strokes) => {
-        const pass = { values: { force: 92, speed: 200 }, strokes: strokes.map((points) => ({ points })) };
-        const text = writeHpgl([pass as unknown as Pass], 200, options);
+        const pass = {
+          values: { force: 92, speed: 200 },
+          strokes: strokes.map((points) => ({ points, isTab: false })),
+        };
+        const text = writeHpgl([pass as unknown as WrittenPass], 200, options);
         const read = new HpglDecoder().push(Buffer.from(text));
         const cuts = read.filter((one) => one.kind === 'cut');
         const travels = read.filter((one) => one.kind === 'travel');
@@ -47,7 +50,7 @@ describe('a machine file', () => {
           ],
         },
       ],
-    } as unknown as Pass;
+    } as unknown as WrittenPass;
     const kinds = (carriesNumbers: boolean) =>
       new HpglDecoder()
         .push(Buffer.from(writeHpgl([pass], 100, { unitsPerMm: 40, carriesNumbers })))

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PNG } from 'pngjs';
 import { afterAll, describe, expect, it } from 'vitest';
+import { sampleDesign } from '#core/tests/sampleJob.ts';
 import { reserveJob } from '#core/dialIn/reserveJob.ts';
 import { composeCard, findPlace, measureCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
@@ -68,11 +69,8 @@ describe('a test card', () => {
   it('lies in the free corner of the sheet of a job, clear of its lines and its marks', () => {
     const svg =
       '<svg width="80mm" height="60mm" viewBox="0 0 80 60"><circle cx="40" cy="30" r="25" stroke="#f00" fill="none"/></svg>';
-    const job = {
-      svg,
-      sheet: { name: 'A5', widthMm: 148, heightMm: 210, marginMm: 6 },
-      placement: { xMm: 40, yMm: 40 },
-    };
+    const sheet = { name: 'A5', widthMm: 148, heightMm: 210, marginMm: 6 };
+    const job = sampleDesign(svg, { '|#ff0000': 'kiss' }, { xMm: 40, yMm: 40 }, { sheet });
     const marks = { scheme: 'threeCorners', lengthMm: 20, thicknessMm: 1, insetMm: 10 } as const;
     const { taken, ...size } = reserveJob(job, { marks });
     expect(size).toEqual({ widthMm: 148, heightMm: 210 });

@@ -17,6 +17,8 @@ import * as dialIns from '#store/migrations/015_dial_ins.ts';
 import * as knowledge from '#store/migrations/016_knowledge.ts';
 import * as judgedPieces from '#store/migrations/017_judged_pieces.ts';
 import * as revisionEvidence from '#store/migrations/018_revision_evidence.ts';
+import * as jobDesigns from '#store/migrations/019_job_designs.ts';
+import * as roleRules from '#store/migrations/020_role_rules.ts';
 
 interface NamedMigration {
   readonly name: string;
@@ -43,6 +45,8 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '016_knowledge', migration: knowledge },
   { name: '017_judged_pieces', migration: judgedPieces },
   { name: '018_revision_evidence', migration: revisionEvidence },
+  { name: '019_job_designs', migration: jobDesigns },
+  { name: '020_role_rules', migration: roleRules },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -4,9 +4,22 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { readJobRow } from '#store/rows/jobRows.ts';
 
 export type NewJob = Omit<Job, 'id' | 'version' | 'updatedAt'>;
-type Changeable = Pick<Job, 'name' | 'roles' | 'sheet' | 'placement'>;
+type Changeable = Pick<
+  Job,
+  'name' | 'roles' | 'lineRoles' | 'edits' | 'sheet' | 'layout' | 'print' | 'passes'
+>;
 /** What is not named, or named undefined, stays. */
 export type JobChange = { readonly [Field in keyof Changeable]?: Changeable[Field] | undefined };
+
+const JSON_COLUMNS = [
+  ['roles', 'roles'],
+  ['lineRoles', 'line_roles'],
+  ['edits', 'edits'],
+  ['sheet', 'sheet'],
+  ['layout', 'layout'],
+  ['print', 'print'],
+  ['passes', 'passes'],
+] as const;
 
 /** A job in a list, without its drawing. */
 export interface JobSummary {
@@ -42,11 +55,16 @@ export async function findJob(db: Store, id: number): Promise<Job> {
 export async function addJob(db: Store, job: NewJob, now: Date): Promise<number> {
   const [id] = await db('jobs').insert({
     name: job.name,
-    svg: job.svg,
+    format: job.format,
+    source: job.source,
     roles: JSON.stringify(job.roles),
+    line_roles: JSON.stringify(job.lineRoles),
     are_roles_guessed: job.areRolesGuessed,
+    edits: JSON.stringify(job.edits),
     sheet: JSON.stringify(job.sheet),
-    placement: JSON.stringify(job.placement),
+    layout: JSON.stringify(job.layout),
+    print: JSON.stringify(job.print),
+    passes: JSON.stringify(job.passes),
     condition_id: job.conditionId,
     machine_id: job.machineId,
     version: 1,
@@ -70,12 +88,10 @@ export async function changeJob(
 ): Promise<void> {
   const columns: Record<string, unknown> = { version: seenVersion + 1, updated_at: now };
   if (change.name !== undefined) columns['name'] = change.name;
-  if (change.roles !== undefined) {
-    columns['roles'] = JSON.stringify(change.roles);
-    columns['are_roles_guessed'] = false;
+  if (change.roles !== undefined) columns['are_roles_guessed'] = false;
+  for (const [field, column] of JSON_COLUMNS) {
+    if (change[field] !== undefined) columns[column] = JSON.stringify(change[field]);
   }
-  if (change.sheet !== undefined) columns['sheet'] = JSON.stringify(change.sheet);
-  if (change.placement !== undefined) columns['placement'] = JSON.stringify(change.placement);
   const changed = await db('jobs').where({ id, version: seenVersion }).update(columns);
   if (changed > 0) return;
   const current = await findJob(db, id);

@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '#store/connection/connectStore.ts';
+import { PLAIN_CHOICES } from '#core/passes/plan.ts';
+import { sampleDesign } from '#core/tests/sampleJob.ts';
 import { addJob, changeJob, findJob, listJobs } from '#store/repositories/jobs.ts';
 import { findGoingRuns } from '#store/repositories/goingRuns.ts';
 import { listLog } from '#store/repositories/log.ts';
@@ -28,11 +30,13 @@ afterAll(() => db.destroy());
 describe('jobs and runs', () => {
   const job = () => ({
     name: 'Gulls',
-    svg: '<svg/>',
-    roles: { '|#000000': 'kiss' as const },
+    ...sampleDesign(
+      '<svg viewBox="0 0 9 9"><path d="M0 0H9"/></svg>',
+      { '|#000000': 'kiss' },
+      { xMm: 5, yMm: 5 },
+    ),
     areRolesGuessed: true,
-    sheet: { name: 'A4', widthMm: 210, heightMm: 297, marginMm: 5 },
-    placement: { xMm: 5, yMm: 5 },
+    passes: PLAIN_CHOICES,
     conditionId,
     machineId,
   });
@@ -60,6 +64,7 @@ describe('jobs and runs', () => {
     for (let round = 0; round < 3; round++) {
       const stroke = {
         operation: 'kiss',
+        isTab: false,
         contourId: 0,
         repeat: 0,
         points: [

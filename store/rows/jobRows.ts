@@ -1,21 +1,55 @@
 import { z } from 'zod';
-import { ROLES } from '#core/drawing/lineRoles.ts';
+import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
+import { DRAWING_FORMATS } from '#core/drawing/drawing.ts';
+import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
 import type { Job } from '#core/job/job.ts';
 import { RUN_STATES, type Run, type StrokeOutcome } from '#core/job/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
-import { OPERATIONS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { TURNS } from '#core/sheet/layout.ts';
+import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
+
+const role = z.enum(ROLES);
 
 const jobRow = z.object({
   id: z.number(),
   name: z.string(),
-  svg: z.string(),
-  roles: jsonColumn(z.record(z.string(), z.enum(ROLES))),
+  format: z.enum(DRAWING_FORMATS),
+  source: z.string(),
+  roles: jsonColumn(z.record(z.string(), role)),
+  line_roles: jsonColumn(z.record(z.string(), role)),
   are_roles_guessed: flagColumn,
+  // Written by ourselves from parsed values: the shape is checked where it comes in.
+  edits: jsonColumn(z.array(z.custom<DrawingEdit>((value) => typeof value === 'object'))),
   sheet: jsonColumn(
     z.object({ name: z.string(), widthMm: z.number(), heightMm: z.number(), marginMm: z.number() }),
   ),
-  placement: jsonColumn(z.object({ xMm: z.number(), yMm: z.number() })),
+  layout: jsonColumn(
+    z.object({
+      isWhole: z.boolean(),
+      copies: z.number(),
+      turns: z.enum(TURNS),
+      spacingMm: z.number(),
+      placements: z.array(
+        z.object({
+          piece: z.number(),
+          sheet: z.number(),
+          xMm: z.number(),
+          yMm: z.number(),
+          turnDeg: z.number(),
+        }),
+      ),
+    }),
+  ),
+  print: jsonColumn(z.object({ hasMarks: z.boolean(), bleedMm: z.number(), keepsTestCorner: z.boolean() })),
+  passes: jsonColumn(
+    z.object({
+      order: z.array(z.enum(CUT_ROLES)).nullable(),
+      cutLengthMm: z.number().nullable(),
+      tabLengthMm: z.number().nullable(),
+      compensatesOffset: z.boolean(),
+    }),
+  ),
   condition_id: z.number(),
   machine_id: z.number(),
   version: z.number(),
@@ -23,7 +57,8 @@ const jobRow = z.object({
 });
 
 const stroke = z.object({
-  operation: z.enum(OPERATIONS),
+  operation: z.enum(CUT_ROLES),
+  isTab: z.boolean().default(false),
   contourId: z.number(),
   repeat: z.number(),
   points: z.array(z.object({ x: z.number(), y: z.number() })),
@@ -63,11 +98,16 @@ export function readJobRow(row: unknown): Job {
   return {
     id: job.id,
     name: job.name,
-    svg: job.svg,
+    format: job.format,
+    source: job.source,
     roles: job.roles,
+    lineRoles: job.line_roles,
     areRolesGuessed: job.are_roles_guessed,
+    edits: job.edits,
     sheet: job.sheet,
-    placement: job.placement,
+    layout: job.layout,
+    print: job.print,
+    passes: job.passes,
     conditionId: job.condition_id,
     machineId: job.machine_id,
     version: job.version,

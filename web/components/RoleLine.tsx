@@ -13,13 +13,20 @@ export const ROLE_STROKES: Readonly<
 > = {
   kiss: { stroke: 'var(--color-verdigris)', width: 1.4, fill: 'none' },
   through: { stroke: 'var(--color-ink)', width: 2.4, fill: 'none' },
+  slit: { stroke: 'var(--color-ink)', width: 2.4, fill: 'none', dash: '10 4 2 4' },
   perforated: { stroke: 'var(--color-plum)', width: 2.2, fill: 'none', dash: '9 3' },
   score: { stroke: 'var(--color-slate)', width: 2, fill: 'none', dash: '0.1 4' },
   crease: { stroke: 'var(--color-ochre)', width: 1.3, fill: 'none' },
   art: { stroke: 'none', width: 0, fill: 'var(--color-art)' },
+  ignore: { stroke: 'var(--color-edge)', width: 1, fill: 'none', dash: '1 5' },
 };
 
-export const ROLE_WORDS: Readonly<Record<DrawnRole, string>> = { ...OPERATION_WORDS, art: 'Art' };
+export const ROLE_WORDS: Readonly<Record<DrawnRole, string>> = {
+  ...OPERATION_WORDS,
+  slit: 'Slit',
+  art: 'Art',
+  ignore: 'Ignore',
+};
 
 /** A short sample of a role's line. */
 export function RoleSample({ role }: { readonly role: DrawnRole }) {

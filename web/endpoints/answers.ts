@@ -5,7 +5,7 @@ import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
+import { settingKey } from '#core/setting/settingKey.ts';
 import { answerQuerySchema, benchAnswerSchema, keepSchema, operationSchema } from '#web/schemas/setting.ts';
 
 export const getAnswer = defineEndpoint({

@@ -1,9 +1,13 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
 import type { Stack } from '#core/stack/layer.ts';
 import { OPERATION_WORDS } from '#core/setting/setting.ts';
+import {
+  PDF_INK as INK,
+  PDF_MUTED as MUTED,
+  PT_PER_MM,
+  startPdf,
+  type PdfPage as Page,
+} from '#web/endpoints/pdfPage.ts';
 import type { SettingSummary } from '#web/schemas/setting.ts';
 
 /** A setting with what its label shows. */
@@ -15,26 +19,14 @@ export interface LabelData {
   readonly address: string;
 }
 
-const PT_PER_MM = 72 / 25.4;
 const CARD = { width: 92 * PT_PER_MM, height: 56 * PT_PER_MM };
 const GAP = 4 * PT_PER_MM;
 const COLUMNS = 2;
 const ROWS = 4;
-const INK = '#1e2a32';
-const MUTED = '#56636b';
 
 /** Bench labels at real size, 92 x 56 mm, eight on an A4 sheet with lines to cut along. */
 export async function drawLabels(labels: readonly LabelData[]): Promise<Buffer> {
-  const document = new PDFDocument({
-    size: 'A4',
-    margin: 0,
-    info: { Title: 'Bench labels', Creator: 'Pale Feather' },
-  });
-  document.registerFont('text', fontFile('next', 400)).registerFont('bold', fontFile('next', 700));
-  document.registerFont('figure', fontFile('mono', 700));
-  const chunks: Buffer[] = [];
-  document.on('data', (chunk: Buffer) => chunks.push(chunk));
-  const ended = new Promise((resolve) => document.on('end', resolve));
+  const { page: document, finish } = startPdf('Bench labels');
   const left = (document.page.width - COLUMNS * CARD.width - GAP) / 2;
   const top = (document.page.height - ROWS * CARD.height - (ROWS - 1) * GAP) / 2;
   for (const [index, label] of labels.entries()) {
@@ -44,12 +36,8 @@ export async function drawLabels(labels: readonly LabelData[]): Promise<Buffer> 
     const y = top + Math.floor(place / COLUMNS) * (CARD.height + GAP);
     await drawLabel(document, label, x, y);
   }
-  document.end();
-  await ended;
-  return Buffer.concat(chunks);
+  return finish();
 }
-
-type Page = InstanceType<typeof PDFDocument>;
 
 async function drawLabel(
   page: Page,
@@ -148,11 +136,4 @@ async function drawCode(page: Page, address: string, x: number, y: number, size:
   }
   page.fill(INK);
   return Promise.resolve();
-}
-
-const require = createRequire(import.meta.url);
-
-function fontFile(family: 'next' | 'mono', weight: 400 | 700): Buffer {
-  const name = `atkinson-hyperlegible-${family}`;
-  return readFileSync(require.resolve(`@fontsource/${name}/files/${name}-latin-${weight}-normal.woff`));
 }

@@ -2,7 +2,6 @@ import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { z } from 'zod';
 import { AppError, type ErrorCode } from '#core/errors/appError.ts';
 import { describeApi } from '#web/endpoints/describeApi.ts';
-import { describeDrawing } from '#web/endpoints/describeDrawing.ts';
 import { ERROR_TABLE } from '#web/endpoints/errorTable.ts';
 import { ENDPOINTS } from '#web/endpoints/listEndpoints.ts';
 import { readJson } from '#web/endpoints/readJson.ts';
@@ -71,21 +70,6 @@ describe('the description', () => {
       expect(described.summary).toBe(summary);
       expect(described.responses).toHaveProperty('default');
     }
-  });
-});
-
-describe('describeDrawing', () => {
-  it('gives every line its path, its marks and its group', () => {
-    const shown = describeDrawing(
-      '<svg width="40mm" height="40mm" viewBox="0 0 40 40" fill="none"><g id="a" stroke="red"><circle cx="20" cy="20" r="10"/></g><path stroke="#00f" d="M5 5H35"/></svg>',
-    );
-    expect(shown.groups).toMatchObject([
-      { layer: 'a', colour: '#ff0000', count: 1 },
-      { layer: null, colour: '#0000ff', count: 1 },
-    ]);
-    expect(shown.lines[0]!.data).toMatch(/^M30 20C.*Z$/);
-    expect(shown.lines[0]!.dots).toHaveLength(6);
-    expect(shown.box.maxX).toBeCloseTo(35, 9);
   });
 });
 

@@ -2,7 +2,7 @@ import type { SettingOperation } from '#core/setting/setting.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findSetting, type KeptSetting } from '#store/repositories/settings.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
+import { settingKey } from '#core/setting/settingKey.ts';
 
 /** The setting of an operation for the very sheet, machine and blade at a station, or `null`. */
 export function findLoadedSetting(

@@ -9,7 +9,7 @@ import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { answerJudged, operationOf } from '#web/endpoints/answerJudged.ts';
 import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
+import { settingKey } from '#core/setting/settingKey.ts';
 import {
   judgedReplySchema,
   keepJudgedSchema,

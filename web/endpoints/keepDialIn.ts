@@ -13,7 +13,7 @@ import { requireStoredSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { listMoved, predictNeighbours } from '#web/endpoints/listMoved.ts';
 import { loadDialIn, questionDialIn, type AskedDialIn } from '#web/endpoints/loadDialIn.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
+import { settingKey } from '#core/setting/settingKey.ts';
 import { keepDialInSchema, keptReplySchema } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 import { refitNow } from '#web/workers/refitKnowledge.ts';

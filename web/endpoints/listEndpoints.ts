@@ -19,7 +19,17 @@ import { getJudgedPiece } from '#web/endpoints/judgedPiece.ts';
 import { getKnowledge, postRefit, deleteRefit, putPrior, deletePrior } from '#web/endpoints/knowledge.ts';
 import { getJudged, postJudged, postKeepJudged, deleteJudged } from '#web/endpoints/judgedPieces.ts';
 import { getHealth } from '#web/endpoints/health.ts';
-import { getJob, getJobs, getMachineFile, getPlan, patchJob, postJob } from '#web/endpoints/jobs.ts';
+import {
+  getJobFile,
+  getLayered,
+  getMachineFile,
+  getPrintSheet,
+  getRunSheet,
+  postJobFile,
+} from '#web/endpoints/jobFiles.ts';
+import { getPlan } from '#web/endpoints/jobPlan.ts';
+import { getJob, getJobs, getSource, patchJob, postJob } from '#web/endpoints/jobs.ts';
+import { deleteRoleRule, getRoleRules, postRoleRule } from '#web/endpoints/roleRules.ts';
 import { getLog } from '#web/endpoints/log.ts';
 import { getLookup } from '#web/endpoints/lookup.ts';
 import {
@@ -126,8 +136,17 @@ export const ENDPOINTS: readonly Endpoint[] = [
   postJob,
   getJob,
   patchJob,
+  getSource,
   getPlan,
   getMachineFile,
+  getLayered,
+  getPrintSheet,
+  getRunSheet,
+  getJobFile,
+  postJobFile,
+  getRoleRules,
+  postRoleRule,
+  deleteRoleRule,
   postRun,
   getRun,
   getRunEvents,

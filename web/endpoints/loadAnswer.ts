@@ -9,7 +9,7 @@ import { findSetting, findSettingOfOtherBlade, type KeptSetting } from '#store/r
 import { cachedAnswer } from '#web/endpoints/cachedAnswer.ts';
 import { loadBelief, type Believed } from '#web/endpoints/loadBelief.ts';
 import { listRelatives } from '#web/endpoints/listRelatives.ts';
-import { settingKey } from '#web/endpoints/settingKey.ts';
+import { settingKey } from '#core/setting/settingKey.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 
 const NOTHING: BenchAnswer = {

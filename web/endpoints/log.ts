@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { listLog } from '#store/repositories/log.ts';
 import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
-import { logEntrySchema } from '#web/schemas/job.ts';
+import { logEntrySchema } from '#web/schemas/run.ts';
 
 export const getLog = defineEndpoint({
   method: 'GET',

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { drawCornerPiece } from '#core/exposure/cornerPiece.ts';
 import { groupKey } from '#core/drawing/lineRoles.ts';
+import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { planPasses } from '#core/passes/planPasses.ts';
 import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
 import { findMachine } from '#store/repositories/machines.ts';
@@ -61,7 +62,15 @@ export const getCornerPiece = defineEndpoint({
     const { key, revision } = await requireSetting(store, params.id);
     const machine = await findMachine(store, key.machineId);
     const roles = Object.fromEntries(drawing.contours.map((line) => [groupKey(line), 'kiss' as const]));
-    const plan = planPasses(drawing.contours, roles, { kiss: revision.values }, machine);
+    const plan = planPasses({
+      lines: drawing.contours,
+      given: { roles, lineRoles: {} },
+      settings: { kiss: revision.values },
+      machine,
+      sheetHeightMm: drawing.heightMm,
+      choices: PLAIN_CHOICES,
+      kicks: 0,
+    });
     const hpgl = writeHpgl(plan.passes, drawing.heightMm, hpglOptionsOf(machine));
     return replyWithFile(hpgl, HPGL_TYPE, 'corner-piece.hpgl');
   },

@@ -1,15 +1,16 @@
 import { z } from 'zod';
 import type { RunStroke } from '#core/job/run.ts';
-import type { Plan } from '#core/passes/planPasses.ts';
+import type { Plan } from '#core/passes/plan.ts';
 import { findJob } from '#store/repositories/jobs.ts';
 import { addRun, findRun, noteRun } from '#store/repositories/runs.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
+import { sheetQuery } from '#web/endpoints/jobPlan.ts';
 import { planJob } from '#web/endpoints/planJob.ts';
 import { streamRun } from '#web/endpoints/streamRun.ts';
 import { orderAtPanel } from '#web/links/cutterLink.ts';
 import { continueRun, driveRun, stopRun } from '#web/links/driveRun.ts';
 import { findCutter } from '#web/links/findCutter.ts';
-import { runNoteSchema, runSchema } from '#web/schemas/job.ts';
+import { runNoteSchema, runSchema } from '#web/schemas/run.ts';
 
 const runParams = z.object({ id: idParam });
 const done = z.object({ isDone: z.literal(true) });
@@ -19,11 +20,12 @@ export const postRun = defineEndpoint({
   path: '/api/jobs/{id}/runs',
   summary: 'Sends a job to its machine. Watch the run under /api/runs/{id}/events.',
   params: runParams,
+  query: sheetQuery,
   reply: z.object({ id: z.number() }),
   status: 201,
-  handle: async ({ params, author }, context) => {
+  handle: async ({ params, query, author }, context) => {
     const job = await findJob(context.store, params.id);
-    const { station, sheet, plan, parts, settings } = await planJob(context.store, job);
+    const { station, sheet, plan, parts, settings } = await planJob(context.store, job, query.sheet - 1);
     const address = findCutter(station.machine, context.standIns);
     await orderAtPanel(address, { order: 'status' });
     const { heightMm: sheetHeightMm, widthMm: sheetWidthMm } = job.sheet;
@@ -106,7 +108,8 @@ function listStrokes(plan: Plan): readonly RunStroke[] {
   const round = (value: number) => Math.round(value * 100) / 100;
   return plan.passes.flatMap((pass) =>
     pass.strokes.map((stroke) => ({
-      operation: pass.operation,
+      operation: pass.role,
+      isTab: stroke.isTab,
       contourId: stroke.contourId,
       repeat: stroke.repeat,
       points: stroke.points.map(({ x, y }) => ({ x: round(x), y: round(y) })),

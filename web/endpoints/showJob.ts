@@ -1,22 +1,29 @@
-import type { Job } from '#core/job/job.ts';
+import type { RoleFacts } from '#core/drawing/guessRoles.ts';
 import type { Run } from '#core/job/run.ts';
 import { nameCondition } from '#core/stack/material.ts';
-import { measureStack } from '#core/stack/measureStack.ts';
+import type { Family } from '#core/stack/layer.ts';
+import type { Remnant } from '#core/stack/materialDetails.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { findJob } from '#store/repositories/jobs.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { findMachine } from '#store/repositories/machines.ts';
+import { findStation } from '#store/repositories/stations.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
 import { serverContext } from '#web/endpoints/context.ts';
-import { describeDrawing, type ShownDrawing } from '#web/endpoints/describeDrawing.ts';
+import { roleFactsOf } from '#core/job/roleFactsOf.ts';
+import type { JobReply } from '#web/schemas/job.ts';
 
 export interface ShownJob {
-  readonly job: Job;
-  readonly drawing: ShownDrawing;
+  /** Without its drawing, which the browser reads in a thread of its own. */
+  readonly job: JobReply;
   readonly machine: Machine;
   readonly materialName: string;
-  readonly canKiss: boolean;
+  readonly materialId: number;
+  readonly family: Family;
+  readonly facts: RoleFacts;
+  readonly offsetMm: number;
+  readonly remnants: readonly Remnant[];
 }
 
 export interface ShownRun {
@@ -29,14 +36,18 @@ export interface ShownRun {
 export function showJob(id: string | undefined): Promise<ShownJob | null> {
   return nullIfMissing(async () => {
     const { store } = serverContext();
-    const job = await findJob(store, Number(id));
+    const { source: _, ...job } = await findJob(store, Number(id));
     const { material, condition } = await findMaterialByCondition(store, job.conditionId);
+    const { machine, blade } = await findStation(store, job.machineId);
     return {
-      job: { ...job, svg: '' },
-      drawing: describeDrawing(job.svg),
-      machine: await findMachine(store, job.machineId),
+      job,
+      machine,
       materialName: nameCondition(material.name, condition.kind),
-      canKiss: measureStack(condition.stack).isLayered,
+      materialId: material.id,
+      family: material.family,
+      facts: roleFactsOf(condition.stack, machine),
+      offsetMm: blade?.offsetMm ?? 0,
+      remnants: material.details.remnants,
     };
   });
 }

@@ -1,6 +1,6 @@
 import { isRunOver, type Run } from '#core/job/run.ts';
 import { watchRun } from '#web/links/runHub.ts';
-import type { RunEvent } from '#web/schemas/job.ts';
+import type { RunEvent } from '#web/schemas/run.ts';
 
 const KEEP_ALIVE_MS = 15_000;
 

@@ -1,4 +1,4 @@
-import type { RunEvent } from '#web/schemas/job.ts';
+import type { RunEvent } from '#web/schemas/run.ts';
 
 type Listener = (event: RunEvent) => void;
 

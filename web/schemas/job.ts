@@ -1,9 +1,11 @@
 import { z } from 'zod';
-import { ROLES } from '#core/drawing/lineRoles.ts';
-
-import { RUN_STATES } from '#core/job/run.ts';
-import { RUN_VERDICTS } from '#core/setting/setting.ts';
-import { gradeSchema, operationSchema, valuesSchema } from '#web/schemas/setting.ts';
+import { DRAWING_FORMATS, MAX_CONTOURS, MAX_DRAWING_LENGTH } from '#core/drawing/drawing.ts';
+import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
+import { FREEING_WAYS } from '#core/passes/compareFreeing.ts';
+import { RISK_KINDS } from '#core/passes/estimateRisks.ts';
+import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { TURNS } from '#core/sheet/layout.ts';
+import { valuesSchema } from '#web/schemas/setting.ts';
 
 export const sheetSchema = z.object({
   name: z.string().trim().min(1).max(60),
@@ -12,15 +14,70 @@ export const sheetSchema = z.object({
   marginMm: z.number().min(0).max(200),
 });
 
-export const placementSchema = z.object({
-  xMm: z.number().min(-3000).max(3000),
-  yMm: z.number().min(-20_000).max(20_000),
+const roleSchema = z.enum(ROLES);
+export const rolesSchema = z.record(z.string().max(200), roleSchema);
+const lineRolesSchema = z.record(z.string().regex(/^\d{1,7}$/, 'a line number'), roleSchema);
+
+const lineIds = z.array(z.number().int().min(0)).max(MAX_CONTOURS).readonly();
+export const editSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('join'), withinMm: z.number().positive().max(10) }),
+  z.object({ kind: z.literal('dropDuplicates') }),
+  z.object({ kind: z.literal('drop'), lineIds }),
+  z.object({ kind: z.literal('smooth'), lineIds, widthMm: z.number().positive().max(20) }),
+  z.object({ kind: z.literal('round'), lineIds, radiusMm: z.number().positive().max(50) }),
+  z.object({ kind: z.literal('fillHoles'), lineIds }),
+  z.object({
+    kind: z.literal('offset'),
+    lineIds,
+    byMm: z.number().min(-50).max(50),
+    layer: z.string().trim().min(1).max(80),
+  }),
+  z.object({ kind: z.literal('bridge'), lineIds, widthMm: z.number().positive().max(50) }),
+]);
+
+export const layoutSchema = z.object({
+  isWhole: z.boolean(),
+  copies: z.number().int().min(0).max(10_000).meta({ description: '0 fills one sheet' }),
+  turns: z.enum(TURNS),
+  spacingMm: z.number().min(0).max(100),
+  placements: z
+    .array(
+      z.object({
+        piece: z.number().int().min(0),
+        sheet: z.number().int().min(0).max(500),
+        xMm: z
+          .number()
+          .min(-3000)
+          .max(3000)
+          .meta({ description: "where the middle of the piece's box lies" }),
+        yMm: z.number().min(-20_000).max(20_000),
+        turnDeg: z.number().min(-360).max(360),
+      }),
+    )
+    .max(20_000)
+    .readonly(),
 });
-export const rolesSchema = z.record(z.string().max(200), z.enum(ROLES));
+
+export const printSchema = z.object({
+  hasMarks: z.boolean(),
+  bleedMm: z.number().min(0).max(20),
+  keepsTestCorner: z.boolean(),
+});
+
+export const passChoicesSchema = z.object({
+  order: z.array(z.enum(CUT_ROLES)).max(12).readonly().nullable(),
+  cutLengthMm: z.number().min(0.5).max(100).nullable(),
+  tabLengthMm: z.number().min(0.1).max(10).nullable(),
+  compensatesOffset: z.boolean(),
+});
 
 export const newJobSchema = z.object({
   name: z.string().trim().min(1, 'is missing').max(120),
-  svg: z.string().min(1, 'the file is empty').max(5_000_000, 'the drawing is larger than 5 MB'),
+  format: z.enum(DRAWING_FORMATS).default('svg'),
+  source: z
+    .string()
+    .min(1, 'the file is empty')
+    .max(MAX_DRAWING_LENGTH, `the drawing is larger than ${MAX_DRAWING_LENGTH / 1e6} MB`),
   machineId: z.number().int().positive(),
 });
 
@@ -28,23 +85,60 @@ export const jobChangeSchema = z.object({
   version: z.number().int().positive(),
   name: z.string().trim().min(1).max(120).optional(),
   roles: rolesSchema.optional(),
+  lineRoles: lineRolesSchema.optional(),
+  edits: z.array(editSchema).max(500).readonly().optional(),
   sheet: sheetSchema.optional(),
-  placement: placementSchema.optional(),
+  layout: layoutSchema.optional(),
+  print: printSchema.optional(),
+  passes: passChoicesSchema.optional(),
 });
+
+const designFields = {
+  name: z.string(),
+  format: z.enum(DRAWING_FORMATS),
+  roles: rolesSchema.readonly(),
+  lineRoles: lineRolesSchema.readonly(),
+  areRolesGuessed: z.boolean(),
+  edits: z.array(editSchema).readonly(),
+  sheet: sheetSchema,
+  layout: layoutSchema,
+  print: printSchema,
+  passes: passChoicesSchema,
+};
 
 export const jobSchema = z.object({
   id: z.number(),
-  name: z.string(),
-  svg: z.string(),
-  roles: rolesSchema.readonly(),
-  areRolesGuessed: z.boolean(),
-  sheet: sheetSchema,
-  placement: placementSchema,
+  ...designFields,
   conditionId: z.number(),
   machineId: z.number(),
   version: z.number(),
   updatedAt: z.string(),
 });
+export type JobReply = z.infer<typeof jobSchema>;
+
+/** A whole job as a file: told by names, so that another workshop can open it. */
+export const jobFileSchema = z.object({
+  kind: z.literal('paleFeatherJob'),
+  version: z.literal(1),
+  ...designFields,
+  source: newJobSchema.shape.source,
+  machine: z.string(),
+  material: z.string(),
+  state: z.string(),
+});
+export type JobFile = z.infer<typeof jobFileSchema>;
+
+export const roleRuleSchema = z
+  .object({
+    layer: z.string().trim().min(1).max(80).nullable(),
+    colour: z
+      .string()
+      .regex(/^#[0-9a-f]{6}$/i, 'a colour as #rrggbb')
+      .nullable(),
+    isDashed: z.boolean().nullable(),
+    role: roleSchema,
+  })
+  .refine(({ layer, colour, isDashed }) => (layer ?? colour ?? isDashed) !== null, 'a rule asks something');
 
 export const jobSummarySchema = z.object({
   id: z.number(),
@@ -55,93 +149,105 @@ export const jobSummarySchema = z.object({
 });
 export type JobSummaryReply = z.infer<typeof jobSummarySchema>;
 
-const pointSchema = z.object({ x: z.number(), y: z.number() });
+export const pointSchema = z.object({ x: z.number(), y: z.number() });
 
 export const planSchema = z.object({
   passes: z.array(
     z.object({
-      operation: operationSchema,
+      role: z.enum(CUT_ROLES),
+      operation: z.enum(SETTING_OPERATIONS),
       values: valuesSchema,
       strokes: z.number(),
       cutMm: z.number(),
       travelMm: z.number(),
       seconds: z.number(),
+      seat: z.number(),
+      seatName: z.string(),
+      perforation: z
+        .object({
+          tabs: z.number(),
+          moved: z.number(),
+          kissOnly: z.array(z.object({ contourId: z.number(), reason: z.string() })).readonly(),
+        })
+        .nullable(),
       pauseBefore: z.string().nullable(),
-      route: z.array(z.array(pointSchema).readonly()),
+      lookAfter: z.string(),
+      route: z.array(z.object({ points: z.array(pointSchema).readonly(), isTab: z.boolean() })),
     }),
   ),
   cutMm: z.number(),
   travelMm: z.number(),
   seconds: z.number(),
+  sheets: z.number(),
   parts: z.number().meta({ description: 'machine files: one more for every pause' }),
+  violations: z.array(z.string()).readonly(),
+  assumed: z.array(z.string()).readonly(),
+  freeing: z
+    .object({
+      options: z
+        .array(
+          z.object({
+            way: z.enum(FREEING_WAYS),
+            passes: z.number(),
+            forceGf: z.number(),
+            seconds: z.number(),
+            wearMetres: z.number(),
+            jamRisk: z.number(),
+            edge: z.number(),
+            bar: z.string().nullable(),
+          }),
+        )
+        .readonly(),
+      pick: z.enum(FREEING_WAYS),
+      reason: z.string(),
+    })
+    .nullable(),
+  holding: z
+    .object({
+      holdN: z.number(),
+      dragN: z.number(),
+      jerkN: z.number(),
+      releaseN: z.number(),
+      holdIndex: z.number(),
+      popIndex: z.number(),
+      steps: z.array(z.string()).readonly(),
+      chances: z.array(z.number()).readonly(),
+      proposedTabMm: z.number(),
+      judged: z.number(),
+    })
+    .nullable(),
+  risks: z
+    .array(
+      z.object({
+        kind: z.enum(RISK_KINDS),
+        chance: z.number(),
+        causes: z.array(z.object({ words: z.string(), chance: z.number() })).readonly(),
+      }),
+    )
+    .readonly(),
+  runSheet: z
+    .object({
+      title: z.string(),
+      subtitle: z.string(),
+      sections: z
+        .array(
+          z.object({
+            heading: z.string(),
+            steps: z
+              .array(
+                z.object({
+                  words: z.string(),
+                  reason: z.string(),
+                  figures: z.array(z.tuple([z.string(), z.string()]).readonly()).readonly(),
+                }),
+              )
+              .readonly(),
+          }),
+        )
+        .readonly(),
+      cautions: z.array(z.string()).readonly(),
+    })
+    .nullable(),
   problem: z.string().nullable().meta({ description: 'why it cannot run yet, or null' }),
 });
 export type PlanReply = z.infer<typeof planSchema>;
-
-export const runNoteSchema = z.object({
-  verdict: z.enum(RUN_VERDICTS),
-  piecesGood: z.number().int().min(0).max(100_000),
-  piecesSpoiled: z.number().int().min(0).max(100_000),
-  note: z.string().trim().max(1000).default(''),
-});
-
-export const runSchema = z.object({
-  id: z.number(),
-  jobId: z.number(),
-  jobName: z.string(),
-  machineId: z.number(),
-  conditionId: z.number(),
-  state: z.enum(RUN_STATES),
-  message: z.string(),
-  sheetWidthMm: z.number(),
-  sheetHeightMm: z.number(),
-  strokes: z
-    .array(
-      z.object({
-        operation: operationSchema,
-        contourId: z.number(),
-        repeat: z.number(),
-        points: z.array(pointSchema).readonly(),
-      }),
-    )
-    .readonly(),
-  outcomes: z
-    .array(
-      z.object({
-        index: z.number(),
-        spans: z.array(z.object({ from: z.number(), to: z.number(), grade: gradeSchema })).readonly(),
-      }),
-    )
-    .readonly(),
-  seconds: z.number(),
-  verdict: z.enum(RUN_VERDICTS).nullable(),
-  piecesGood: z.number(),
-  piecesSpoiled: z.number(),
-  note: z.string(),
-  author: z.string(),
-  startedAt: z.string(),
-  endedAt: z.string().nullable(),
-});
-
-/** What the server streams while a run goes. */
-export const runEventSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('position'), x: z.number(), y: z.number(), stroke: z.number() }),
-  z.object({
-    kind: z.literal('stroke'),
-    index: z.number(),
-    spans: z.array(z.object({ from: z.number(), to: z.number(), grade: gradeSchema })),
-  }),
-  z.object({ kind: z.literal('state'), state: z.enum(RUN_STATES), message: z.string() }),
-]);
-export type RunEvent = z.infer<typeof runEventSchema>;
-
-export const logEntrySchema = z.object({
-  id: z.string(),
-  kind: z.enum(['run', 'testCut', 'setting', 'upkeep', 'change']),
-  at: z.string(),
-  what: z.string(),
-  detail: z.string(),
-  author: z.string(),
-  link: z.string().nullable(),
-});
-export type LogEntryReply = z.infer<typeof logEntrySchema>;

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import type { PointerEventHandler, ReactNode } from 'react';
 
 interface Props {
   readonly widthMm: number;
@@ -6,14 +6,24 @@ interface Props {
   readonly marginMm: number;
   readonly label: string;
   readonly children: ReactNode;
+  /** What a pointer does on it, where lines can be chosen. */
+  readonly pointer?:
+    | Readonly<Record<'onPointerDown' | 'onPointerMove' | 'onPointerUp', PointerEventHandler<SVGSVGElement>>>
+    | undefined;
 }
 
 /** A sheet from above at any size, in mm, with the area the machine reaches. */
-export function SheetView({ widthMm, heightMm, marginMm, label, children }: Props) {
+export function SheetView({ widthMm, heightMm, marginMm, label, children, pointer }: Props) {
   const rim = Math.max(widthMm, heightMm) * 0.015;
   const box = `${-rim} ${-rim} ${widthMm + 2 * rim} ${heightMm + 2 * rim}`;
   return (
-    <svg viewBox={box} role="img" aria-label={label} className="block w-full max-h-[64vh]">
+    <svg
+      viewBox={box}
+      role="img"
+      aria-label={label}
+      className={`block w-full max-h-[64vh] ${pointer ? 'cursor-crosshair touch-none' : ''}`}
+      {...pointer}
+    >
       <rect
         width={widthMm}
         height={heightMm}

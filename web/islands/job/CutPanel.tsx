@@ -11,10 +11,11 @@ interface Props {
   readonly jobId: number;
   readonly plan: PlanReply | null;
   readonly machine: Machine;
+  readonly sheetNumber: number;
 }
 
 /** Sending the job to its machine, or taking its file there. */
-export function CutPanel({ jobId, plan, machine }: Props) {
+export function CutPanel({ jobId, plan, machine, sheetNumber }: Props) {
   const [error, setError] = useState<unknown>(null);
   const [isBusy, setBusy] = useState(false);
   if (!plan) return <p role="status">Working the order out …</p>;
@@ -23,7 +24,7 @@ export function CutPanel({ jobId, plan, machine }: Props) {
     setBusy(true);
     setError(null);
     try {
-      const { id } = await callApi<{ id: number }>(`/api/jobs/${jobId}/runs`, 'POST');
+      const { id } = await callApi<{ id: number }>(`/api/jobs/${jobId}/runs?sheet=${sheetNumber}`, 'POST');
       location.assign(`/runs/${id}`);
     } catch (refusal) {
       setError(refusal);
@@ -53,7 +54,11 @@ export function CutPanel({ jobId, plan, machine }: Props) {
       <ul className="mt-4 grid gap-2">
         {Array.from({ length: plan.parts }, (_, index) => (
           <li key={index}>
-            <a className="button w-full" href={`/api/jobs/${jobId}/machine-file?part=${index + 1}`} download>
+            <a
+              className="button w-full"
+              href={`/api/jobs/${jobId}/machine-file?sheet=${sheetNumber}&part=${index + 1}`}
+              download
+            >
               <Download size={18} aria-hidden /> Machine file
               {plan.parts > 1 ? `, part ${index + 1} of ${plan.parts}` : ''} (HPGL)
             </a>

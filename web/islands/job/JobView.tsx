@@ -1,31 +1,22 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Tabs } from 'radix-ui';
-import type { Job } from '#core/job/job.ts';
-import type { Machine } from '#core/station/machine.ts';
-import { SheetView } from '#web/components/sheetView/SheetView.tsx';
-import { RoledLines } from '#web/components/sheetView/RoledLines.tsx';
-import type { ShownDrawing } from '#web/endpoints/describeDrawing.ts';
+import type { ShownJob } from '#web/endpoints/showJob.ts';
 import { CutPanel } from '#web/islands/job/CutPanel.tsx';
+import { DrawingPanel } from '#web/islands/job/DrawingPanel.tsx';
+import { JobCanvas } from '#web/islands/job/JobCanvas.tsx';
 import { PassesPanel } from '#web/islands/job/PassesPanel.tsx';
 import { RolesPanel } from '#web/islands/job/RolesPanel.tsx';
-import { RouteLines } from '#web/islands/job/RouteLines.tsx';
+import { RunSheetPanel } from '#web/islands/job/RunSheetPanel.tsx';
 import { SheetPanel } from '#web/islands/job/SheetPanel.tsx';
-import { useJob } from '#web/islands/job/useJob.ts';
-import type { PlanReply } from '#web/schemas/job.ts';
+import { useDesign } from '#web/islands/job/useDesign.ts';
+import { STEPS, useJob, type Step } from '#web/islands/job/useJob.ts';
+import { useNest } from '#web/islands/job/useNest.ts';
 import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
-interface Props {
-  readonly job: Job;
-  readonly drawing: ShownDrawing;
-  readonly machine: Machine;
-  readonly materialName: string;
-  readonly canKiss: boolean;
-}
-
-/** A job: its drawing on the sheet, and the steps from roles to the machine, walked both ways. */
-export function JobView(props: Props) {
+/** A job: its drawing on the sheet, and the steps from drawing to machine, walked both ways. */
+export function JobView(props: ShownJob) {
   const [client] = useState(makeQueryClient);
   return (
     <QueryClientProvider client={client}>
@@ -34,89 +25,70 @@ export function JobView(props: Props) {
   );
 }
 
-const STEPS = [
-  { value: 'roles', name: '1 Roles' },
-  { value: 'sheet', name: '2 Sheet' },
-  { value: 'passes', name: '3 Passes' },
-  { value: 'cut', name: '4 Cut' },
-] as const;
-
-function JobSteps({ job: initial, drawing, machine, materialName, canKiss }: Props) {
-  const { job, plan, step, setStep, change, error, isBusy, isPlanning } = useJob(initial);
-  const isRouteShown = step === 'passes' || step === 'cut';
+function JobSteps(shown: ShownJob) {
+  const { machine, facts, family, offsetMm, materialName } = shown;
+  const state = useJob(shown.job);
+  const { job, plan, step, change } = state;
+  const design = useDesign(job, machine, facts, {
+    family,
+    isLayered: facts.canKiss,
+    machineKind: machine.kind,
+    operations: machine.operations,
+    offsetMm,
+  });
+  const nest = useNest(job, design, change);
+  const [chosen, setChosen] = useState<readonly number[]>([]);
+  const shared = { job, design, isBusy: state.isBusy, onChange: change };
   return (
-    <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
-      <JobSheet
-        job={job}
-        drawing={drawing}
-        plan={isRouteShown ? plan : null}
-        title={`${materialName} on ${machine.name}`}
-      />
-      <section aria-label="Steps" className="sheet p-4 sm:p-5 self-start">
-        <Tabs.Root value={step} onValueChange={(value) => setStep(value as typeof step)}>
-          <Tabs.List aria-label="Steps" className="grid grid-cols-4 gap-1.5 mb-4">
-            {STEPS.map(({ value, name }) => (
-              <Tabs.Trigger
-                key={value}
-                value={value}
-                className="button px-1 data-[state=active]:bg-ink data-[state=active]:text-white"
-              >
-                {name}
-              </Tabs.Trigger>
-            ))}
-          </Tabs.List>
+    <Tabs.Root value={step} onValueChange={(value) => state.setStep(value as Step)}>
+      <header className="flex flex-wrap items-baseline gap-x-4 px-1">
+        <h1>{job.name}</h1>
+        <p className="text-muted">
+          {materialName} on {machine.name} · {job.sheet.name}, {Math.round(job.sheet.widthMm)} ×{' '}
+          {Math.round(job.sheet.heightMm)} mm
+        </p>
+      </header>
+      <StepLine />
+      <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_27rem]">
+        <JobCanvas state={state} design={design} nest={nest} chosen={chosen} onChoose={setChosen} />
+        <section aria-label="Step" className="sheet p-4 sm:p-5 self-start">
+          <Tabs.Content value="drawing">
+            <DrawingPanel {...shared} onShow={setChosen} />
+          </Tabs.Content>
           <Tabs.Content value="roles">
-            <RolesPanel job={job} drawing={drawing} canKiss={canKiss} isBusy={isBusy} onChange={change} />
+            <RolesPanel {...shared} facts={facts} chosen={chosen} onChoose={setChosen} />
           </Tabs.Content>
           <Tabs.Content value="sheet">
-            <SheetPanel job={job} drawing={drawing} machine={machine} onChange={change} />
+            <SheetPanel {...shared} shown={shown} nest={nest} />
           </Tabs.Content>
           <Tabs.Content value="passes">
-            <PassesPanel plan={plan} machine={machine} isPlanning={isPlanning} />
+            <PassesPanel {...shared} plan={plan} machine={machine} isPlanning={state.isPlanning} />
+          </Tabs.Content>
+          <Tabs.Content value="runSheet">
+            <RunSheetPanel job={job} plan={plan} sheetNumber={state.sheetNumber} />
           </Tabs.Content>
           <Tabs.Content value="cut">
-            <CutPanel jobId={job.id} plan={plan} machine={machine} />
+            <CutPanel jobId={job.id} plan={plan} machine={machine} sheetNumber={state.sheetNumber} />
           </Tabs.Content>
-        </Tabs.Root>
-        <Refusal error={error} />
-      </section>
-    </div>
+          <Refusal error={state.error} />
+        </section>
+      </div>
+    </Tabs.Root>
   );
 }
 
-interface JobSheetProps {
-  readonly job: Job;
-  readonly drawing: ShownDrawing;
-  /** Shown as the way of the head, or `null` to show the lines alone. */
-  readonly plan: PlanReply | null;
-  readonly title: string;
-}
-
-function JobSheet({ job, drawing, plan, title }: JobSheetProps) {
-  const { sheet, placement, roles } = job;
-  const shift = `translate(${placement.xMm - drawing.box.minX} ${placement.yMm - drawing.box.minY})`;
+function StepLine() {
   return (
-    <section aria-label="Sheet" className="p-1">
-      <h1>{job.name}</h1>
-      <p className="text-muted mb-3">
-        {title} · {sheet.name}, {Math.round(sheet.widthMm)} × {Math.round(sheet.heightMm)} mm
-      </p>
-      <SheetView
-        widthMm={sheet.widthMm}
-        heightMm={sheet.heightMm}
-        marginMm={sheet.marginMm}
-        label={`${job.name} on its sheet, ${drawing.lines.length} lines`}
-      >
-        <g transform={shift}>
-          <RoledLines
-            lines={drawing.lines}
-            roles={roles}
-            dotMm={Math.max(sheet.widthMm, sheet.heightMm) / 260}
-            isFaint={(plan?.passes.length ?? 0) > 0}
-          />
-        </g>
-        {plan ? <RouteLines plan={plan} /> : null}
-      </SheetView>
-    </section>
+    <Tabs.List aria-label="Steps" className="grid grid-cols-3 sm:grid-cols-6 gap-1.5 my-3">
+      {STEPS.map(({ value, name }, index) => (
+        <Tabs.Trigger
+          key={value}
+          value={value}
+          className="button px-1 gap-2 data-[state=active]:bg-ink data-[state=active]:text-white"
+        >
+          <span className="figure opacity-70">{index + 1}</span> {name}
+        </Tabs.Trigger>
+      ))}
+    </Tabs.List>
   );
 }

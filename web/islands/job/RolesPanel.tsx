@@ -1,20 +1,34 @@
+import { BookmarkPlus } from 'lucide-react';
+import type { RoleFacts } from '#core/drawing/guessRoles.ts';
 import { ROLES, type Role } from '#core/drawing/lineRoles.ts';
-import type { Job } from '#core/job/job.ts';
-import type { ShownDrawing } from '#web/endpoints/describeDrawing.ts';
+import { findRule, ruleFromGroup } from '#core/drawing/roleRules.ts';
+import type { ShownGroup } from '#core/job/describeLayout.ts';
+import type { KeptRule } from '#store/repositories/roleRules.ts';
+import { ChosenRole } from '#web/islands/job/ChosenRole.tsx';
+import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
+import { callApi } from '#web/islands/shared/callApi.ts';
+import type { JobReply } from '#web/schemas/job.ts';
 
 interface Props {
-  readonly job: Job;
-  readonly drawing: ShownDrawing;
-  readonly canKiss: boolean;
+  readonly job: JobReply;
+  readonly design: Design;
+  readonly facts: RoleFacts;
   readonly isBusy: boolean;
+  readonly chosen: readonly number[];
+  readonly onChoose: (lineIds: readonly number[]) => void;
   readonly onChange: (change: JobChange) => void;
 }
 
-/** A role for every layer or colour. Guesses are shown as guesses until somebody has looked. */
-export function RolesPanel({ job, drawing, canKiss, isBusy, onChange }: Props) {
+/** A role for every layer, colour and dash, and for lines chosen by hand. Guesses are shown as guesses. */
+export function RolesPanel({ job, design, facts, isBusy, chosen, onChoose, onChange }: Props) {
+  const groups = design.layout?.drawing.groups ?? [];
   const give = (key: string, role: Role) => onChange({ roles: { ...job.roles, [key]: role } });
+  const remember = async (group: ShownGroup, role: Role) => {
+    const rules = await callApi<readonly KeptRule[]>('/api/role-rules', 'POST', ruleFromGroup(group, role));
+    design.setRules(rules);
+  };
   return (
     <>
       <h2>What is each line for?</h2>
@@ -31,39 +45,56 @@ export function RolesPanel({ job, drawing, canKiss, isBusy, onChange }: Props) {
           .
         </p>
       ) : null}
+      {chosen.length > 0 && design.layout ? (
+        <ChosenRole
+          job={job}
+          lines={design.layout.drawing.lines}
+          chosen={chosen}
+          isBusy={isBusy}
+          onChoose={onChoose}
+          onChange={onChange}
+        />
+      ) : null}
       <ul className="mt-2 divide-y divide-hairline">
-        {drawing.groups.map((group) => (
+        {groups.map((group) => (
           <GroupRoles
             key={group.key}
             group={group}
             role={job.roles[group.key]}
-            canKiss={canKiss}
+            isGuess={job.areRolesGuessed}
+            facts={facts}
             isBusy={isBusy}
+            isKept={findRule(design.rules, group)?.role === job.roles[group.key]}
             onGive={(role) => give(group.key, role)}
+            onRemember={(role) => void remember(group, role)}
           />
         ))}
       </ul>
-      {canKiss ? null : (
+      {facts.canKiss ? null : (
         <p className="text-sm text-muted mt-1">A single layer has nothing to kiss down to.</p>
       )}
-      {drawing.leftOut.length > 0 ? (
-        <p className="note mt-3" data-tone="careful">
-          Not taken over from the file: {drawing.leftOut.join(', ')}.
-        </p>
-      ) : null}
     </>
   );
 }
 
 interface GroupRolesProps {
-  readonly group: ShownDrawing['groups'][number];
+  readonly group: ShownGroup;
   readonly role: Role | undefined;
-  readonly canKiss: boolean;
+  readonly isGuess: boolean;
+  readonly facts: RoleFacts;
   readonly isBusy: boolean;
+  readonly isKept: boolean;
   readonly onGive: (role: Role) => void;
+  readonly onRemember: (role: Role) => void;
 }
 
-function GroupRoles({ group, role: given, canKiss, isBusy, onGive }: GroupRolesProps) {
+function GroupRoles({ group, role, isGuess, facts, isBusy, isKept, onGive, onRemember }: GroupRolesProps) {
+  const cannot = (one: Role) => (one === 'kiss' && !facts.canKiss) || (one === 'crease' && !facts.canCrease);
+  const words = [
+    group.colour,
+    group.dash ? 'dashed' : null,
+    `${group.count} ${group.count === 1 ? 'line' : 'lines'}`,
+  ];
   return (
     <li className="py-3">
       <p className="flex items-center gap-2.5">
@@ -73,30 +104,43 @@ function GroupRoles({ group, role: given, canKiss, isBusy, onGive }: GroupRolesP
           style={{ background: group.colour === 'none' ? 'transparent' : group.colour }}
         />
         <span className="font-semibold">{group.layer ?? 'no layer'}</span>
-        <span className="text-muted text-sm">
-          {group.colour} · {group.count} {group.count === 1 ? 'line' : 'lines'}
-        </span>
+        <span className="text-muted text-sm">{words.filter(Boolean).join(' · ')}</span>
       </p>
       <div
         role="radiogroup"
         aria-label={`Role of ${group.layer ?? 'no layer'} ${group.colour}`}
-        className="grid grid-cols-3 gap-2 mt-2"
+        className="grid grid-cols-3 gap-1.5 mt-2"
       >
-        {ROLES.map((role) => (
+        {ROLES.map((one) => (
           <button
-            key={role}
+            key={one}
             type="button"
             role="radio"
-            aria-checked={given === role}
-            disabled={isBusy || (role === 'kiss' && !canKiss)}
-            onClick={() => onGive(role)}
-            className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
+            aria-checked={role === one}
+            disabled={isBusy || cannot(one)}
+            onClick={() => onGive(one)}
+            className="button px-1.5 font-normal text-sm gap-1.5 aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
           >
-            <RoleSample role={role} />
-            {ROLE_WORDS[role]}
+            <RoleSample role={one} />
+            {ROLE_WORDS[one]}
           </button>
         ))}
       </div>
+      <p className="text-sm text-muted mt-1 flex items-center gap-2">
+        <span className="grow">
+          {isGuess ? `Guessed: ${group.guess.reason}.` : ''}
+          {isKept ? ' A rule of this workshop.' : ''}
+        </span>
+        {role && !isKept && (group.layer !== null || group.colour !== 'none') ? (
+          <button
+            type="button"
+            className="inline-flex items-center gap-1 underline cursor-pointer min-h-6"
+            onClick={() => onRemember(role)}
+          >
+            <BookmarkPlus size={16} aria-hidden /> Make it a rule
+          </button>
+        ) : null}
+      </p>
     </li>
   );
 }

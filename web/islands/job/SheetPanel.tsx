@@ -1,67 +1,81 @@
-import { useState } from 'react';
-import type { Job } from '#core/job/job.ts';
+import { RotateCw } from 'lucide-react';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
-import type { Machine } from '#core/station/machine.ts';
-import type { ShownDrawing } from '#web/endpoints/describeDrawing.ts';
+import type { ShownJob } from '#web/endpoints/showJob.ts';
+import { EdgePanel } from '#web/islands/job/EdgePanel.tsx';
+import { LayoutForm } from '#web/islands/job/LayoutForm.tsx';
+import { RemnantNote } from '#web/islands/job/RemnantNote.tsx';
+import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
+import type { Nest } from '#web/islands/job/useNest.ts';
+import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import type { JobReply } from '#web/schemas/job.ts';
 
 interface Props {
-  readonly job: Job;
-  readonly drawing: ShownDrawing;
-  readonly machine: Machine;
+  readonly job: JobReply;
+  readonly design: Design;
+  readonly shown: ShownJob;
+  readonly nest: Nest;
+  readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
 }
 
-/** The sheet and where the drawing lies on it. */
-export function SheetPanel({ job, drawing, machine, onChange }: Props) {
-  const { sheet, placement } = job;
-  const { box } = drawing;
-  const width = box.maxX - box.minX;
-  const height = box.maxY - box.minY;
-  const isWide = sheet.widthMm > machine.bedWidthMm;
+/** The sheet, its marks, how the pieces lie on it, and how print and cut meet at their edges. */
+export function SheetPanel({ job, design, shown, nest, isBusy, onChange }: Props) {
+  const { machine } = shown;
+  const { sheet, print } = job;
+  const own = (size: Partial<Sheet>) => onChange({ sheet: { ...sheet, name: 'own size', ...size } });
+  const isLandscape = sheet.widthMm > sheet.heightMm;
   return (
     <>
       <h2>Which sheet?</h2>
-      <SizeSelect sheet={sheet} onChange={onChange} />
-      <div className="grid grid-cols-2 gap-3 mt-3">
-        <Millimetres
-          label="Width"
-          value={sheet.widthMm}
-          onChange={(widthMm) => onChange({ sheet: { ...sheet, name: 'own size', widthMm } })}
-        />
-        <Millimetres
-          label="Height"
-          value={sheet.heightMm}
-          onChange={(heightMm) => onChange({ sheet: { ...sheet, name: 'own size', heightMm } })}
-        />
-        <Millimetres
-          label="Drawing from the left"
-          value={placement.xMm}
-          onChange={(xMm) => onChange({ placement: { ...placement, xMm } })}
-        />
-        <Millimetres
-          label="Drawing from the top"
-          value={placement.yMm}
-          onChange={(yMm) => onChange({ placement: { ...placement, yMm } })}
-        />
+      <SizeSelect sheet={sheet} shown={shown} onChange={onChange} />
+      <div className="grid grid-cols-[1fr_1fr_auto] gap-3 mt-3 items-end">
+        <Millimetres label="Width" value={sheet.widthMm} onChange={(widthMm) => own({ widthMm })} />
+        <Millimetres label="Height" value={sheet.heightMm} onChange={(heightMm) => own({ heightMm })} />
+        <button
+          type="button"
+          className="button px-3"
+          aria-label="Turn the sheet"
+          onClick={() => onChange({ sheet: { ...sheet, widthMm: sheet.heightMm, heightMm: sheet.widthMm } })}
+        >
+          <RotateCw size={18} aria-hidden />
+        </button>
       </div>
-      <p className="mt-3 text-muted">
-        The lines measure {width.toFixed(1)} × {height.toFixed(1)} mm. {machine.name} leaves {sheet.marginMm}{' '}
-        mm along every edge.
-      </p>
-      {isWide ? (
+      {isLandscape && print.hasMarks ? (
+        <p className="note mt-2" data-tone="careful">
+          Landscape: the sensor reads portrait sheets better.
+        </p>
+      ) : null}
+      {sheet.widthMm > machine.bedWidthMm ? (
         <p className="note mt-2" data-tone="problem">
           The sheet is wider than the {machine.bedWidthMm} mm that {machine.name} takes.
         </p>
       ) : null}
-      <Over job={job} width={width} height={height} />
+      <Marks job={job} shown={shown} onChange={onChange} />
+      <LayoutForm job={job} design={design} nest={nest} isBusy={isBusy} onChange={onChange} />
+      <Over design={design} />
+      <RemnantNote shown={shown} layout={design.layout} />
+      <EdgePanel job={job} onChange={onChange} />
     </>
   );
 }
 
-function SizeSelect({ sheet, onChange }: { readonly sheet: Sheet; readonly onChange: Props['onChange'] }) {
+function SizeSelect({
+  sheet,
+  shown,
+  onChange,
+}: Pick<Props, 'shown' | 'onChange'> & { readonly sheet: Sheet }) {
+  const remnants = shown.remnants.map(({ widthMm, heightMm, note }) => ({
+    name: `remnant ${Math.round(widthMm)} × ${Math.round(heightMm)} mm${note ? `, ${note}` : ''}`.slice(
+      0,
+      60,
+    ),
+    widthMm,
+    heightMm,
+  }));
+  const sizes = [...remnants, ...SHEET_SIZES];
   const choose = (name: string) => {
-    const size = SHEET_SIZES.find((one) => one.name === name);
+    const size = sizes.find((one) => one.name === name);
     if (size) onChange({ sheet: { ...size, marginMm: sheet.marginMm } });
   };
   return (
@@ -75,14 +89,14 @@ function SizeSelect({ sheet, onChange }: { readonly sheet: Sheet; readonly onCha
         value={sheet.name}
         onChange={(event) => choose(event.target.value)}
       >
-        {SHEET_SIZES.map((size) => (
+        {sizes.map((size) => (
           <option key={size.name} value={size.name}>
             {size.name.includes('mm')
               ? size.name
               : `${size.name}, ${Math.round(size.widthMm)} × ${Math.round(size.heightMm)} mm`}
           </option>
         ))}
-        {SHEET_SIZES.some((size) => size.name === sheet.name) ? null : (
+        {sizes.some((size) => size.name === sheet.name) ? null : (
           <option value={sheet.name}>{sheet.name}</option>
         )}
       </select>
@@ -90,62 +104,69 @@ function SizeSelect({ sheet, onChange }: { readonly sheet: Sheet; readonly onCha
   );
 }
 
-function Over({
-  job: { sheet, placement },
-  width,
-  height,
-}: {
-  readonly job: Job;
-  readonly width: number;
-  readonly height: number;
-}) {
-  const edges = [
-    ['left', sheet.marginMm - placement.xMm],
-    ['top', sheet.marginMm - placement.yMm],
-    ['right', placement.xMm + width - (sheet.widthMm - sheet.marginMm)],
-    ['bottom', placement.yMm + height - (sheet.heightMm - sheet.marginMm)],
-  ] as const;
-  const over = edges.filter(([, by]) => by > 0.001);
-  if (over.length === 0) {
+function Marks({ job, shown: { machine }, onChange }: Pick<Props, 'job' | 'shown' | 'onChange'>) {
+  const { print, sheet } = job;
+  const { marks, printAndCut } = machine;
+  const area = printAndCut.find((one) => sheet.name.startsWith(one.sheet));
+  const set = (change: Partial<JobReply['print']>) => onChange({ print: { ...print, ...change } });
+  return (
+    <div className="mt-3 grid gap-1">
+      {marks.scheme === 'none' ? null : (
+        <Check
+          label={`Registration marks: ${marks.scheme === 'fourCorners' ? 'four' : 'three'} corners, ${marks.lengthMm} × ${marks.thicknessMm} mm, ${marks.insetMm} mm in`}
+          isOn={print.hasMarks}
+          onSet={(hasMarks) => set({ hasMarks })}
+        />
+      )}
+      {print.hasMarks && area ? (
+        <p className="text-sm text-muted">
+          {machine.name} prints and cuts {area.widthMm} × {area.heightMm} mm on {area.sheet}. Keep dark art
+          off the marks.
+        </p>
+      ) : null}
+      <Check
+        label="Keep a corner free for a test cut"
+        isOn={print.keepsTestCorner}
+        onSet={(keepsTestCorner) => set({ keepsTestCorner })}
+      />
+    </div>
+  );
+}
+
+interface CheckProps {
+  readonly label: string;
+  readonly isOn: boolean;
+  readonly onSet: (isOn: boolean) => void;
+}
+
+function Check({ label, isOn, onSet }: CheckProps) {
+  return (
+    <label className="flex items-center gap-3 min-h-11 cursor-pointer">
+      <input
+        type="checkbox"
+        className="size-5 accent-verdigris shrink-0"
+        checked={isOn}
+        onChange={(event) => onSet(event.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}
+
+function Over({ design: { layout } }: Pick<Props, 'design'>) {
+  const outside = layout?.sheets.find(({ isInside }) => !isInside);
+  if (!layout) return null;
+  if (!outside) {
     return (
       <p className="note mt-2" data-tone="good">
         Everything lies inside.
       </p>
     );
   }
+  const over = Object.entries(outside.over).filter(([, by]) => by > 0.001);
   return (
     <p className="note mt-2" data-tone="problem" role="status">
       The drawing reaches over: {over.map(([edge, by]) => `${by.toFixed(1)} mm at the ${edge}`).join(', ')}.
     </p>
-  );
-}
-
-interface MillimetresProps {
-  readonly label: string;
-  readonly value: number;
-  readonly onChange: (value: number) => void;
-}
-
-/** A length that is taken when the field is left or Enter is pressed. */
-function Millimetres({ label, value, onChange }: MillimetresProps) {
-  const [text, setText] = useState<string | null>(null);
-  const shown = text ?? String(Number(value.toFixed(2)));
-  const take = () => {
-    const typed = Number(shown);
-    setText(null);
-    if (shown.trim() !== '' && Number.isFinite(typed) && typed !== Number(value.toFixed(2))) onChange(typed);
-  };
-  return (
-    <label className="text-sm text-muted">
-      {label}, mm
-      <input
-        className="field figure text-base text-ink"
-        inputMode="decimal"
-        value={shown}
-        onChange={(event) => setText(event.target.value.replace(',', '.'))}
-        onBlur={take}
-        onKeyDown={(event) => event.key === 'Enter' && take()}
-      />
-    </label>
   );
 }

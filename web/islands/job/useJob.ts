@@ -1,30 +1,44 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Job } from '#core/job/job.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import type { PlanReply } from '#web/schemas/job.ts';
+import type { JobReply, PlanReply } from '#web/schemas/job.ts';
 
-export type JobChange = Partial<Pick<Job, 'roles' | 'sheet' | 'placement' | 'name'>>;
-export type Step = 'roles' | 'sheet' | 'passes' | 'cut';
+export type JobChange = Partial<
+  Pick<JobReply, 'roles' | 'lineRoles' | 'edits' | 'sheet' | 'layout' | 'print' | 'passes' | 'name'>
+>;
+
+/** The steps of a job, in the order of the work. */
+export const STEPS = [
+  { value: 'drawing', name: 'Drawing' },
+  { value: 'roles', name: 'Roles' },
+  { value: 'sheet', name: 'Sheet' },
+  { value: 'passes', name: 'Passes' },
+  { value: 'runSheet', name: 'Run sheet' },
+  { value: 'cut', name: 'Cut' },
+] as const;
+export type Step = (typeof STEPS)[number]['value'];
 
 /** A job with its plan. A change is sent with the version it was made on; when somebody was quicker, theirs is shown. */
-export function useJob(initial: Job) {
+export function useJob(initial: JobReply) {
   const [step, setStep] = useState<Step>(initial.areRolesGuessed ? 'roles' : 'passes');
+  const [sheetNumber, setSheetNumber] = useState(1);
   const queries = useQueryClient();
   const key = ['job', initial.id];
   const { data: job } = useQuery({
     queryKey: key,
-    queryFn: () => callApi<Job>(`/api/jobs/${initial.id}`),
+    queryFn: () => callApi<JobReply>(`/api/jobs/${initial.id}`),
     initialData: initial,
   });
+  const isPlanned = step === 'passes' || step === 'runSheet' || step === 'cut';
   const plan = useQuery({
-    queryKey: ['plan', job.id, job.version],
-    queryFn: () => callApi<PlanReply>(`/api/jobs/${job.id}/plan`),
+    queryKey: ['plan', job.id, job.version, sheetNumber],
+    queryFn: () => callApi<PlanReply>(`/api/jobs/${job.id}/plan?sheet=${sheetNumber}`),
     placeholderData: (previous) => previous,
+    enabled: isPlanned,
   });
   const change = useMutation({
     mutationFn: (wanted: JobChange) =>
-      callApi<Job>(`/api/jobs/${job.id}`, 'PATCH', { ...wanted, version: job.version }),
+      callApi<JobReply>(`/api/jobs/${job.id}`, 'PATCH', { ...wanted, version: job.version }),
     onSuccess: (fresh) => queries.setQueryData(key, fresh),
     onError: () => queries.invalidateQueries({ queryKey: key }),
   });
@@ -34,6 +48,8 @@ export function useJob(initial: Job) {
     isPlanning: plan.isFetching,
     step,
     setStep,
+    sheetNumber,
+    setSheetNumber,
     change: change.mutate,
     isBusy: change.isPending,
     error: change.error ?? plan.error,

@@ -54,13 +54,13 @@ export function JobList({ jobs, machineId, loadedName, machineName }: Props) {
           onDrop={fresh.onDrop}
         >
           <FilePlus2 size={26} aria-hidden />
-          <span className="font-semibold">
-            {fresh.isBusy ? 'Reading the drawing …' : 'Open an SVG drawing'}
+          <span className="font-semibold">{fresh.isBusy ? 'Reading the drawing …' : 'Open a drawing'}</span>
+          <span className="text-sm text-muted">
+            SVG, DXF or HPGL up to 50 MB, or a kept job; or drop it here
           </span>
-          <span className="text-sm text-muted">or drop it here; up to 5 MB, real size kept</span>
           <input
             type="file"
-            accept=".svg,image/svg+xml"
+            accept=".svg,.dxf,.hpgl,.plt,.json,image/svg+xml"
             className="sr-only"
             disabled={fresh.isBusy || !loadedName}
             onChange={fresh.onPick}

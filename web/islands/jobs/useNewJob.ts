@@ -1,7 +1,8 @@
 import { useState, type ChangeEvent, type DragEvent } from 'react';
+import { sniffFormat } from '#core/drawing/readDrawing.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 
-const MOST_BYTES = 5_000_000;
+const MOST_BYTES = 50_000_000;
 
 /** Opening a drawing: by the file dialog or by dropping it; on success the new job opens. */
 export function useNewJob(machineId: number | null) {
@@ -14,13 +15,16 @@ export function useNewJob(machineId: number | null) {
     setError(null);
     try {
       if (file.size > MOST_BYTES)
-        throw new Error(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 5 MB are read.`);
-      const name = file.name.replace(/\.svg$/i, '').slice(0, 120) || 'drawing';
-      const { id } = await callApi<{ id: number }>('/api/jobs', 'POST', {
-        name,
-        svg: await file.text(),
-        machineId,
-      });
+        throw new Error(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 50 MB are read.`);
+      const source = await file.text();
+      const name = file.name.replace(/\.[a-z]+$/i, '').slice(0, 120) || 'drawing';
+      if (source.trimStart().startsWith('{')) {
+        const { id } = await callApi<{ id: number }>('/api/jobs/file', 'POST', JSON.parse(source) as object);
+        return location.assign(`/jobs/${id}`);
+      }
+      const format = sniffFormat(source, file.name);
+      if (!format) throw new Error(`${file.name} is no drawing that is read: SVG, DXF (text) or HPGL.`);
+      const { id } = await callApi<{ id: number }>('/api/jobs', 'POST', { name, format, source, machineId });
       location.assign(`/jobs/${id}`);
     } catch (refusal) {
       setError(refusal);

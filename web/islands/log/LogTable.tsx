@@ -9,7 +9,7 @@ import { useMemo, useState } from 'react';
 import { DataTable } from '#web/islands/shared/DataTable.tsx';
 import { FilterField } from '#web/islands/shared/FilterField.tsx';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
-import type { LogEntryReply } from '#web/schemas/job.ts';
+import type { LogEntryReply } from '#web/schemas/run.ts';
 
 const KINDS = {
   run: { icon: Play, words: 'Runs' },

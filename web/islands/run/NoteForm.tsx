@@ -6,7 +6,7 @@ import type { Run } from '#core/job/run.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
-import { runNoteSchema } from '#web/schemas/job.ts';
+import { runNoteSchema } from '#web/schemas/run.ts';
 
 const VERDICTS: readonly { readonly value: RunVerdict; readonly words: string }[] = [
   { value: 'clean', words: 'Clean' },

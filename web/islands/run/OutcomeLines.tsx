@@ -2,7 +2,7 @@ import { memo } from 'react';
 import { writePolylineData } from '#core/drawing/writePathData.ts';
 import { slicePolyline } from '#core/geometry/slicePolyline.ts';
 import type { RunStroke, StrokeOutcome } from '#core/job/run.ts';
-import { judgeGrade } from '#core/stack/judgeGrade.ts';
+import { judgeStroke } from '#core/job/judgeStroke.ts';
 import { OUTCOME_LOOKS } from '#web/islands/run/OutcomeLegend.tsx';
 
 interface Props {
@@ -42,7 +42,7 @@ const ReachedStroke = memo(function ReachedStroke({
   readonly outcome: StrokeOutcome;
 }) {
   return outcome.spans.map((span) => {
-    const look = OUTCOME_LOOKS[judgeGrade(span.grade, stroke.operation)];
+    const look = OUTCOME_LOOKS[judgeStroke(span.grade, stroke)];
     return (
       <path
         key={span.from}

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import { isRunOver, type Run } from '#core/job/run.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import { runEventSchema, type RunEvent } from '#web/schemas/job.ts';
+import { runEventSchema, type RunEvent } from '#web/schemas/run.ts';
 
 interface Head {
   readonly x: number;

@@ -1,3 +1,3 @@
-import { getMachineFile } from '#web/endpoints/jobs.ts';
+import { getMachineFile } from '#web/endpoints/jobFiles.ts';
 
 export const GET = getMachineFile.serve;

@@ -1,3 +1,3 @@
-import { getPlan } from '#web/endpoints/jobs.ts';
+import { getPlan } from '#web/endpoints/jobPlan.ts';
 
 export const GET = getPlan.serve;

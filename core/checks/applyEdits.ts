@@ -1,0 +1,110 @@
+import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
+import { bridgeIslands } from '#core/checks/bridgeIslands.ts';
+import { firstFreeId } from '#core/checks/firstFreeId.ts';
+import { joinLines } from '#core/checks/joinLines.ts';
+import { findDuplicates } from '#core/checks/findDuplicates.ts';
+import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
+import { boundContour, encloses } from '#core/geometry/box.ts';
+import { fillHoles, offsetRings, strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { isInside, turnAlike } from '#core/geometry/polygon.ts';
+import { ringToContour } from '#core/geometry/ringToContour.ts';
+
+/** The drawing after all mends, in their order. A mend whose lines are gone does nothing. */
+export function applyEdits(drawing: Drawing, edits: readonly DrawingEdit[]): Drawing {
+  return edits.reduce(applyEdit, drawing);
+}
+
+function applyEdit(drawing: Drawing, edit: DrawingEdit): Drawing {
+  switch (edit.kind) {
+    case 'join':
+      return { ...drawing, contours: joinLines(drawing.contours, edit.withinMm) };
+    case 'dropDuplicates': {
+      const again = new Set(findDuplicates(drawing.contours).flatMap(({ again: ids }) => ids));
+      return { ...drawing, contours: drawing.contours.filter(({ id }) => !again.has(id)) };
+    }
+    case 'drop':
+      return { ...drawing, contours: drawing.contours.filter(({ id }) => !edit.lineIds.includes(id)) };
+    case 'smooth':
+      return reshape(drawing, edit.lineIds, (rings) => smoothRings(rings, edit.widthMm));
+    case 'round':
+      return reshape(drawing, edit.lineIds, (rings) => roundRings(rings, edit.radiusMm));
+    case 'fillHoles':
+      return dropWithin(drawing, edit.lineIds);
+    case 'offset':
+      return addOffset(drawing, edit);
+    case 'bridge':
+      return { ...drawing, contours: bridgeIslands(drawing.contours, edit.lineIds, edit.widthMm) };
+  }
+}
+
+/** Opened and closed by half the width: spikes and bays narrower than it go, all else stays within a hair. */
+export function smoothRings(rings: Rings, widthMm: number): Rings {
+  const half = widthMm / 2;
+  const opened = offsetRings(offsetRings(rings, -half), half);
+  return offsetRings(offsetRings(opened, half), -half);
+}
+
+/** Outer corners rounded by opening, inner ones by closing. */
+function roundRings(rings: Rings, radiusMm: number): Rings {
+  const outer = offsetRings(offsetRings(rings, -radiusMm), radiusMm);
+  return offsetRings(offsetRings(outer, radiusMm), -radiusMm);
+}
+
+function reshape(drawing: Drawing, lineIds: readonly number[], change: (rings: Rings) => Rings): Drawing {
+  const wanted = new Set(lineIds);
+  let nextId = firstFreeId(drawing);
+  const contours = drawing.contours.flatMap((line): readonly DrawnContour[] => {
+    if (!wanted.has(line.id) || !line.contour.isClosed) return [line];
+    const rings = change([flattenContour(line.contour).slice(0, -1)]);
+    // What falls apart keeps its first part under the old id; what vanishes stays as it was.
+    if (rings.length === 0) return [line];
+    return rings.map((ring, index) => ({
+      ...line,
+      id: index === 0 ? line.id : nextId++,
+      contour: ringToContour(ring),
+    }));
+  });
+  return { ...drawing, contours };
+}
+
+function dropWithin(drawing: Drawing, lineIds: readonly number[]): Drawing {
+  const outer = drawing.contours.filter(({ id, contour }) => lineIds.includes(id) && contour.isClosed);
+  const rings = outer.map(({ id, contour }) => ({
+    id,
+    box: boundContour(contour),
+    ring: flattenContour(contour, 0.1),
+  }));
+  const contours = drawing.contours.filter(({ id, contour, strokeColour }) => {
+    if (lineIds.includes(id) || strokeColour === null) return true;
+    const box = boundContour(contour);
+    const start = contour.segments[0]?.from;
+    return !rings.some(
+      (one) => one.id !== id && start !== undefined && encloses(one.box, box) && isInside(start, one.ring),
+    );
+  });
+  return { ...drawing, contours };
+}
+
+function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset' }>): Drawing {
+  const wanted = new Set(edit.lineIds);
+  const lines = drawing.contours.filter(({ id }) => wanted.has(id));
+  if (lines.length === 0) return drawing;
+  const closed = lines
+    .filter(({ contour }) => contour.isClosed)
+    .map(({ contour }) => flattenContour(contour).slice(0, -1));
+  const open = lines.filter(({ contour }) => !contour.isClosed).map(({ contour }) => flattenContour(contour));
+  const covered = uniteRings([...closed.map(turnAlike), ...strokeLines(open, 0.1)]);
+  const rings = offsetRings(fillHoles(covered), edit.byMm);
+  let id = firstFreeId(drawing);
+  const added = fillHoles(rings).map((ring): DrawnContour => ({
+    id: id++,
+    contour: ringToContour(ring),
+    layer: edit.layer,
+    strokeColour: '#1e2a32',
+    fillColour: null,
+    dash: null,
+    shape: id,
+  }));
+  return { ...drawing, contours: [...drawing.contours, ...added] };
+}

@@ -1,0 +1,87 @@
+import type { CutLine } from '#core/checks/findTroubles.ts';
+import { FINEST_MM, type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
+import { boundPoints } from '#core/geometry/box.ts';
+import { areaOfRings, offsetRings, subtractRings, type Rings } from '#core/geometry/clip.ts';
+import { distanceMm, type PointMm } from '#core/geometry/point.ts';
+import { turnAlike } from '#core/geometry/polygon.ts';
+
+/** A lost part below this is the rounding of a corner, in squares of the finest width. */
+const LOST_SHARE = 0.6;
+/** A direction that turns back by more than this is a spike, radians. */
+const SPIKE_RAD = (150 * Math.PI) / 180;
+
+/** Parts of closed outlines that are narrower than the material bears, and turns the blade cannot make. */
+export function checkFineness(lines: readonly CutLine[], facts: CheckFacts): readonly Trouble[] {
+  const widthMm = FINEST_MM[facts.family];
+  const closed = lines.filter(({ isClosed, role }) => isClosed && role !== 'crease');
+  return [
+    ...closed.flatMap((line) => findNarrow(line, widthMm)),
+    ...(facts.offsetMm > 0 ? lines.flatMap((line) => findSpikes(line, facts.offsetMm)) : []),
+  ];
+}
+
+/** What opening or closing by half the width loses or fills: bridges and spikes, and bays. */
+function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
+  const rings: Rings = [turnAlike(line.points.slice(0, -1))];
+  const half = widthMm / 2;
+  const lost = subtractRings(rings, offsetRings(offsetRings(rings, -half), half * 1.02));
+  const filled = subtractRings(offsetRings(offsetRings(rings, half), -half * 1.02), rings);
+  const worst = [...lost, ...filled]
+    .map((ring) => ({ ring, area: areaOfRings([ring]) }))
+    .filter(({ area }) => area > LOST_SHARE * widthMm * widthMm)
+    .sort((a, b) => b.area - a.area);
+  const [first] = worst;
+  if (!first) return [];
+  const { minX, minY, maxX, maxY } = boundPoints(first.ring);
+  return [
+    {
+      kind: 'tooFine',
+      weight: 'careful',
+      what: `line ${line.id + 1} has ${worst.length === 1 ? 'a part' : `${worst.length} parts`} narrower than ${widthMm} mm`,
+      why: 'the blade tears or folds what is finer than this in this material',
+      lineIds: [line.id],
+      at: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 },
+      fix: {
+        kind: 'edit',
+        words: 'Smooth it',
+        edit: { kind: 'smooth', lineIds: [line.id], widthMm },
+      },
+    },
+  ];
+}
+
+/** Places where the way turns back within the blade's offset: the tip cannot follow. */
+function findSpikes(line: CutLine, offsetMm: number): readonly Trouble[] {
+  const { points, isClosed } = line;
+  const ring = isClosed ? points.slice(0, -1) : points;
+  for (let index = 0; index < ring.length; index++) {
+    const before = ring[index - 1] ?? (isClosed ? ring.at(-1) : undefined);
+    const here = ring[index] as PointMm;
+    const after = ring[index + 1] ?? (isClosed ? ring[0] : undefined);
+    if (!before || !after || distanceMm(before, here) < offsetMm || distanceMm(here, after) < offsetMm)
+      continue;
+    const turn = Math.atan2(
+      (here.x - before.x) * (after.y - here.y) - (here.y - before.y) * (after.x - here.x),
+      (here.x - before.x) * (after.x - here.x) + (here.y - before.y) * (after.y - here.y),
+    );
+    if (Math.abs(turn) < SPIKE_RAD) continue;
+    return [
+      {
+        kind: 'tightCorner',
+        weight: 'careful',
+        what: `line ${line.id + 1} turns back sharply`,
+        why: `a blade that trails by ${offsetMm} mm drags the tip of such a corner`,
+        lineIds: [line.id],
+        at: here,
+        fix: isClosed
+          ? {
+              kind: 'edit',
+              words: `Round by ${(2 * offsetMm).toFixed(1)} mm`,
+              edit: { kind: 'round', lineIds: [line.id], radiusMm: 2 * offsetMm },
+            }
+          : null,
+      },
+    ];
+  }
+  return [];
+}

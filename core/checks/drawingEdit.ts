@@ -1,0 +1,21 @@
+/** A mend to a drawing. Line ids stay what they were; new lines get new ones. Lengths in mm. */
+export type DrawingEdit =
+  /** Open lines whose ends meet within this become one line, and an outline where they meet all round. */
+  | { readonly kind: 'join'; readonly withinMm: number }
+  /** Of lines that lie on each other one stays. */
+  | { readonly kind: 'dropDuplicates' }
+  | { readonly kind: 'drop'; readonly lineIds: readonly number[] }
+  /** Outlines without bays and spikes narrower than this. */
+  | { readonly kind: 'smooth'; readonly lineIds: readonly number[]; readonly widthMm: number }
+  | { readonly kind: 'round'; readonly lineIds: readonly number[]; readonly radiusMm: number }
+  /** Outlines within these are dropped. */
+  | { readonly kind: 'fillHoles'; readonly lineIds: readonly number[] }
+  /** A new outline around (or inside, below 0) what these lines cover. */
+  | {
+      readonly kind: 'offset';
+      readonly lineIds: readonly number[];
+      readonly byMm: number;
+      readonly layer: string;
+    }
+  /** Bars that hold the islands within these outlines of a stencil. */
+  | { readonly kind: 'bridge'; readonly lineIds: readonly number[]; readonly widthMm: number };

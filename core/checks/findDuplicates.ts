@@ -1,0 +1,79 @@
+import type { DrawnContour } from '#core/drawing/drawing.ts';
+import { boundContour } from '#core/geometry/box.ts';
+import { measureContour } from '#core/geometry/measureContour.ts';
+import { pointAlong } from '#core/perforation/pointAlong.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { measurePolyline } from '#core/geometry/measurePolyline.ts';
+import { distanceMm, type PointMm } from '#core/geometry/point.ts';
+
+/** Lines nearer than this everywhere are one line twice, mm. */
+const SAME_MM = 0.05;
+const SAMPLES = 12;
+
+/** A line and those that lie on it. */
+export interface Duplicate {
+  readonly first: number;
+  readonly again: readonly number[];
+}
+
+/**
+ * Lines that are drawn again on the same place, whichever way and wherever they start. Lines drawn with a stroke are
+ * compared among themselves: a fill beneath an outline is no duplicate of it.
+ */
+export function findDuplicates(contours: readonly DrawnContour[]): readonly Duplicate[] {
+  const buckets = new Map<string, DrawnContour[]>();
+  for (const line of contours) {
+    const { minX, minY, maxX, maxY } = boundContour(line.contour);
+    const round = (value: number) => Math.round(value / (4 * SAME_MM));
+    const key = [minX, minY, maxX, maxY].map(round).join('/') + (line.strokeColour === null ? '/fill' : '');
+    const bucket = buckets.get(key);
+    if (bucket) bucket.push(line);
+    else buckets.set(key, [line]);
+  }
+  const found: Duplicate[] = [];
+  for (const bucket of buckets.values()) {
+    const left = [...bucket];
+    while (left.length > 1) {
+      const first = left.shift() as DrawnContour;
+      const again = left.filter((line) => liesOn(line, first));
+      for (const line of again) left.splice(left.indexOf(line), 1);
+      if (again.length > 0) found.push({ first: first.id, again: again.map(({ id }) => id) });
+    }
+  }
+  return found;
+}
+
+function liesOn(line: DrawnContour, other: DrawnContour): boolean {
+  if (line.contour.isClosed !== other.contour.isClosed) return false;
+  const length = measureContour(line.contour);
+  if (Math.abs(length - measureContour(other.contour)) > 4 * SAME_MM) return false;
+  const way = flattenContour(other.contour, SAME_MM / 4);
+  const own = flattenContour(line.contour, SAME_MM / 4);
+  const total = measurePolyline(own);
+  for (let sample = 0; sample < SAMPLES; sample++) {
+    const point = pointAlong(own, ((sample + 0.5) / SAMPLES) * total);
+    if (distanceToWay(point, way) > SAME_MM) return false;
+  }
+  return true;
+}
+
+/** Distance of a point from a polyline, mm. */
+export function distanceToWay(point: PointMm, way: readonly PointMm[]): number {
+  let least = Infinity;
+  for (let index = 1; index < way.length; index++) {
+    const [a, b] = [way[index - 1] as PointMm, way[index] as PointMm];
+    const length = distanceMm(a, b);
+    const share =
+      length === 0
+        ? 0
+        : Math.max(
+            0,
+            Math.min(1, ((point.x - a.x) * (b.x - a.x) + (point.y - a.y) * (b.y - a.y)) / length ** 2),
+          );
+    least = Math.min(
+      least,
+      Math.hypot(a.x + share * (b.x - a.x) - point.x, a.y + share * (b.y - a.y) - point.y),
+    );
+  }
+  return least;
+}

@@ -1,0 +1,180 @@
+import { checkFineness } from '#core/checks/checkFineness.ts';
+import { checkMeetings } from '#core/checks/checkMeetings.ts';
+import { findDuplicates } from '#core/checks/findDuplicates.ts';
+import type { CheckFacts, Trouble, TroubleFix } from '#core/checks/trouble.ts';
+import type { Drawing } from '#core/drawing/drawing.ts';
+import {
+  FREEING_ROLES,
+  isCutRole,
+  OPERATION_OF,
+  roleOf,
+  type CutRole,
+  type GivenRoles,
+} from '#core/drawing/lineRoles.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { measurePolyline } from '#core/geometry/measurePolyline.ts';
+import { distanceMm, type PointMm } from '#core/geometry/point.ts';
+import { signedAreaMm2 } from '#core/geometry/polygon.ts';
+
+/** A line that is cut, as the checks look at it. */
+export interface CutLine {
+  readonly id: number;
+  readonly role: CutRole;
+  readonly isClosed: boolean;
+  /** Flattened coarsely; a closed one ends on its first point. */
+  readonly points: readonly PointMm[];
+  readonly areaMm2: number;
+}
+
+/** Checks need no cutting tolerance, mm. */
+const LOOK_MM = 0.05;
+/** Ends this near were meant to meet, mm. */
+const MEANT_TO_MEET_MM = 2;
+/** A loose bit smaller than this lifts or goes astray, mm². Common practice, no source. */
+const TINY_MM2 = 12;
+
+/**
+ * Everything in a drawing that will not cut well, with its place and, where there is one, a mend.
+ *
+ * @param onProgress told the share done
+ * @returns the grave first
+ */
+export function findTroubles(
+  drawing: Drawing,
+  given: GivenRoles,
+  facts: CheckFacts,
+  onProgress?: (share: number) => void,
+): readonly Trouble[] {
+  const lines = listCutLines(drawing, given);
+  onProgress?.(0.15);
+  const simple = [...checkRoles(lines, facts), ...checkOpen(lines), ...checkTiny(lines, facts)];
+  onProgress?.(0.25);
+  const duplicates = checkDuplicates(drawing, lines);
+  const again = new Set(duplicates.flatMap(({ lineIds }) => lineIds.slice(1)));
+  const once = lines.filter(({ id }) => !again.has(id));
+  onProgress?.(0.35);
+  const meetings = checkMeetings(once, facts);
+  onProgress?.(0.7);
+  const fine = checkFineness(once, facts);
+  onProgress?.(1);
+  return [...simple, ...duplicates, ...meetings, ...fine].sort(
+    (a, b) => Number(a.weight === 'careful') - Number(b.weight === 'careful'),
+  );
+}
+
+function listCutLines({ contours }: Drawing, given: GivenRoles): readonly CutLine[] {
+  return contours.flatMap((line): readonly CutLine[] => {
+    const role = roleOf(line, given);
+    if (role === null || !isCutRole(role)) return [];
+    const points = flattenContour(line.contour, LOOK_MM);
+    if (points.length < 2) return [];
+    const { isClosed } = line.contour;
+    return [{ id: line.id, role, isClosed, points, areaMm2: isClosed ? Math.abs(signedAreaMm2(points)) : 0 }];
+  });
+}
+
+function checkRoles(lines: readonly CutLine[], facts: CheckFacts): readonly Trouble[] {
+  const troubles: Trouble[] = [];
+  for (const role of new Set(lines.map((line) => line.role))) {
+    const own = lines.filter((line) => line.role === role);
+    const shared = { lineIds: own.map(({ id }) => id), at: (own[0] as CutLine).points[0] as PointMm };
+    if (role === 'kiss' && !facts.isLayered) {
+      troubles.push({
+        ...shared,
+        kind: 'impossibleRole',
+        weight: 'stop',
+        what: `${count(own)} kissed on a single layer`,
+        why: 'there is no liner below to stop at',
+        fix: { kind: 'role', words: 'Cut through', role: 'through' },
+      });
+    } else if (!facts.operations.includes(OPERATION_OF[role])) {
+      troubles.push({
+        ...shared,
+        kind: 'impossibleRole',
+        weight: 'stop',
+        what: `${count(own)} to ${role}, which this machine does not do`,
+        why: 'it has no tool for it',
+        fix: role === 'crease' ? { kind: 'role', words: 'Score instead', role: 'score' } : null,
+      });
+    }
+    const closed = own.filter(({ isClosed }) => isClosed);
+    if (role === 'through' && facts.machineKind === 'rollFed' && facts.isLayered && closed.length > 0) {
+      troubles.push({
+        kind: 'throughOnRoll',
+        weight: 'careful',
+        what: `${count(closed)} cut through all round on a roll-fed machine`,
+        why: 'a piece that falls out early jams the machine; tabs keep it in',
+        lineIds: closed.map(({ id }) => id),
+        at: (closed[0] as CutLine).points[0] as PointMm,
+        fix: { kind: 'role', words: 'Perforate', role: 'perforated' },
+      });
+    }
+  }
+  return troubles;
+}
+
+function checkOpen(lines: readonly CutLine[]): readonly Trouble[] {
+  const open = lines.filter(({ isClosed }) => !isClosed);
+  const ends = open.flatMap((line) => [line.points[0] as PointMm, line.points.at(-1) as PointMm]);
+  return open.flatMap((line): readonly Trouble[] => {
+    const [first, last] = [line.points[0] as PointMm, line.points.at(-1) as PointMm];
+    const gap = distanceMm(first, last);
+    const isNearlyClosed = gap <= MEANT_TO_MEET_MM && measurePolyline(line.points) > 4 * MEANT_TO_MEET_MM;
+    const meets = ends.some(
+      (end) => end !== first && end !== last && distanceMm(end, last) <= MEANT_TO_MEET_MM,
+    );
+    const isMeantClosed = FREEING_ROLES.has(line.role) || isNearlyClosed || meets;
+    if (!isMeantClosed || line.role === 'slit' || line.role === 'crease' || line.role === 'score') return [];
+    const withinMm = Math.max(0.2, Math.min(MEANT_TO_MEET_MM, isNearlyClosed ? gap * 1.05 : 0.5));
+    const fix: TroubleFix =
+      isNearlyClosed || meets
+        ? { kind: 'edit', words: 'Join', edit: { kind: 'join', withinMm } }
+        : { kind: 'role', words: 'Make it a slit', role: 'slit' };
+    return [
+      {
+        kind: 'openOutline',
+        weight: FREEING_ROLES.has(line.role) ? 'stop' : 'careful',
+        what: `line ${line.id + 1} is open${isNearlyClosed ? ` by ${gap.toFixed(2)} mm` : ''}`,
+        why: FREEING_ROLES.has(line.role)
+          ? 'what it should free hangs on where the ends do not meet'
+          : 'the face tears where the ends do not meet',
+        lineIds: [line.id],
+        at: last,
+        fix,
+      },
+    ];
+  });
+}
+
+function checkTiny(lines: readonly CutLine[], { isLayered }: CheckFacts): readonly Trouble[] {
+  const isLoose = (line: CutLine) => FREEING_ROLES.has(line.role) || (isLayered && line.role === 'kiss');
+  return lines
+    .filter((line) => line.isClosed && isLoose(line) && line.areaMm2 < TINY_MM2)
+    .map((line) => ({
+      kind: 'tinyPiece',
+      weight: 'careful',
+      what: `line ${line.id + 1} frees ${line.areaMm2.toFixed(1)} mm²`,
+      why: `bits below ${TINY_MM2} mm² lift under the blade and stick to it`,
+      lineIds: [line.id],
+      at: line.points[0] as PointMm,
+      fix: { kind: 'edit', words: 'Drop it', edit: { kind: 'drop', lineIds: [line.id] } },
+    }));
+}
+
+function checkDuplicates(drawing: Drawing, lines: readonly CutLine[]): readonly Trouble[] {
+  const cut = new Set(lines.map(({ id }) => id));
+  const found = findDuplicates(drawing.contours.filter(({ id }) => cut.has(id)));
+  return found.map(({ first, again }) => ({
+    kind: 'duplicate',
+    weight: 'stop',
+    what: `line ${first + 1} is drawn ${again.length + 1} times on one place`,
+    why: 'the blade passes again and cuts deeper than the setting says',
+    lineIds: [first, ...again],
+    at: lines.find(({ id }) => id === first)?.points[0] as PointMm,
+    fix: { kind: 'edit', words: 'Keep one', edit: { kind: 'dropDuplicates' } },
+  }));
+}
+
+function count(lines: readonly unknown[]): string {
+  return lines.length === 1 ? '1 line' : `${lines.length} lines`;
+}

@@ -1,0 +1,89 @@
+import Flatbush from 'flatbush';
+import type { DrawnContour } from '#core/drawing/drawing.ts';
+import type { Contour, Segment } from '#core/geometry/contour.ts';
+import { distanceMm, type PointMm } from '#core/geometry/point.ts';
+
+/**
+ * Joins open lines of one look whose ends meet. The joined line keeps the first one's id; small gaps are bridged by a
+ * straight line; an outline whose own ends meet is closed.
+ *
+ * @param withinMm greatest gap that is bridged, above 0
+ */
+export function joinLines(contours: readonly DrawnContour[], withinMm: number): readonly DrawnContour[] {
+  const open = contours.filter(({ contour }) => !contour.isClosed && contour.segments.length > 0);
+  if (open.length === 0) return contours;
+  const tree = new Flatbush(open.length * 2);
+  for (const { contour } of open) for (const { x, y } of endsOf(contour)) tree.add(x, y);
+  tree.finish();
+  const isUsed = new Uint8Array(open.length);
+  const joined = new Map<number, DrawnContour>();
+  const gone = new Set<number>();
+  open.forEach((line, index) => {
+    if (isUsed[index]) return;
+    isUsed[index] = 1;
+    let chain = line.contour.segments;
+    const grow = () => {
+      const end = (chain.at(-1) as Segment).to;
+      const found = tree
+        .search(end.x - withinMm, end.y - withinMm, end.x + withinMm, end.y + withinMm)
+        .map((at) => ({ line: at >> 1, isEnd: at % 2 === 1 }))
+        .filter(({ line: other }) => !isUsed[other] && looksAlike(open[other] as DrawnContour, line))
+        .map((one) => ({ ...one, gap: gapTo(open[one.line] as DrawnContour, one.isEnd, end) }))
+        .filter(({ gap }) => gap <= withinMm)
+        .sort((a, b) => a.gap - b.gap)[0];
+      if (!found) return false;
+      isUsed[found.line] = 1;
+      const other = open[found.line] as DrawnContour;
+      gone.add(other.id);
+      chain = link(chain, found.isEnd ? reverse(other.contour.segments) : other.contour.segments);
+      return true;
+    };
+    while (grow());
+    chain = reverse(chain);
+    while (grow());
+    const first = (chain[0] as Segment).from;
+    const last = (chain.at(-1) as Segment).to;
+    const isClosed = chain.length > 1 && distanceMm(first, last) <= withinMm;
+    joined.set(line.id, { ...line, contour: { segments: isClosed ? close(chain) : chain, isClosed } });
+  });
+  return contours.filter(({ id }) => !gone.has(id)).map((line) => joined.get(line.id) ?? line);
+}
+
+function looksAlike(a: DrawnContour, b: DrawnContour): boolean {
+  return a.layer === b.layer && a.strokeColour === b.strokeColour && a.dash === b.dash;
+}
+
+function endsOf(contour: Contour): readonly [PointMm, PointMm] {
+  return [(contour.segments[0] as Segment).from, (contour.segments.at(-1) as Segment).to];
+}
+
+function gapTo({ contour }: DrawnContour, isEnd: boolean, to: PointMm): number {
+  return distanceMm(endsOf(contour)[isEnd ? 1 : 0], to);
+}
+
+function link(a: readonly Segment[], b: readonly Segment[]): readonly Segment[] {
+  const from = (a.at(-1) as Segment).to;
+  const to = (b[0] as Segment).from;
+  const gap: readonly Segment[] = distanceMm(from, to) > 1e-9 ? [{ kind: 'line', from, to }] : [];
+  return [...a, ...gap, ...b];
+}
+
+function close(chain: readonly Segment[]): readonly Segment[] {
+  const from = (chain.at(-1) as Segment).to;
+  const to = (chain[0] as Segment).from;
+  return distanceMm(from, to) > 1e-9 ? [...chain, { kind: 'line', from, to }] : chain;
+}
+
+function reverse(segments: readonly Segment[]): readonly Segment[] {
+  return [...segments].reverse().map((segment) =>
+    segment.kind === 'line'
+      ? { kind: 'line', from: segment.to, to: segment.from }
+      : {
+          kind: 'cubic',
+          from: segment.to,
+          control1: segment.control2,
+          control2: segment.control1,
+          to: segment.from,
+        },
+  );
+}

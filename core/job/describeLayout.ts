@@ -1,0 +1,142 @@
+import { guessRoles, type RoleFacts, type RoleGuess } from '#core/drawing/guessRoles.ts';
+import { groupLines, roleOf, type LineGroup, type Role } from '#core/drawing/lineRoles.ts';
+import type { RoleRule } from '#core/drawing/roleRules.ts';
+import { writePathData } from '#core/drawing/writePathData.ts';
+import type { Drawing, DrawnImage } from '#core/drawing/drawing.ts';
+import { boundContour, type BoxMm } from '#core/geometry/box.ts';
+import { areaOfRings } from '#core/geometry/clip.ts';
+import { dotsAlong } from '#core/geometry/dotsAlong.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import type { LaidJob, JobDesign } from '#core/job/layOutJob.ts';
+import { findRemnant } from '#core/sheet/findRemnant.ts';
+import { affineOf, turnBox } from '#core/sheet/layout.ts';
+import type { Mark } from '#core/sheet/marks.ts';
+import type { PlacedSheet } from '#core/sheet/placePieces.ts';
+import type { Piece } from '#core/sheet/splitPieces.ts';
+
+/** A line ready to be shown. */
+export interface ShownLine {
+  readonly id: number;
+  /** The line of the drawing it is a copy of. */
+  readonly sourceId: number;
+  readonly role: Role | null;
+  readonly fill: string | null;
+  /** Lines of one shape share it: together they are filled, holes and all. */
+  readonly shapeKey: string;
+  readonly data: string;
+  readonly box: BoxMm;
+  /** Marks along a kissed line. */
+  readonly dots: readonly PointMm[];
+}
+
+/** A group of lines with the guess of its role. */
+export interface ShownGroup extends Omit<LineGroup, 'contourIds'> {
+  readonly count: number;
+  readonly guess: RoleGuess;
+}
+
+/** A drawing as it was read and mended, before it is laid out. */
+export interface ShownDrawing {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly lines: readonly ShownLine[];
+  readonly images: readonly DrawnImage[];
+  readonly groups: readonly ShownGroup[];
+  readonly leftOut: readonly string[];
+}
+
+/** One sheet of a job. */
+export interface ShownSheet {
+  readonly lines: readonly ShownLine[];
+  readonly images: readonly DrawnImage[];
+  readonly over: PlacedSheet['over'];
+  readonly isInside: boolean;
+}
+
+/** A job on its sheets. */
+export interface ShownLayout {
+  readonly drawing: ShownDrawing;
+  readonly sheets: readonly ShownSheet[];
+  readonly marks: readonly Mark[];
+  readonly testCorner: BoxMm | null;
+  readonly pieces: readonly (Pick<Piece, 'index' | 'box' | 'silhouette'> & { readonly areaMm2: number })[];
+  /** The largest free rectangle of the last sheet, or `null` when nothing useful is left. */
+  readonly remnant: BoxMm | null;
+}
+
+const DOT_EVERY_MM = 11;
+/** Coarse enough to be quick: marks need no cutting tolerance. */
+const MARK_TOLERANCE_MM = 0.2;
+/** So many lines are shown without marks along them. */
+const MOST_MARKED = 2500;
+
+/** Everything a screen shows of a laid job, with the lines of every sheet as path data. */
+export function describeLayout(
+  job: JobDesign,
+  laid: LaidJob,
+  facts: RoleFacts,
+  rules: readonly RoleRule[],
+): ShownLayout {
+  const { drawing, pieces, sheets, marks, testCorner } = laid;
+  const guesses = guessRoles(drawing, facts, rules);
+  const last = sheets.length - 1;
+  const taken = job.layout.placements
+    .filter(({ sheet, piece }) => sheet === last && pieces[piece])
+    .map((placement) => {
+      const { box } = pieces[placement.piece] as Piece;
+      return turnBox(box, affineOf(box, placement));
+    });
+  return {
+    drawing: {
+      widthMm: drawing.widthMm,
+      heightMm: drawing.heightMm,
+      lines: showLines(
+        drawing.contours.map((line) => ({ ...line, sourceId: line.id })),
+        job,
+      ),
+      images: drawing.images,
+      groups: groupLines(drawing).map(({ contourIds, ...group }) => ({
+        ...group,
+        count: contourIds.length,
+        guess: guesses[group.key] as RoleGuess,
+      })),
+      leftOut: drawing.leftOut,
+    },
+    sheets: sheets.map(({ lines, images, over, isInside }) => ({
+      lines: showLines(lines, job),
+      images,
+      over,
+      isInside,
+    })),
+    marks,
+    testCorner,
+    pieces: pieces.map(({ index, box, silhouette }) => ({
+      index,
+      box,
+      silhouette,
+      areaMm2: areaOfRings(silhouette),
+    })),
+    remnant: findRemnant(job.sheet, [...taken, ...marks.map(({ keepOut }) => keepOut)]),
+  };
+}
+
+type SourceLine = Drawing['contours'][number] & { readonly sourceId: number; readonly copy?: number };
+
+function showLines(lines: readonly SourceLine[], job: JobDesign): readonly ShownLine[] {
+  const isMarked = lines.length <= MOST_MARKED;
+  return lines.map((line) => {
+    const role = roleOf({ ...line, id: line.sourceId }, job);
+    const hasDots = role === 'kiss' && isMarked;
+    return {
+      id: line.id,
+      sourceId: line.sourceId,
+      role,
+      fill: line.fillColour,
+      shapeKey: `${line.copy ?? 0}/${line.shape}`,
+      data: writePathData(line.contour),
+      box: boundContour(line.contour),
+      dots: hasDots ? dotsAlong(flattenContour(line.contour, MARK_TOLERANCE_MM), DOT_EVERY_MM) : [],
+    };
+  });
+}

@@ -1,0 +1,7 @@
+import type { Drawing } from '#core/drawing/drawing.ts';
+import { roleOf, type GivenRoles } from '#core/drawing/lineRoles.ts';
+
+/** Whether a drawing has anything to print. */
+export function hasPrint({ images, contours }: Drawing, given: GivenRoles): boolean {
+  return images.length > 0 || contours.some((line) => roleOf(line, given) === 'art');
+}

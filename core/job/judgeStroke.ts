@@ -1,0 +1,15 @@
+import { OPERATION_OF } from '#core/drawing/lineRoles.ts';
+import type { RunStroke } from '#core/job/run.ts';
+import { judgeGrade, type GradeSide } from '#core/stack/judgeGrade.ts';
+import type { DepthGrade } from '#core/stack/depthGrade.ts';
+
+/** Whether what a stroke reached is what it is for: tabs want a kiss, a crease is not judged by depth. */
+export function judgeStroke(
+  grade: DepthGrade,
+  { operation, isTab }: Pick<RunStroke, 'operation' | 'isTab'>,
+): GradeSide {
+  if (operation === 'crease') return 'right';
+  if (isTab) return judgeGrade(grade, 'kiss');
+  const setting = OPERATION_OF[operation];
+  return judgeGrade(grade, setting === 'kiss' || setting === 'score' ? setting : 'through');
+}

@@ -1,0 +1,66 @@
+import { applyEdits } from '#core/checks/applyEdits.ts';
+import type { Drawing } from '#core/drawing/drawing.ts';
+import { readDrawing } from '#core/drawing/readDrawing.ts';
+import type { BoxMm } from '#core/geometry/box.ts';
+import type { Job } from '#core/job/job.ts';
+import { countSheets } from '#core/sheet/layout.ts';
+import { listMarks, type Mark } from '#core/sheet/marks.ts';
+import { placePieces, type PlacedSheet } from '#core/sheet/placePieces.ts';
+import { splitPieces, type Piece } from '#core/sheet/splitPieces.ts';
+import type { Machine } from '#core/station/machine.ts';
+
+/** What lays out a job: everything but its name and its counting. */
+export type JobDesign = Pick<
+  Job,
+  'format' | 'source' | 'roles' | 'lineRoles' | 'edits' | 'sheet' | 'layout' | 'print'
+>;
+
+/** A job on its sheets: what print, crease and cut are all made from, so that they cannot disagree. */
+export interface LaidJob {
+  /** With all mends. */
+  readonly drawing: Drawing;
+  readonly pieces: readonly Piece[];
+  readonly sheets: readonly PlacedSheet[];
+  readonly marks: readonly Mark[];
+  /** Where a test cut goes, or `null` when none is kept free. */
+  readonly testCorner: BoxMm | null;
+}
+
+/** Edge of the corner kept for a test cut, mm: a card of three small pieces. */
+const TEST_CORNER = { widthMm: 46, heightMm: 22 };
+
+/**
+ * Lays a job out.
+ *
+ * @param read gives the drawing of a source; pass one that remembers
+ * @throws AppError as readDrawing and placePieces do
+ */
+export function layOutJob(
+  job: JobDesign,
+  machine: Pick<Machine, 'marks'>,
+  read: (job: Pick<JobDesign, 'format' | 'source'>) => Drawing = ({ format, source }) =>
+    readDrawing(format, source),
+): LaidJob {
+  const drawing = applyEdits(read(job), job.edits);
+  const pieces = splitPieces(drawing, job, job.layout.isWhole);
+  const count = Math.max(1, countSheets(job.layout));
+  const sheets = Array.from({ length: count }, (_, index) =>
+    placePieces(drawing, job, pieces, job.layout, job.sheet, index),
+  );
+  const marks = job.print.hasMarks ? listMarks(machine.marks, job.sheet) : [];
+  return { drawing, pieces, sheets, marks, testCorner: findTestCorner(job, marks) };
+}
+
+/** What pieces must keep off: the marks with their keep-outs, and the test-cut corner. */
+export function listTaken({ marks, testCorner }: Pick<LaidJob, 'marks' | 'testCorner'>): readonly BoxMm[] {
+  return [...marks.map(({ keepOut }) => keepOut), ...(testCorner ? [testCorner] : [])];
+}
+
+/** Upper right, under the mark where there is one: far from where a short layout begins. */
+function findTestCorner({ print, sheet }: JobDesign, marks: readonly Mark[]): BoxMm | null {
+  if (!print.keepsTestCorner) return null;
+  const maxX = sheet.widthMm - sheet.marginMm;
+  const mark = marks.find(({ keepOut }) => keepOut.maxX === sheet.widthMm && keepOut.minY === 0);
+  const minY = Math.max(sheet.marginMm, mark?.keepOut.maxY ?? 0);
+  return { minX: maxX - TEST_CORNER.widthMm, maxX, minY, maxY: minY + TEST_CORNER.heightMm };
+}

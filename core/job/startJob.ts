@@ -1,0 +1,42 @@
+import type { Drawing, DrawingFormat } from '#core/drawing/drawing.ts';
+import { guessRoles, rolesOf, type RoleFacts } from '#core/drawing/guessRoles.ts';
+import type { RoleRule } from '#core/drawing/roleRules.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { PLAIN_PRINT, type Job } from '#core/job/job.ts';
+import { PLAIN_CHOICES } from '#core/passes/plan.ts';
+import { chooseSheet } from '#core/sheet/chooseSheet.ts';
+import { splitPieces } from '#core/sheet/splitPieces.ts';
+import type { Machine } from '#core/station/machine.ts';
+
+/** What a job begins with, before it belongs to a material. */
+export type StartedJob = Omit<Job, 'id' | 'conditionId' | 'machineId' | 'version' | 'updatedAt'>;
+
+/**
+ * A job as it begins: roles guessed, the drawing as it is in the corner of the smallest sheet that takes it.
+ *
+ * @throws AppError `badDrawing` when every line is to be ignored
+ */
+export function startJob(
+  file: { readonly name: string; readonly format: DrawingFormat; readonly source: string },
+  drawing: Drawing,
+  bed: Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>,
+  facts: RoleFacts,
+  rules: readonly RoleRule[] = [],
+): StartedJob {
+  const roles = rolesOf(guessRoles(drawing, facts, rules));
+  const [piece] = splitPieces(drawing, { roles, lineRoles: {} }, true);
+  if (!piece) throw new AppError('badDrawing', 'every line of this drawing is to be ignored');
+  const { name, format, source } = file;
+  return {
+    name,
+    format,
+    source,
+    roles,
+    lineRoles: {},
+    areRolesGuessed: true,
+    edits: [],
+    ...chooseSheet(piece.box, bed),
+    print: PLAIN_PRINT,
+    passes: PLAIN_CHOICES,
+  };
+}

@@ -1,0 +1,96 @@
+/** What can go wrong during a run. */
+export const RISK_KINDS = ['jam', 'shift', 'whiteEdge', 'matSlip', 'tear'] as const;
+export type RiskKind = (typeof RISK_KINDS)[number];
+
+export const RISK_WORDS: Readonly<Record<RiskKind, string>> = {
+  jam: 'Jam',
+  shift: 'Piece shifts',
+  whiteEdge: 'White edge',
+  matSlip: 'Slips on the mat',
+  tear: 'Tears',
+};
+
+/** One cause, and its chance of spoiling a sheet by itself. */
+export interface RiskCause {
+  readonly words: string;
+  readonly chance: number;
+}
+
+export interface Risk {
+  readonly kind: RiskKind;
+  /** Chance that a sheet is spoiled by it, 0 to 1. */
+  readonly chance: number;
+  /** The largest first. */
+  readonly causes: readonly RiskCause[];
+}
+
+/** What the risks are seen from. */
+export interface RiskOrder {
+  readonly isRollFed: boolean;
+  readonly isFibrous: boolean;
+  /** Outlines cut through all round. */
+  readonly throughOutlines: number;
+  /** Holding index of the weakest perforated piece, or `null` without any. */
+  readonly holdIndex: number | null;
+  /** Uses of the mat, and whether the liner or carrier is slick; `null` without a mat. */
+  readonly matUses: number | null;
+  readonly isSlick: boolean;
+  readonly whiteEdge: number;
+  /** Share of its life the blade has behind it, or `null` when unknown. */
+  readonly wornShare: number | null;
+  /** Share of the highest speed at which the freeing pass runs. */
+  readonly speedShare: number;
+  readonly isFinestTooFine: boolean;
+  readonly breaksOrder: boolean;
+}
+
+/**
+ * The chance of each trouble on one sheet with its causes. Causes add as if each struck by itself: the sheet is spared
+ * when none does. Every figure here is common practice, no source, until runs teach better.
+ */
+export function estimateRisks(order: RiskOrder): readonly Risk[] {
+  const hold = order.holdIndex;
+  const loose = hold === null ? 0 : 1 / (1 + Math.exp(3 * Math.log(Math.max(0.05, hold)) + 2));
+  const dull = Math.max(0, (order.wornShare ?? 0.3) - 0.7);
+  const uses = order.matUses;
+  const causes: Readonly<Record<RiskKind, readonly (RiskCause | null)[]>> = {
+    jam: [
+      cause(
+        'outlines cut through all round may fall out',
+        order.isRollFed && order.throughOutlines > 0,
+        0.28,
+      ),
+      cause('tabs that hardly hold', hold !== null && order.isRollFed, 0.5 * loose),
+      cause('anything loose under the rollers', order.isRollFed, 0.005),
+    ],
+    shift: [
+      cause('pieces freed before all is cut', order.breaksOrder, 0.2),
+      cause('tabs that hardly hold', hold !== null && !order.isRollFed, 0.3 * loose),
+      cause('freed pieces on the mat', !order.isRollFed && order.throughOutlines > 0, 0.01),
+    ],
+    whiteEdge: [
+      cause('print and cut lie further apart than the bleed', order.whiteEdge > 0, order.whiteEdge),
+    ],
+    matSlip: [
+      cause(`a mat with ${uses ?? 0} uses behind it`, uses !== null && uses > 20, 0.004 * ((uses ?? 0) - 20)),
+      cause('a slick liner on a mat', uses !== null && order.isSlick, 0.04),
+    ],
+    tear: [
+      cause('detail finer than the material bears', order.isFinestTooFine, 0.15),
+      cause('a blade near its end', dull > 0, 0.4 * dull),
+      cause(
+        'fibres at high speed',
+        order.isFibrous && order.speedShare > 0.5,
+        0.1 * (order.speedShare - 0.5),
+      ),
+    ],
+  };
+  return RISK_KINDS.map((kind) => {
+    const own = causes[kind].filter((one) => one !== null).sort((a, b) => b.chance - a.chance);
+    return { kind, causes: own, chance: 1 - own.reduce((spared, { chance }) => spared * (1 - chance), 1) };
+  });
+}
+
+function cause(words: string, applies: boolean, chance: number): RiskCause | null {
+  return applies && chance > 0 ? { words, chance: Math.min(0.95, chance) } : null;
+}

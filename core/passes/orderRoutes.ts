@@ -1,0 +1,76 @@
+import { boundPoints } from '#core/geometry/box.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import { findInner, type Route } from '#core/passes/findInner.ts';
+import { orderTravel, type TravelStop } from '#core/passes/orderTravel.ts';
+
+export interface OrderOptions {
+  /** Far rows of the sheet first, so that what is freed does not pass back under the rollers. */
+  readonly isFarFirst: boolean;
+  /** Where the head goes afterwards, or `null`. */
+  readonly end: PointMm | null;
+  readonly kicks: number;
+}
+
+/** Rows that are finished one after the other where the far end goes first, mm. Common practice, no source. */
+const ROW_MM = 90;
+
+/**
+ * Orders routes so that what lies inside another is drawn before it and the travel between them is short.
+ *
+ * @param start where the head stands before
+ * @returns every route once, closed ones turned to their entry, open ones reversed where that is nearer
+ */
+export function orderRoutes(
+  routes: readonly Route[],
+  start: PointMm,
+  { isFarFirst, end, kicks }: OrderOptions,
+): readonly Route[] {
+  const rows = isFarFirst ? splitRows(routes) : [routes];
+  const ordered: Route[] = [];
+  let at = start;
+  rows.forEach((row, index) => {
+    const last = index === rows.length - 1;
+    const steps = orderTravel(
+      row.map(({ isClosed, points }): TravelStop => ({
+        isClosed,
+        points: isClosed ? points.slice(0, -1) : points,
+      })),
+      at,
+      { end: last ? end : null, before: findInner(row), kicks },
+    );
+    for (const { stop, entry } of steps) {
+      const entered = enterAt(row[stop] as Route, entry);
+      ordered.push(entered);
+      at = entered.points.at(-1) as PointMm;
+    }
+  });
+  return ordered;
+}
+
+/** Rows from the far end (small y) on; what lies within another stays in its row. */
+function splitRows(routes: readonly Route[]): readonly (readonly Route[])[] {
+  const rows = new Map<number, Route[]>();
+  const inner = findInner(routes);
+  const rowOf = new Map<number, number>();
+  routes.forEach((route, index) => {
+    const box = boundPoints(route.points);
+    const row = rowOf.get(index) ?? Math.floor(box.maxY / ROW_MM);
+    rowOf.set(index, row);
+    for (const one of inner[index] as readonly number[]) rowOf.set(one, Math.max(row, rowOf.get(one) ?? 0));
+  });
+  routes.forEach((route, index) => {
+    const key = rowOf.get(index) as number;
+    const list = rows.get(key);
+    if (list) list.push(route);
+    else rows.set(key, [route]);
+  });
+  return [...rows].sort(([a], [b]) => a - b).map(([, list]) => list);
+}
+
+function enterAt(route: Route, entry: number): Route {
+  if (entry === 0) return route;
+  if (!route.isClosed) return { ...route, points: [...route.points].reverse() };
+  const ring = route.points.slice(0, -1);
+  const turned = [...ring.slice(entry), ...ring.slice(0, entry)];
+  return { ...route, points: [...turned, turned[0] as PointMm] };
+}

@@ -1,0 +1,79 @@
+import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { MachineKind, ToolSeat } from '#core/station/machine.ts';
+import type { SpeedScale } from '#core/units/speedScale.ts';
+
+/** What a plan needs to know of the machine. */
+export interface PlanMachine {
+  readonly kind: MachineKind;
+  readonly speedScale: SpeedScale;
+  readonly accelerationMmPerS2: number;
+  readonly travelSpeedMmPerS: number;
+  readonly toolSeats: readonly ToolSeat[];
+  /** Where the panel owns the force, no file can change it along tabs: the tool is lifted over them. */
+  readonly numbersOwner: 'file' | 'panel';
+}
+
+/** One stroke with the tool down: a contour, a repeat of it, or a stretch of a perforated one. */
+export interface Stroke {
+  readonly contourId: number;
+  readonly repeat: number;
+  readonly points: readonly PointMm[];
+  /** Along a tab: cut with the tab force. It follows the stroke before without a lift. */
+  readonly isTab: boolean;
+}
+
+/** What became of the outlines of a perforated pass. */
+export interface PassPerforation {
+  readonly tabs: number;
+  /** Tabs that were moved off corners. */
+  readonly moved: number;
+  /** Outlines too small for tabs: only kissed, with the reason. */
+  readonly kissOnly: readonly { readonly contourId: number; readonly reason: string }[];
+}
+
+/** All strokes of one role with its setting. */
+export interface Pass {
+  readonly role: CutRole;
+  readonly operation: SettingOperation;
+  readonly values: SettingValues;
+  readonly strokes: readonly Stroke[];
+  readonly cutMm: number;
+  readonly travelMm: number;
+  readonly seconds: number;
+  /** Which tool seat, from 1, and what sits there. */
+  readonly seat: number;
+  readonly seatName: string;
+  readonly perforation: PassPerforation | null;
+  /** What the hands must do before it, or `null` when the machine goes straight on. */
+  readonly pauseBefore: string | null;
+  /** What to look at before the sheet is moved. */
+  readonly lookAfter: string;
+}
+
+/** A job as the machine will run it, one sheet of it. */
+export interface Plan {
+  readonly passes: readonly Pass[];
+  readonly cutMm: number;
+  readonly travelMm: number;
+  readonly seconds: number;
+  /** Where the order chosen by hand breaks a rule, in words. */
+  readonly violations: readonly string[];
+}
+
+/** What a person chose for the passes of a job; `null` leaves it to the rules. */
+export interface PassChoices {
+  readonly order: readonly CutRole[] | null;
+  readonly cutLengthMm: number | null;
+  readonly tabLengthMm: number | null;
+  /** The file leads the trailing tip; false where the machine does so itself. */
+  readonly compensatesOffset: boolean;
+}
+
+export const PLAIN_CHOICES: PassChoices = {
+  order: null,
+  cutLengthMm: null,
+  tabLengthMm: null,
+  compensatesOffset: false,
+};

@@ -1,0 +1,156 @@
+import type { CutRole } from '#core/drawing/lineRoles.ts';
+import { measurePolyline } from '#core/geometry/measurePolyline.ts';
+import { distanceMm, type PointMm } from '#core/geometry/point.ts';
+import { compensateOffset } from '#core/passes/compensateOffset.ts';
+import { estimateTime } from '#core/passes/estimateTime.ts';
+import { extendOvercut } from '#core/passes/extendOvercut.ts';
+import type { Route } from '#core/passes/findInner.ts';
+import type { SeatChoice } from '#core/passes/findSeat.ts';
+import { orderRoutes } from '#core/passes/orderRoutes.ts';
+import type { Pass, PassChoices, PassPerforation, PlanMachine, Stroke } from '#core/passes/plan.ts';
+import { cutTabs } from '#core/perforation/cutTabs.ts';
+import { placeTabs } from '#core/perforation/placeTabs.ts';
+import { OPERATION_OF } from '#core/drawing/lineRoles.ts';
+import type { SettingValues } from '#core/setting/setting.ts';
+import { speedToMmPerS } from '#core/units/speedScale.ts';
+
+/** What one pass is made from. */
+export interface PassOrder {
+  readonly role: CutRole;
+  readonly values: SettingValues;
+  readonly routes: readonly Route[];
+  readonly machine: PlanMachine;
+  readonly choices: PassChoices;
+  readonly seat: SeatChoice;
+  readonly start: PointMm;
+  readonly end: PointMm | null;
+  readonly pauseBefore: string | null;
+  readonly kicks: number;
+}
+
+/** Lifting and lowering the blade once, seconds. Common practice, no source. */
+const LIFT_SECONDS = 0.12;
+/** Tab and cut length where a setting names none. Common practice, no source (T6). */
+const USUAL_TAB_MM = 1;
+const USUAL_CUT_MM = 10;
+const USUAL_CLEARANCE_MM = 3;
+
+const LOOKS: Readonly<Record<CutRole, string>> = {
+  crease: 'Look at the crease lines: pressed in, not cracked.',
+  score: 'Look at a score: it folds, the face is not through.',
+  kiss: 'Lift a corner with tweezers: the face comes free, the liner is whole. If not, repeat the kiss before the sheet moves.',
+  slit: 'Bend the sheet a little: the slits open.',
+  perforated:
+    'Look at the outlines before unloading: cut through between the tabs, every piece still in. If not through, repeat.',
+  through:
+    'Look before unloading: the pieces are free. If not, repeat the same path without moving the sheet.',
+};
+
+/** Orders the routes of one role and turns them into strokes with their time. */
+export function planPass(order: PassOrder): Pass {
+  const { role, values, machine, seat } = order;
+  const isFreeing = role === 'perforated' || role === 'through';
+  const ordered = orderRoutes(order.routes, order.start, {
+    isFarFirst: isFreeing && machine.kind === 'rollFed',
+    end: order.end,
+    kicks: order.kicks,
+  });
+  const { strokes, perforation } =
+    role === 'perforated'
+      ? perforate(ordered, order)
+      : { strokes: repeatAll(ordered, order), perforation: null };
+  const ledStrokes =
+    order.choices.compensatesOffset && role !== 'crease'
+      ? strokes.map((stroke) => ({ ...stroke, points: compensateOffset(stroke.points, values.offsetMm) }))
+      : strokes;
+  return {
+    role,
+    operation: OPERATION_OF[role],
+    values,
+    strokes: ledStrokes,
+    ...measureStrokes(ledStrokes, order),
+    seat: seat.seat,
+    seatName: seat.name,
+    perforation,
+    pauseBefore: order.pauseBefore,
+    lookAfter: LOOKS[role],
+  };
+}
+
+/** Seconds of a way with the tool up. */
+export function travelSeconds(from: PointMm, to: PointMm, machine: PlanMachine): number {
+  return estimateTime([from, to], {
+    speedMmPerS: machine.travelSpeedMmPerS,
+    accelerationMmPerS2: machine.accelerationMmPerS2,
+  });
+}
+
+function measureStrokes(strokes: readonly Stroke[], { values, machine, start }: PassOrder) {
+  const motion = {
+    speedMmPerS: speedToMmPerS(values.speed, machine.speedScale),
+    accelerationMmPerS2: machine.accelerationMmPerS2,
+  };
+  let at = start;
+  let cutMm = 0;
+  let travelMm = 0;
+  let seconds = 0;
+  for (const stroke of strokes) {
+    const first = stroke.points[0] as PointMm;
+    const gap = distanceMm(at, first);
+    travelMm += gap;
+    if (gap > 1e-6) seconds += travelSeconds(at, first, machine) + LIFT_SECONDS;
+    seconds += estimateTime(stroke.points, motion);
+    cutMm += measurePolyline(stroke.points);
+    at = stroke.points.at(-1) as PointMm;
+  }
+  return { cutMm, travelMm, seconds };
+}
+
+function repeatAll(routes: readonly Route[], { values }: PassOrder): readonly Stroke[] {
+  return routes.flatMap((route) => {
+    const points = route.isClosed ? extendOvercut(route.points, values.overcutMm) : route.points;
+    const back = route.isClosed ? points : [...points].reverse();
+    return Array.from({ length: values.passes }, (_, repeat) => ({
+      contourId: route.contourId,
+      repeat,
+      points: repeat % 2 === 0 ? points : back,
+      isTab: false,
+    }));
+  });
+}
+
+function perforate(
+  routes: readonly Route[],
+  { values, machine }: PassOrder,
+): { readonly strokes: readonly Stroke[]; readonly perforation: PassPerforation } {
+  let tabs = 0;
+  let moved = 0;
+  const kissOnly: { contourId: number; reason: string }[] = [];
+  // Without a kiss force, or where no file may change the force, the tool is lifted over the tabs.
+  const canPress = machine.numbersOwner === 'file' && values.tabForce !== undefined;
+  const asked = {
+    cutLengthMm: values.cutLengthMm ?? USUAL_CUT_MM,
+    tabLengthMm: values.tabLengthMm ?? USUAL_TAB_MM,
+    cornerClearanceMm: values.cornerClearanceMm ?? USUAL_CLEARANCE_MM,
+    leading: machine.kind === 'rollFed' ? ('bottom' as const) : null,
+    thumb: null,
+  };
+  const strokes = routes.flatMap(({ contourId, points, isClosed }): readonly Stroke[] => {
+    const whole = (isTab: boolean): readonly Stroke[] => [{ contourId, repeat: 0, points, isTab }];
+    if (!isClosed) return whole(false);
+    const placed = placeTabs(points, asked);
+    if (placed.kind === 'kissOnly') {
+      kissOnly.push({ contourId, reason: placed.reason });
+      return whole(true);
+    }
+    tabs += placed.tabs.length;
+    moved += placed.moved;
+    const stretches = cutTabs(points, placed.tabs, placed.startMm, values.overcutMm).filter(
+      ({ isTab }) => !isTab || canPress,
+    );
+    return Array.from({ length: values.passes }, (_, repeat) =>
+      stretches.map((stretch) => ({ contourId, repeat, ...stretch })),
+    ).flat();
+  });
+  return { strokes, perforation: { tabs, moved, kissOnly } };
+}

@@ -1,0 +1,86 @@
+import { gfToNewton } from '#core/units/forceScale.ts';
+import type { Family, Stack } from '#core/stack/layer.ts';
+
+/** What a liner or card bears before it tears, N/mm² across the tab. Common practice, no source, until tried. */
+const TENSILE_MPA: Readonly<Record<'paper' | 'film' | 'card' | 'plastic', number>> = {
+  paper: 30,
+  film: 120,
+  card: 25,
+  plastic: 50,
+};
+/** Drag of the blade along its way as a share of the force down. Common practice, no source. */
+const DRAG_SHARE = 0.7;
+/** Of all tabs these carry the pull at any moment: those near the blade. Common practice, no source. */
+const CARRYING = 0.3;
+/** A thumb pushes a piece out with this much at ease, and this much at most, N. Common practice, no source. */
+const THUMB_N = { ease: 8, most: 25 };
+/** The thumb tears the tabs beside it first, one after the other: so many at a time. Common practice, no source. */
+const TORN_AT_ONCE = 2;
+
+/** What lies along the tabs of one piece. */
+export interface HoldOrder {
+  readonly tabs: number;
+  readonly tabLengthMm: number;
+  readonly areaMm2: number;
+  /** What is left uncut under a tab, µm. */
+  readonly uncutUm: number;
+  readonly tensileMPa: number;
+  readonly grammageGPerM2: number;
+  readonly cutForceGf: number;
+  readonly accelerationMmPerS2: number;
+}
+
+/** Forces on a piece, N, and two indices: above 1 it stays in, above 1 it comes out. */
+export interface Holding {
+  readonly holdN: number;
+  readonly dragN: number;
+  readonly jerkN: number;
+  readonly releaseN: number;
+  /** What the carrying tabs bear against what pulls. */
+  readonly holdIndex: number;
+  /** What a thumb gives at its most against what must tear at once. */
+  readonly popIndex: number;
+}
+
+/**
+ * The forces on a perforated piece: its tabs bear width × uncut caliper × strength; the blade's drag and the jerk of the
+ * feed pull at it; a thumb must tear the tabs beside it.
+ *
+ * Source: tensile strength of a strip (any mechanics textbook); strengths and shares are common practice, no source.
+ */
+export function estimateHolding(order: HoldOrder): Holding {
+  const perTabN = order.tabLengthMm * (order.uncutUm / 1000) * order.tensileMPa;
+  const holdN = perTabN * Math.max(1, order.tabs * CARRYING);
+  const dragN = DRAG_SHARE * gfToNewton(order.cutForceGf);
+  const massKg = (order.areaMm2 / 1e6) * (order.grammageGPerM2 / 1000);
+  const jerkN = massKg * (order.accelerationMmPerS2 / 1000);
+  const releaseN = perTabN * Math.min(order.tabs, TORN_AT_ONCE);
+  return {
+    holdN,
+    dragN,
+    jerkN,
+    releaseN,
+    holdIndex: holdN / Math.max(1e-6, dragN + jerkN),
+    popIndex: THUMB_N.most / Math.max(1e-6, releaseN),
+  };
+}
+
+/** What stays uncut under a tab and what it bears: the liner, or on a single layer what a light pass leaves. */
+export function uncutOf(
+  stack: Stack,
+  family: Family,
+): { readonly uncutUm: number; readonly tensileMPa: number } {
+  const liner = stack.find(({ role }) => role === 'liner');
+  if (liner) {
+    const isFilm = family === 'transferFilm';
+    return { uncutUm: liner.caliperUm, tensileMPa: TENSILE_MPA[isFilm ? 'film' : 'paper'] };
+  }
+  const total = stack.reduce((sum, { caliperUm }) => sum + caliperUm, 0);
+  const isPlastic = family === 'stencilSheet' || family === 'plainVinyl';
+  return { uncutUm: total * 0.5, tensileMPa: TENSILE_MPA[isPlastic ? 'plastic' : 'card'] };
+}
+
+/** A usual weight by caliper where the pack names none: films and papers weigh about this, g/m² a µm. */
+export function grammageOf(stack: Stack): number {
+  return stack.reduce((sum, { caliperUm }) => sum + caliperUm, 0) * 1.05;
+}

@@ -1,0 +1,15 @@
+import type { SettingValues } from '#core/setting/setting.ts';
+
+/** Tab and cut length to begin with, and how far tabs keep from corners, mm. Common practice, no source (T6). */
+const USUAL = { tabLengthMm: 1, cutLengthMm: 12, cornerClearanceMm: 3 };
+
+/**
+ * A perforation from the cuts it is made of: the through cut between tabs, the kiss force along them (T5). On a single
+ * layer there is no kiss: tabs are left uncut.
+ *
+ * @example derivePerforated({ force: 120, … }, { force: 25, … }).tabForce // 25
+ */
+export function derivePerforated(through: SettingValues, kiss: SettingValues | null): SettingValues {
+  const { strategy: _, ...values } = through;
+  return { ...values, passes: 1, ...USUAL, ...(kiss ? { tabForce: kiss.force } : {}) };
+}

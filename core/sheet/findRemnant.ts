@@ -1,0 +1,77 @@
+import type { BoxMm } from '#core/geometry/box.ts';
+import type { Sheet } from '#core/sheet/sheetSize.ts';
+
+/** A rest smaller than this is waste, mm. Common practice, no source. */
+const LEAST_MM = 50;
+/** Strips next to what was cut are trimmed away, mm. Common practice, no source. */
+const TRIM_MM = 3;
+
+/**
+ * The largest rectangle of a sheet that nothing lies on: what can be kept for the next job.
+ *
+ * @param taken boxes of what was cut or printed, mm
+ * @returns `null` when nothing of at least 50 x 50 mm is left
+ * @example findRemnant(sheet of 210 x 297, [its upper 100 mm]) // 210 x 194 mm
+ */
+export function findRemnant(
+  { widthMm, heightMm }: Pick<Sheet, 'widthMm' | 'heightMm'>,
+  taken: readonly BoxMm[],
+): BoxMm | null {
+  if (taken.length === 0) return null;
+  const grown = taken.map(({ minX, minY, maxX, maxY }) => ({
+    minX: minX - TRIM_MM,
+    minY: minY - TRIM_MM,
+    maxX: maxX + TRIM_MM,
+    maxY: maxY + TRIM_MM,
+  }));
+  const cuts = (low: 'minX' | 'minY', high: 'maxX' | 'maxY', end: number) =>
+    [...new Set([0, end, ...grown.flatMap((box) => [box[low], box[high]])])]
+      .filter((at) => at >= 0 && at <= end)
+      .sort((a, b) => a - b);
+  const xs = thin(cuts('minX', 'maxX', widthMm));
+  const ys = thin(cuts('minY', 'maxY', heightMm));
+  // Heights of free columns above each row of cells, then the largest rectangle under them.
+  const heights = new Array<number>(xs.length - 1).fill(0);
+  let best: BoxMm | null = null;
+  for (let row = 0; row + 1 < ys.length; row++) {
+    const [top, bottom] = [ys[row] as number, ys[row + 1] as number];
+    for (let column = 0; column + 1 < xs.length; column++) {
+      const [left, right] = [xs[column] as number, xs[column + 1] as number];
+      const isTaken = grown.some(
+        (box) =>
+          box.minX < right - 1e-9 &&
+          box.maxX > left + 1e-9 &&
+          box.minY < bottom - 1e-9 &&
+          box.maxY > top + 1e-9,
+      );
+      heights[column] = isTaken ? 0 : (heights[column] as number) + bottom - top;
+    }
+    for (let from = 0; from < heights.length; from++) {
+      let height = Infinity;
+      for (let to = from; to < heights.length; to++) {
+        height = Math.min(height, heights[to] as number);
+        if (height < LEAST_MM) break;
+        const box = {
+          minX: xs[from] as number,
+          maxX: xs[to + 1] as number,
+          minY: bottom - height,
+          maxY: bottom,
+        };
+        if (box.maxX - box.minX >= LEAST_MM && areaOf(box) > (best ? areaOf(best) : 0)) best = box;
+      }
+    }
+  }
+  return best;
+}
+
+/** Many pieces give many cuts: the widest grid that stays quick. */
+function thin(cuts: readonly number[]): readonly number[] {
+  const most = 160;
+  if (cuts.length <= most) return cuts;
+  const stride = Math.ceil(cuts.length / most);
+  return cuts.filter((_, index) => index % stride === 0 || index === cuts.length - 1);
+}
+
+function areaOf({ minX, minY, maxX, maxY }: BoxMm): number {
+  return (maxX - minX) * (maxY - minY);
+}

@@ -1,0 +1,78 @@
+import { boundPoints, type BoxMm } from '#core/geometry/box.ts';
+import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
+
+/** Where one piece lies: the middle of its box on the sheet, mm, and how far it is turned to the right. */
+export interface Placement {
+  readonly piece: number;
+  /** Which sheet of the job, from 0. */
+  readonly sheet: number;
+  readonly xMm: number;
+  readonly yMm: number;
+  readonly turnDeg: number;
+}
+
+/** Which turns pieces may take: card with a grain may only stand on its head. */
+export const TURNS = ['none', 'half', 'quarter', 'eighth'] as const;
+export type Turns = (typeof TURNS)[number];
+
+export const TURN_WORDS: Readonly<Record<Turns, string>> = {
+  none: 'as drawn',
+  half: 'as drawn or on its head (keeps the grain)',
+  quarter: 'by quarter turns',
+  eighth: 'by eighths of a turn',
+};
+
+/** How pieces are laid out, and where they lie. */
+export interface Layout {
+  /** True while the drawing is laid out as one piece, as it was drawn. */
+  readonly isWhole: boolean;
+  /** Copies wanted of every piece; 0 fills one sheet. */
+  readonly copies: number;
+  readonly turns: Turns;
+  /** Least distance between pieces, mm. */
+  readonly spacingMm: number;
+  readonly placements: readonly Placement[];
+}
+
+/** The turns that are tried, in degrees. */
+export function anglesOf(turns: Turns): readonly number[] {
+  const count = { none: 1, half: 2, quarter: 4, eighth: 8 }[turns];
+  return Array.from({ length: count }, (_, index) => (360 / count) * index);
+}
+
+/** How many sheets a layout takes; 0 when nothing is placed. */
+export function countSheets({ placements }: Pick<Layout, 'placements'>): number {
+  return placements.reduce((most, { sheet }) => Math.max(most, sheet + 1), 0);
+}
+
+/** The map that carries a piece with this box to its place. */
+export function affineOf(box: BoxMm, { xMm, yMm, turnDeg }: Omit<Placement, 'piece' | 'sheet'>): Affine {
+  const angle = (turnDeg * Math.PI) / 180;
+  const [cos, sin] = turnDeg % 90 === 0 ? quarterTurn(turnDeg) : [Math.cos(angle), Math.sin(angle)];
+  const toMiddle: Affine = [1, 0, 0, 1, -(box.minX + box.maxX) / 2, -(box.minY + box.maxY) / 2];
+  return composeAffine([cos, sin, -sin, cos, xMm, yMm], toMiddle);
+}
+
+/** Exact, so that a quarter turn leaves no dust. */
+function quarterTurn(turnDeg: number): readonly [number, number] {
+  const quarters = (((turnDeg / 90) % 4) + 4) % 4;
+  return [
+    [1, 0],
+    [0, 1],
+    [-1, 0],
+    [0, -1],
+  ][quarters] as unknown as readonly [number, number];
+}
+
+/** The upright box of a turned box. */
+export function turnBox(box: BoxMm, affine: Affine): BoxMm {
+  const { minX, minY, maxX, maxY } = box;
+  return boundPoints(
+    [
+      { x: minX, y: minY },
+      { x: maxX, y: minY },
+      { x: maxX, y: maxY },
+      { x: minX, y: maxY },
+    ].map((corner) => mapPoint(affine, corner)),
+  );
+}

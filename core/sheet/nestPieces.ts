@@ -1,0 +1,300 @@
+import { mapPoint } from '#core/geometry/affine.ts';
+import { areaOfRings, offsetRings, type Rings } from '#core/geometry/clip.ts';
+import type { BoxMm } from '#core/geometry/box.ts';
+import type { Random } from '#core/random/seededRandom.ts';
+import { BitGrid, fillBox, maskRings, type RunMask } from '#core/sheet/bitGrid.ts';
+import { affineOf, anglesOf, type Placement, type Turns } from '#core/sheet/layout.ts';
+import type { Sheet } from '#core/sheet/sheetSize.ts';
+import type { Piece } from '#core/sheet/splitPieces.ts';
+
+/** What is to be laid out. */
+export interface NestOrder {
+  readonly pieces: readonly Pick<Piece, 'index' | 'box' | 'silhouette'>[];
+  /** Copies of every piece; 0 fills one sheet with equal numbers of each. */
+  readonly copies: number;
+  readonly turns: Turns;
+  readonly spacingMm: number;
+  readonly sheet: Sheet;
+  /** What must stay free: marks with their keep-outs, holes, the test-cut corner. */
+  readonly taken: readonly BoxMm[];
+}
+
+/** One finished try. */
+export interface NestResult {
+  readonly placements: readonly Placement[];
+  readonly sheets: number;
+  /** Pieces that fit on no empty sheet. */
+  readonly homeless: readonly number[];
+  /** Share of the usable area of the sheets used that pieces cover. */
+  readonly use: number;
+  /** Share of the last sheet, from the edge it was filled from, that is used up to the furthest piece. */
+  readonly lastShare: number;
+}
+
+/** Finer cells fit closer and cost more: about this many on a sheet. */
+const CELLS = 900_000;
+const FINEST_MM = 0.2;
+/** A cell that a shape touches has its middle within half a diagonal. */
+const TOUCH = Math.SQRT1_2;
+const MOST_SHEETS = 200;
+
+/**
+ * Lays real shapes out, try after try, each better than the last yielded: bottom-left filling on a bit grid, with
+ * pieces taken large to small first and in other orders after. Shapes may lie in each other's bays and holes. No two
+ * come nearer than the spacing and none leaves the usable area: cells are taken whole as soon as a shape touches them.
+ *
+ * @param tries how many orders to try; the caller may stop earlier
+ */
+export function* nestPieces(order: NestOrder, random: Random, tries: number): Generator<NestResult> {
+  const nest = new Nest(order);
+  let best: NestResult | null = null;
+  for (let round = 0; round < tries; round++) {
+    const result = nest.run(chooseTry(round, order.pieces.length, random));
+    if (best && !isBetter(result, best)) continue;
+    best = result;
+    yield result;
+  }
+}
+
+/** How one try goes about it. */
+interface Try {
+  /** Rank of each piece: lower goes first; `null` takes whatever fits best next. */
+  readonly ranks: 'large' | readonly number[] | null;
+  /** Filled along columns instead of rows. */
+  readonly isByColumn: boolean;
+  /** How much of a piece's own depth counts when places are compared: 0 by where it begins, 1 by where it ends. */
+  readonly endWeight: number;
+  /** How much a large piece is preferred to a small one, in rows per row of its edge. */
+  readonly sizeWeight: number;
+}
+
+function chooseTry(round: number, count: number, random: Random): Try {
+  const isByColumn = round % 2 === 1;
+  const kind = Math.floor(round / 2) % 3;
+  if (round < 4) return { ranks: 'large', isByColumn, endWeight: round < 2 ? 1 : 0, sizeWeight: 0 };
+  if (round < 6) return { ranks: null, isByColumn, endWeight: 0.5, sizeWeight: 1 };
+  const ranks = kind === 0 ? Array.from({ length: count }, () => random()) : null;
+  return { ranks, isByColumn, endWeight: random(), sizeWeight: 2 * random() };
+}
+
+function isBetter(a: NestResult, b: NestResult): boolean {
+  if (a.placements.length !== b.placements.length) return a.placements.length > b.placements.length;
+  if (a.sheets !== b.sheets) return a.sheets < b.sheets;
+  return a.lastShare < b.lastShare - 1e-9;
+}
+
+/** One piece turned one way, ready to be tried anywhere. */
+interface Turned {
+  readonly piece: number;
+  readonly turnDeg: number;
+  readonly mask: RunMask;
+}
+
+/** Everything with x and y exchanged, so that columns are filled as rows are. */
+function exchange(rings: Rings): Rings {
+  return rings.map((ring) => ring.map(({ x, y }) => ({ x: y, y: x })));
+}
+
+function exchangeBox({ minX, minY, maxX, maxY }: BoxMm): BoxMm {
+  return { minX: minY, minY: minX, maxX: maxY, maxY: maxX };
+}
+
+/** One side to fill from: along rows, or along columns by exchanging x and y. */
+interface Side {
+  readonly empty: BitGrid;
+  readonly corner: { readonly x: number; readonly y: number };
+  readonly turned: readonly (readonly Turned[])[];
+}
+
+class Nest {
+  private readonly cellMm: number;
+  private readonly usable: BoxMm;
+  private readonly sides: readonly [Side, Side];
+  private readonly areas: readonly number[];
+  private readonly fitting: readonly number[];
+
+  constructor(private readonly order: NestOrder) {
+    const { sheet, pieces, spacingMm } = order;
+    // Pieces keep half the spacing to each side, so that the edges may be half a spacing nearer.
+    const reach = spacingMm / 2;
+    this.usable = {
+      minX: sheet.marginMm - reach,
+      minY: sheet.marginMm - reach,
+      maxX: sheet.widthMm - sheet.marginMm + reach,
+      maxY: sheet.heightMm - sheet.marginMm + reach,
+    };
+    const [width, height] = [this.usable.maxX - this.usable.minX, this.usable.maxY - this.usable.minY];
+    this.cellMm = Math.max(FINEST_MM, Math.sqrt((width * height) / CELLS));
+    this.areas = pieces.map(({ silhouette }) => areaOfRings(silhouette));
+    this.sides = [this.makeSide(false), this.makeSide(true)];
+    this.fitting = [...pieces.keys()].filter((index) => this.fitsAlone(index));
+  }
+
+  run(how: Try): NestResult {
+    const { pieces, copies, sheet } = this.order;
+    const { ranks } = how;
+    const rankOf = (index: number) =>
+      Array.isArray(ranks) ? (ranks[index] as number) : -(this.areas[index] as number);
+    const ranked = [...this.fitting].sort((a, b) => rankOf(a) - rankOf(b));
+    const left = new Map(ranked.map((index) => [index, copies === 0 ? Infinity : copies]));
+    const placed: (Found & { readonly sheet: number })[] = [];
+    let sheets = 0;
+    let lastShare = 0;
+    while (left.size > 0 && sheets < (copies === 0 ? 1 : MOST_SHEETS)) {
+      const filler = new SheetFiller(this.sides[how.isByColumn ? 1 : 0], how, this.cellMm, this.areas);
+      const place = (candidates: readonly number[]) => {
+        const found = filler.find(candidates);
+        if (found) placed.push({ ...found, sheet: sheets });
+        return found?.index ?? null;
+      };
+      if (copies === 0) fillEvenly(ranked, place);
+      else fillWanted(left, place, ranks === null);
+      lastShare = filler.usedShare;
+      sheets++;
+      if (copies === 0) left.clear();
+    }
+    const usableArea = (sheet.widthMm - 2 * sheet.marginMm) * (sheet.heightMm - 2 * sheet.marginMm);
+    const covered = placed.reduce((sum, { index }) => sum + (this.areas[index] as number), 0);
+    return {
+      placements: placed.map(({ turned, sheet: at, xMm, yMm }) =>
+        how.isByColumn
+          ? { piece: turned.piece, sheet: at, xMm: yMm, yMm: xMm, turnDeg: turned.turnDeg }
+          : { piece: turned.piece, sheet: at, xMm, yMm, turnDeg: turned.turnDeg },
+      ),
+      sheets,
+      homeless: [...pieces.keys()]
+        .filter((at) => !this.fitting.includes(at))
+        .map((at) => pieces[at]?.index ?? at),
+      use: sheets === 0 ? 0 : covered / (usableArea * sheets),
+      lastShare,
+    };
+  }
+
+  private makeSide(isExchanged: boolean): Side {
+    const usable = isExchanged ? exchangeBox(this.usable) : this.usable;
+    const corner = { x: usable.minX, y: usable.minY };
+    const cells = (size: number) => Math.max(1, Math.floor(size / this.cellMm));
+    const empty = new BitGrid(cells(usable.maxX - usable.minX), cells(usable.maxY - usable.minY));
+    for (const box of this.order.taken) {
+      fillBox(empty, isExchanged ? exchangeBox(box) : box, corner, this.cellMm);
+    }
+    const room = this.order.spacingMm / 2 + TOUCH * this.cellMm;
+    const turned = this.order.pieces.map(({ index, box, silhouette }) =>
+      anglesOf(this.order.turns).map((turnDeg): Turned => {
+        const affine = affineOf(box, { xMm: 0, yMm: 0, turnDeg });
+        const rings: Rings = silhouette.map((ring) => ring.map((point) => mapPoint(affine, point)));
+        const grown = offsetRings(rings, room);
+        return { piece: index, turnDeg, mask: maskRings(isExchanged ? exchange(grown) : grown, this.cellMm) };
+      }),
+    );
+    return { empty, corner, turned };
+  }
+
+  private fitsAlone(index: number): boolean {
+    const [{ empty, turned }] = this.sides;
+    return (turned[index] as readonly Turned[]).some(
+      ({ mask }) => mask.columns <= empty.columns && mask.rows <= empty.rows,
+    );
+  }
+}
+
+/** Places one of several candidates and tells which. */
+type Place = (candidates: readonly number[]) => number | null;
+
+/** One of each in turn, until not even one finds a place. */
+function fillEvenly(ranked: readonly number[], place: Place): void {
+  let going = ranked;
+  while (going.length > 0) going = going.filter((index) => place([index]) !== null);
+}
+
+/** All copies of the first, then of the next, or always what fits best; what is done leaves the map. */
+function fillWanted(left: Map<number, number>, place: Place, isBestFit: boolean): void {
+  const take = (candidates: readonly number[]): boolean => {
+    const index = place(candidates);
+    if (index === null) return false;
+    const count = left.get(index) as number;
+    if (count > 1) left.set(index, count - 1);
+    else left.delete(index);
+    return true;
+  };
+  if (isBestFit) {
+    while (left.size > 0 && take([...left.keys()]));
+    return;
+  }
+  for (const index of [...left.keys()]) while (left.has(index) && take([index]));
+}
+
+interface Found {
+  readonly index: number;
+  readonly turned: Turned;
+  readonly xMm: number;
+  readonly yMm: number;
+}
+
+/** Fills one sheet. What was taken stays taken, so that the search of a turned piece goes on where it last ended. */
+class SheetFiller {
+  private usedRows = 0;
+  private readonly grid: BitGrid;
+  private readonly searched = new Map<RunMask, { readonly column: number; readonly row: number } | null>();
+
+  constructor(
+    private readonly side: Side,
+    private readonly how: Try,
+    private readonly cellMm: number,
+    private readonly areas: readonly number[],
+  ) {
+    this.grid = side.empty.clone();
+  }
+
+  get usedShare(): number {
+    return this.usedRows / this.grid.rows;
+  }
+
+  /** Takes the best place that any turn of any candidate finds, or tells that there is none. */
+  find(candidates: readonly number[]): Found | null {
+    let best: { index: number; turned: Turned; column: number; row: number; cost: number } | null = null;
+    const { endWeight, sizeWeight } = this.how;
+    for (const index of candidates) {
+      const edge = Math.sqrt(this.areas[index] as number) / this.cellMm;
+      for (const turned of this.side.turned[index] as readonly Turned[]) {
+        const place = this.search(turned.mask);
+        if (!place) continue;
+        const cost =
+          place.row +
+          endWeight * turned.mask.rows -
+          (candidates.length > 1 ? sizeWeight * edge : 0) +
+          place.column * 1e-3;
+        if (!best || cost < best.cost) best = { index, turned, ...place, cost };
+      }
+    }
+    if (!best) return null;
+    const { index, turned, column, row } = best;
+    const { corner } = this.side;
+    this.grid.take(turned.mask, column, row);
+    this.usedRows = Math.max(this.usedRows, row + turned.mask.rows);
+    return {
+      index,
+      turned,
+      xMm: corner.x + column * this.cellMm - turned.mask.corner.x,
+      yMm: corner.y + row * this.cellMm - turned.mask.corner.y,
+    };
+  }
+
+  private search(mask: RunMask): { readonly column: number; readonly row: number } | null {
+    const before = this.searched.get(mask);
+    if (before === null) return null;
+    const lastRow = this.grid.rows - mask.rows;
+    let column = before?.column ?? 0;
+    for (let row = before?.row ?? 0; row <= lastRow; row++) {
+      const free = this.grid.findInRow(mask, row, column);
+      if (free >= 0) {
+        const place = { column: free, row };
+        this.searched.set(mask, place);
+        return place;
+      }
+      column = 0;
+    }
+    this.searched.set(mask, null);
+    return null;
+  }
+}

@@ -1,0 +1,113 @@
+import Flatbush from 'flatbush';
+import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
+import { isCutRole, roleOf, type GivenRoles, type Role } from '#core/drawing/lineRoles.ts';
+import { boundContour, encloses, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
+import { strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import { isInside, turnAlike } from '#core/geometry/polygon.ts';
+
+/** What can be moved on a sheet by itself: an outermost outline with everything in it. */
+export interface Piece {
+  readonly index: number;
+  readonly lineIds: readonly number[];
+  /** Around all lines that are cut, or all lines where none is. */
+  readonly box: BoxMm;
+  /** What it covers, for laying pieces side by side: its outermost outlines. */
+  readonly silhouette: Rings;
+}
+
+/** Silhouettes need no cutting tolerance, mm. */
+const SILHOUETTE_MM = 0.1;
+/** A lone open line covers this much to either side, mm. */
+const LINE_WIDTH_MM = 0.2;
+
+interface Line {
+  readonly line: DrawnContour;
+  readonly role: Role | null;
+  readonly box: BoxMm;
+}
+
+/**
+ * The pieces of a drawing. With `isWhole` there is one: everything, as it was drawn. Otherwise every outermost closed
+ * line that is cut makes a piece, lines in it and art over it go with it, and what lies outside all makes pieces of
+ * its own. Lines to ignore belong to none.
+ */
+export function splitPieces(drawing: Drawing, given: GivenRoles, isWhole: boolean): readonly Piece[] {
+  const lines = drawing.contours
+    .map((line): Line => ({ line, role: roleOf(line, given), box: boundContour(line.contour) }))
+    .filter(({ role }) => role !== 'ignore');
+  if (lines.length === 0) return [];
+  if (isWhole) return [toPiece(0, lines)];
+  const owners = findOwners(lines);
+  const groups = new Map<number, Line[]>();
+  lines.forEach((line, index) => {
+    const owner = owners[index] as number;
+    const group = groups.get(owner);
+    if (group) group.push(line);
+    else groups.set(owner, [line]);
+  });
+  return [...groups.values()].map((group, index) => toPiece(index, group));
+}
+
+/** For each line the outermost outline it belongs to: itself where it lies in none. */
+function findOwners(lines: readonly Line[]): readonly number[] {
+  const outlines = lines
+    .map((line, index) => ({ ...line, index }))
+    .filter(({ line, role }) => line.contour.isClosed && role !== null && isCutRole(role))
+    .sort((a, b) => areaOf(b.box) - areaOf(a.box));
+  const tree = outlines.length > 0 ? new Flatbush(outlines.length) : null;
+  for (const { box } of outlines) tree?.add(box.minX, box.minY, box.maxX, box.maxY);
+  tree?.finish();
+  const rings = new Map<number, readonly PointMm[]>();
+  const ringOf = (rank: number) => {
+    const known = rings.get(rank);
+    if (known) return known;
+    const ring = flattenContour((outlines[rank] as Line).line.contour, SILHOUETTE_MM);
+    rings.set(rank, ring);
+    return ring;
+  };
+  return lines.map(({ line, role, box }, index) => {
+    const isCut = role !== null && isCutRole(role);
+    const at = isCut ? (line.contour.segments[0]?.from as PointMm) : centreOf(box);
+    const near = (tree?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [])
+      .sort((a, b) => a - b)
+      .filter((rank) => outlines[rank]?.index !== index);
+    const around = near.find((rank) => {
+      const outer = outlines[rank] as Line;
+      if (isCut && !(areaOf(outer.box) > areaOf(box) && encloses(outer.box, box))) return false;
+      return isInside(at, ringOf(rank));
+    });
+    // Art that lies over an edge goes with what it lies over.
+    const owner = around ?? (isCut ? undefined : near[0]);
+    return owner === undefined ? index : (outlines[owner] as { readonly index: number }).index;
+  });
+}
+
+function centreOf({ minX, minY, maxX, maxY }: BoxMm): PointMm {
+  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
+}
+
+function toPiece(index: number, lines: readonly Line[]): Piece {
+  const cut = lines.filter(({ role }) => role !== null && isCutRole(role));
+  const shown = cut.length > 0 ? cut : lines;
+  const outlines = shown.filter(({ line }) => line.contour.isClosed);
+  const open = shown.filter(({ line }) => !line.contour.isClosed);
+  const rings = outlines.map(({ line }) =>
+    turnAlike(flattenContour(line.contour, SILHOUETTE_MM).slice(0, -1)),
+  );
+  const bands = strokeLines(
+    open.map(({ line }) => flattenContour(line.contour, SILHOUETTE_MM)),
+    LINE_WIDTH_MM,
+  );
+  return {
+    index,
+    lineIds: lines.map(({ line }) => line.id),
+    box: joinBoxes(shown.map(({ box }) => box)),
+    silhouette: uniteRings([...rings, ...bands]),
+  };
+}
+
+function areaOf({ minX, minY, maxX, maxY }: BoxMm): number {
+  return (maxX - minX) * (maxY - minY);
+}

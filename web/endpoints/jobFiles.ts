@@ -1,0 +1,184 @@
+import { z } from 'zod';
+import { roleOf } from '#core/drawing/lineRoles.ts';
+import { writeDxf } from '#core/drawing/writeDxf.ts';
+import { writeSvg, type WrittenLine } from '#core/drawing/writeSvg.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import type { Job } from '#core/job/job.ts';
+import { layOutJob } from '#core/job/layOutJob.ts';
+import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { nameCondition } from '#core/stack/material.ts';
+import { addJob, findJob } from '#store/repositories/jobs.ts';
+import { findMachine, listMachines } from '#store/repositories/machines.ts';
+import { findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
+import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
+import { drawPrintSheet } from '#web/endpoints/drawPrintSheet.ts';
+import { drawRunSheet } from '#web/endpoints/drawRunSheet.ts';
+import { runSheetOf, sheetQuery } from '#web/endpoints/jobPlan.ts';
+import { jobParams } from '#web/endpoints/jobs.ts';
+import { openDrawing } from '#web/endpoints/openDrawing.ts';
+import { planJob } from '#web/endpoints/planJob.ts';
+import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { jobFileSchema, type JobFile } from '#web/schemas/job.ts';
+
+export const getMachineFile = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/machine-file',
+  summary: 'One part of one sheet of a job as HPGL, to download; `pass` alone gives the file of one tool.',
+  params: jobParams,
+  query: sheetQuery.extend({
+    part: z.coerce.number().int().min(1).default(1),
+    pass: z.coerce.number().int().min(1).optional(),
+  }),
+  reply: z.string().meta({ description: 'HPGL' }),
+  handle: async ({ params, query }, { store }) => {
+    const job = await findJob(store, params.id);
+    const { parts, plan, station } = await planJob(store, job, query.sheet - 1);
+    const options = hpglOptionsOf(station.machine);
+    if (query.pass !== undefined) {
+      const pass = plan.passes[query.pass - 1];
+      if (!pass)
+        throw new AppError('notFound', `this job has ${plan.passes.length} passes, no pass ${query.pass}`);
+      const name = fileName(job, `${query.sheet > 1 ? `sheet-${query.sheet}-` : ''}${pass.role}`);
+      return replyWithFile(writeHpgl([pass], job.sheet.heightMm, options), HPGL_TYPE, `${name}.hpgl`);
+    }
+    const part = parts[query.part - 1];
+    if (!part) throw new AppError('notFound', `this job has ${parts.length} parts, no part ${query.part}`);
+    const suffix = [
+      query.sheet > 1 ? `sheet-${query.sheet}` : '',
+      parts.length > 1 ? `part-${query.part}` : '',
+    ].filter(Boolean);
+    const name = fileName(job, suffix.join('-'));
+    return replyWithFile(writeHpgl(part.passes, job.sheet.heightMm, options), HPGL_TYPE, `${name}.hpgl`);
+  },
+});
+
+export const getLayered = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/layers',
+  summary: 'One sheet of a job as SVG or DXF with a layer for each role.',
+  params: jobParams,
+  query: sheetQuery.extend({ format: z.enum(['svg', 'dxf']).default('svg') }),
+  reply: z.string().meta({ description: 'SVG or DXF' }),
+  handle: async ({ params, query }, { store }) => {
+    const job = await findJob(store, params.id);
+    const lines = await listLines(job, await findMachine(store, job.machineId), query.sheet - 1);
+    const name = `${fileName(job, query.sheet > 1 ? `sheet-${query.sheet}` : '')}.${query.format}`;
+    return query.format === 'svg'
+      ? replyWithFile(writeSvg(lines, job.sheet), SVG_TYPE, name)
+      : replyWithFile(writeDxf(lines, job.sheet.heightMm), 'image/vnd.dxf', name);
+  },
+});
+
+export const getPrintSheet = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/print-sheet',
+  summary: 'One sheet of a job to print: art, bleed and marks at real size, as PDF.',
+  params: jobParams,
+  query: sheetQuery,
+  reply: z.string().meta({ description: 'application/pdf' }),
+  handle: async ({ params, query }, { store }) => {
+    const job = await findJob(store, params.id);
+    const machine = await findMachine(store, job.machineId);
+    const { material, condition } = await findMaterialByCondition(store, job.conditionId);
+    const laid = layOutJob(job, machine, openDrawing);
+    const side = material.details.printSide === 'top' ? 'Print on the face.' : '';
+    const words = `${nameCondition(material.name, condition.kind)} · print at 100 %, best quality, this size of page. ${side}`;
+    const pdf = await drawPrintSheet(job, laid, query.sheet - 1, words);
+    return replyWithPdf(pdf, `${fileName(job, 'print')}.pdf`);
+  },
+});
+
+export const getRunSheet = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/run-sheet',
+  summary: 'What to load, set, check and do, in order, to print and tick, as PDF.',
+  params: jobParams,
+  query: sheetQuery,
+  reply: z.string().meta({ description: 'application/pdf' }),
+  handle: async ({ params, query }, { store }) => {
+    const job = await findJob(store, params.id);
+    const planned = await planJob(store, job, query.sheet - 1);
+    return replyWithPdf(
+      await drawRunSheet(runSheetOf(job, planned, query.sheet)),
+      `${fileName(job, 'run-sheet')}.pdf`,
+    );
+  },
+});
+
+export const getJobFile = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/file',
+  summary: 'The whole job as JSON, to keep or to open elsewhere.',
+  params: jobParams,
+  reply: jobFileSchema,
+  handle: async ({ params }, { store }) => {
+    const job = await findJob(store, params.id);
+    const machine = await findMachine(store, job.machineId);
+    const { material, condition } = await findMaterialByCondition(store, job.conditionId);
+    const {
+      id: _id,
+      conditionId: _condition,
+      machineId: _machine,
+      version: _version,
+      updatedAt: _at,
+      ...design
+    } = job;
+    const file: JobFile = {
+      kind: 'paleFeatherJob',
+      version: 1,
+      ...design,
+      machine: machine.name,
+      material: material.name,
+      state: condition.kind,
+    };
+    return replyWithFile(JSON.stringify(file, null, 1), 'application/json', `${fileName(job, 'job')}.json`);
+  },
+});
+
+export const postJobFile = defineEndpoint({
+  method: 'POST',
+  path: '/api/jobs/file',
+  summary: 'Opens a job that was kept as JSON. Its machine and material must be in the book.',
+  body: jobFileSchema,
+  maxBytes: 64_000_000,
+  reply: z.object({ id: z.number() }),
+  status: 201,
+  handle: async ({ body }, { store }) => {
+    const { kind: _kind, version: _version, machine, material, state, ...design } = body;
+    const [machines, materials] = await Promise.all([listMachines(store, true), listMaterials(store, true)]);
+    const foundMachine = machines.find(({ name }) => name === machine);
+    const foundMaterial = materials.find(({ name }) => name === material);
+    const condition = foundMaterial?.conditions.find((one) => one.kind === state);
+    if (!foundMachine) throw new AppError('badInput', `the machine "${machine}" is not in this book`);
+    if (!condition) throw new AppError('badInput', `"${material}", ${state}, is not in this book`);
+    openDrawing(design);
+    const job = { ...design, conditionId: condition.id, machineId: foundMachine.id };
+    return { id: await addJob(store, job, new Date()) };
+  },
+});
+
+async function listLines(
+  job: Job,
+  machine: Awaited<ReturnType<typeof findMachine>>,
+  sheetIndex: number,
+): Promise<readonly WrittenLine[]> {
+  const placed = layOutJob(job, machine, openDrawing).sheets[sheetIndex];
+  if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
+  const lines = placed.lines.flatMap((line): readonly WrittenLine[] => {
+    const role = roleOf({ ...line, id: line.sourceId }, job);
+    return role && role !== 'ignore' ? [{ role, points: flattenContour(line.contour) }] : [];
+  });
+  return Promise.resolve(lines);
+}
+
+function fileName(job: Job, suffix: string): string {
+  const name = job.name.replace(/[^a-z0-9]+/gi, '-').replace(/^-|-$/g, '') || 'job';
+  return suffix ? `${name}-${suffix}` : name;
+}
+
+function replyWithPdf(pdf: Buffer, name: string): Response {
+  return new Response(new Uint8Array(pdf), {
+    headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${name}"` },
+  });
+}

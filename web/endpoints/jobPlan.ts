@@ -1,0 +1,107 @@
+import { z } from 'zod';
+import { holdIndex } from '#core/dialIn/quantities.ts';
+import type { SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { composeRunSheet, type RunSheet } from '#core/job/composeRunSheet.ts';
+import { hasPrint } from '#core/job/hasPrint.ts';
+import type { Job } from '#core/job/job.ts';
+import { assessPlan } from '#core/passes/assessPlan.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { findJob } from '#store/repositories/jobs.ts';
+import { listJudgedPieces } from '#store/repositories/judgedPieces.ts';
+import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
+import { jobParams } from '#web/endpoints/jobs.ts';
+import { planJob, type PlannedJob } from '#web/endpoints/planJob.ts';
+import { planSchema, type PlanReply } from '#web/schemas/job.ts';
+
+/** Which sheet of a job, from 1. */
+export const sheetQuery = z.object({ sheet: z.coerce.number().int().min(1).default(1) });
+
+export const getPlan = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/plan',
+  summary:
+    'The ordered passes of a sheet of a job with time, travel, holding and risks, or why it cannot run yet.',
+  params: jobParams,
+  query: sheetQuery,
+  reply: planSchema,
+  handle: async ({ params, query }, { store }) => {
+    const job = await findJob(store, params.id);
+    try {
+      return await describePlan(store, job, await planJob(store, job, query.sheet - 1), query.sheet);
+    } catch (error) {
+      if (!(error instanceof AppError) || error.code !== 'cannotPlan') throw error;
+      return { ...NO_PLAN, problem: error.message };
+    }
+  },
+});
+
+const NO_PLAN: PlanReply = {
+  passes: [],
+  cutMm: 0,
+  travelMm: 0,
+  seconds: 0,
+  sheets: 0,
+  parts: 0,
+  violations: [],
+  assumed: [],
+  freeing: null,
+  holding: null,
+  risks: [],
+  runSheet: null,
+  problem: null,
+};
+
+/** A plan with what it is judged at. */
+export async function describePlan(
+  store: Store,
+  job: Job,
+  planned: PlannedJob,
+  sheetNumber: number,
+): Promise<PlanReply> {
+  const { plan, parts, laid, station, sheet, values, assumed } = planned;
+  const passes = plan.passes.map(({ strokes, ...pass }) => ({
+    ...pass,
+    strokes: strokes.length,
+    route: strokes.map(({ points, isTab }) => ({ points, isTab })),
+  }));
+  const outlook = assessPlan({
+    plan,
+    station,
+    sheet,
+    values,
+    tabTrials: await loadTabTrials(store, job),
+    bleedMm: job.print.bleedMm,
+    spacingMm: job.layout.spacingMm,
+    isPrinted: hasPrint(laid.drawing, job),
+    isFinestTooFine: false,
+  });
+  return {
+    ...plan,
+    ...outlook,
+    passes,
+    sheets: laid.sheets.length,
+    parts: parts.length,
+    assumed,
+    runSheet: runSheetOf(job, planned, sheetNumber),
+    problem: null,
+  };
+}
+
+/** What to load, set and do for one sheet of a planned job. */
+export function runSheetOf(job: Job, planned: PlannedJob, sheetNumber: number): RunSheet {
+  return composeRunSheet({
+    job,
+    ...planned,
+    sheetNumber,
+    sheetCount: planned.laid.sheets.length,
+    hasArt: hasPrint(planned.laid.drawing, job),
+  });
+}
+
+async function loadTabTrials(store: Store, job: Job): Promise<readonly SimpleTrial[]> {
+  const pieces = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');
+  return pieces.flatMap(({ given, seen }) =>
+    'tabLengthMm' in given ? [{ index: holdIndex(given.tabLengthMm, given.cutLengthMm), seen }] : [],
+  );
+}

@@ -1,0 +1,39 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import PDFDocument from 'pdfkit';
+
+export type PdfPage = InstanceType<typeof PDFDocument>;
+
+export const PT_PER_MM = 72 / 25.4;
+export const PDF_INK = '#1e2a32';
+export const PDF_MUTED = '#56636b';
+
+/** A PDF being drawn, with our fonts as `text`, `bold` and `figure`. */
+export function startPdf(
+  title: string,
+  size: 'A4' | readonly [widthPt: number, heightPt: number] = 'A4',
+): { readonly page: PdfPage; readonly finish: () => Promise<Buffer> } {
+  const page = new PDFDocument({
+    size: typeof size === 'string' ? size : [...size],
+    margin: 0,
+    info: { Title: title, Creator: 'Pale Feather' },
+  });
+  page.registerFont('text', fontFile('next', 400)).registerFont('bold', fontFile('next', 700));
+  page.registerFont('figure', fontFile('mono', 700));
+  const chunks: Buffer[] = [];
+  page.on('data', (chunk: Buffer) => chunks.push(chunk));
+  const ended = new Promise((resolve) => page.on('end', resolve));
+  const finish = async () => {
+    page.end();
+    await ended;
+    return Buffer.concat(chunks);
+  };
+  return { page, finish };
+}
+
+const require = createRequire(import.meta.url);
+
+function fontFile(family: 'next' | 'mono', weight: 400 | 700): Buffer {
+  const name = `atkinson-hyperlegible-${family}`;
+  return readFileSync(require.resolve(`@fontsource/${name}/files/${name}-latin-${weight}-normal.woff`));
+}

@@ -1,0 +1,140 @@
+import { LayoutGrid, Square } from 'lucide-react';
+import { affineOf, TURN_WORDS, TURNS, turnBox, type Layout, type Turns } from '#core/sheet/layout.ts';
+import type { BoxMm } from '#core/geometry/box.ts';
+import type { Design } from '#web/islands/job/useDesign.ts';
+import type { JobChange } from '#web/islands/job/useJob.ts';
+import type { Nest } from '#web/islands/job/useNest.ts';
+import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import type { JobReply } from '#web/schemas/job.ts';
+
+interface Props {
+  readonly job: JobReply;
+  readonly design: Design;
+  readonly nest: Nest;
+  readonly isBusy: boolean;
+  readonly onChange: (change: JobChange) => void;
+}
+
+/** How pieces lie on the sheet: as drawn or each by itself, how many, how near, which way. */
+export function LayoutForm({ job, design, nest, isBusy, onChange }: Props) {
+  const { layout } = job;
+  const pieces = design.layout?.pieces.length ?? 0;
+  const placed = layout.placements.length;
+  const set = (change: Partial<Layout>) => onChange({ layout: { ...layout, ...change } });
+  return (
+    <fieldset className="border-t border-hairline mt-4 pt-3">
+      <legend className="sr-only">Layout</legend>
+      <h2>How does it lie?</h2>
+      <div className="grid grid-cols-2 gap-1.5 mt-2" role="radiogroup" aria-label="What is laid out">
+        {[true, false].map((isWhole) => (
+          <button
+            key={String(isWhole)}
+            type="button"
+            role="radio"
+            aria-checked={layout.isWhole === isWhole}
+            disabled={isBusy}
+            onClick={() => set({ isWhole, placements: isWhole === layout.isWhole ? layout.placements : [] })}
+            className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
+          >
+            {isWhole ? 'As drawn, in one' : 'Each piece by itself'}
+          </button>
+        ))}
+      </div>
+      <div className="grid grid-cols-2 gap-3 mt-3">
+        <Millimetres
+          label="Copies (0 fills the sheet)"
+          unit=""
+          value={layout.copies}
+          onChange={(copies) => set({ copies: Math.max(0, Math.round(copies)) })}
+        />
+        <Millimetres label="Apart" value={layout.spacingMm} onChange={(spacingMm) => set({ spacingMm })} />
+      </div>
+      <label className="block text-sm text-muted mt-2" htmlFor="turns">
+        Pieces may lie
+      </label>
+      <select
+        id="turns"
+        className="field"
+        value={layout.turns}
+        onChange={(event) => set({ turns: event.target.value as Turns })}
+      >
+        {TURNS.map((turns) => (
+          <option key={turns} value={turns}>
+            {TURN_WORDS[turns]}
+          </option>
+        ))}
+      </select>
+      <LayOutButton job={job} nest={nest} canStart={!isBusy && pieces > 0} />
+      {layout.isWhole && placed === 1 && design.layout ? (
+        <Corner layout={layout} box={design.layout.pieces[0]?.box ?? null} onSet={set} />
+      ) : null}
+    </fieldset>
+  );
+}
+
+function LayOutButton({
+  job: { layout },
+  nest,
+  canStart,
+}: Pick<Props, 'job' | 'nest'> & { readonly canStart: boolean }) {
+  const placed = layout.placements.length;
+  return (
+    <>
+      {nest.isRunning ? (
+        <button type="button" className="button w-full mt-3" data-kind="main" onClick={nest.take}>
+          <Square size={16} aria-hidden /> Take this{nest.better ? `: ${describe(nest.better)}` : ''}
+        </button>
+      ) : (
+        <button type="button" className="button w-full mt-3" disabled={!canStart} onClick={nest.start}>
+          <LayoutGrid size={18} aria-hidden /> Lay out
+        </button>
+      )}
+      <p className="text-sm text-muted mt-1" role="status">
+        {nest.isRunning
+          ? 'Trying other ways; what is better is shown at once.'
+          : placed === 0
+            ? 'Nothing lies on the sheet yet.'
+            : `${placed} ${placed === 1 ? 'piece' : 'pieces'} on ${sheetsOf(layout)}.`}
+      </p>
+    </>
+  );
+}
+
+function describe({ placements, sheets, use, homeless }: NonNullable<Nest['better']>): string {
+  const words = `${placements.length} on ${sheets} ${sheets === 1 ? 'sheet' : 'sheets'}, ${Math.round(use * 100)} % used`;
+  return homeless.length > 0 ? `${words}; ${homeless.length} too large` : words;
+}
+
+function sheetsOf({ placements }: Layout): string {
+  const count = placements.reduce((most, { sheet }) => Math.max(most, sheet + 1), 0);
+  return count === 1 ? 'one sheet' : `${count} sheets`;
+}
+
+interface CornerProps {
+  readonly layout: Layout;
+  readonly box: BoxMm | null;
+  readonly onSet: (change: Partial<Layout>) => void;
+}
+
+/** Where the upper left corner of the one piece lies. */
+function Corner({ layout, box, onSet }: CornerProps) {
+  const place = layout.placements[0];
+  if (!box || !place) return null;
+  const turned = turnBox(box, affineOf(box, place));
+  const move = (by: { readonly x?: number; readonly y?: number }) =>
+    onSet({ placements: [{ ...place, xMm: place.xMm + (by.x ?? 0), yMm: place.yMm + (by.y ?? 0) }] });
+  return (
+    <div className="grid grid-cols-2 gap-3 mt-2">
+      <Millimetres
+        label="Drawing from the left"
+        value={turned.minX}
+        onChange={(x) => move({ x: x - turned.minX })}
+      />
+      <Millimetres
+        label="Drawing from the top"
+        value={turned.minY}
+        onChange={(y) => move({ y: y - turned.minY })}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import type { JobChange } from '#web/islands/job/useJob.ts';
+import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import type { JobReply, PlanReply } from '#web/schemas/job.ts';
+
+interface Props {
+  readonly job: JobReply;
+  readonly plan: PlanReply;
+  readonly holding: NonNullable<PlanReply['holding']>;
+  readonly onChange: (change: JobChange) => void;
+}
+
+/** Tab and cut length, what they bear, and what operators would report of them. */
+export function TabPanel({ job, plan, holding, onChange }: Props) {
+  const values = plan.passes.find(({ role }) => role === 'perforated')?.values;
+  const perforation = plan.passes.find(({ role }) => role === 'perforated')?.perforation;
+  const tab = values?.tabLengthMm ?? 1;
+  const set = (change: Partial<JobReply['passes']>) => onChange({ passes: { ...job.passes, ...change } });
+  return (
+    <section aria-label="Tabs" className="border-t border-hairline mt-4 pt-3">
+      <h2>Will the pieces stay in, and come out?</h2>
+      <div className="grid grid-cols-2 gap-3 mt-2">
+        <Millimetres
+          label="Cut length"
+          value={values?.cutLengthMm ?? 12}
+          onChange={(cutLengthMm) => set({ cutLengthMm })}
+        />
+        <Millimetres label="Tab length" value={tab} onChange={(tabLengthMm) => set({ tabLengthMm })} />
+      </div>
+      <Reports holding={holding} />
+      <p className="text-sm text-muted mt-2">
+        {holding.judged === 0
+          ? 'Nobody has judged a piece of this sheet yet: cut one real piece first.'
+          : `Learned from ${holding.judged} judged ${holding.judged === 1 ? 'piece' : 'pieces'}.`}{' '}
+        The weakest piece holds {holding.holdN.toFixed(1)} N against{' '}
+        {(holding.dragN + holding.jerkN).toFixed(1)} N of drag and jerks (hold index{' '}
+        {holding.holdIndex.toFixed(1)}); a thumb tears it out with {holding.releaseN.toFixed(1)} N (pop index{' '}
+        {holding.popIndex.toFixed(1)}; 1 or more comes out).
+      </p>
+      {Math.abs(holding.proposedTabMm - tab) >= 0.1 ? (
+        <button
+          type="button"
+          className="button mt-2"
+          onClick={() => set({ tabLengthMm: holding.proposedTabMm })}
+        >
+          Take tabs of {holding.proposedTabMm} mm
+        </button>
+      ) : null}{' '}
+      <a href="/test-cuts?operation=perforated" className="text-sm">
+        judge a piece
+      </a>
+      {(perforation?.kissOnly.length ?? 0) > 0 ? (
+        <p className="note mt-2" data-tone="careful">
+          {perforation?.kissOnly.length} too small for tabs and only kissed:{' '}
+          {perforation?.kissOnly[0]?.reason}.
+        </p>
+      ) : null}
+    </section>
+  );
+}
+
+/** How likely each report of an operator is. */
+function Reports({ holding }: Pick<Props, 'holding'>) {
+  return (
+    <ul className="grid grid-cols-5 gap-1 mt-3" aria-label="What operators would report">
+      {holding.steps.map((words, index) => {
+        const chance = holding.chances[index] ?? 0;
+        return (
+          <li key={words} className="text-center text-sm">
+            <span className="block h-14 relative border-b border-edge" aria-hidden>
+              <span
+                className={`absolute bottom-0 inset-x-1 ${index === 2 ? 'bg-verdigris' : 'bg-feather'}`}
+                style={{ height: `${Math.max(2, chance * 100)}%` }}
+              />
+            </span>
+            {words} <span className="figure block text-muted">{Math.round(chance * 100)} %</span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -1,0 +1,36 @@
+import { useState } from 'react';
+
+interface Props {
+  readonly label: string;
+  readonly value: number;
+  readonly unit?: string;
+  readonly disabled?: boolean;
+  readonly onChange: (value: number) => void;
+}
+
+/** A number that is taken when the field is left or Enter is pressed. */
+export function Millimetres({ label, value, unit = 'mm', disabled = false, onChange }: Props) {
+  const [text, setText] = useState<string | null>(null);
+  const plain = String(Number(value.toFixed(2)));
+  const shown = text ?? plain;
+  const take = () => {
+    const typed = Number(shown);
+    setText(null);
+    if (shown.trim() !== '' && Number.isFinite(typed) && shown !== plain) onChange(typed);
+  };
+  return (
+    <label className="text-sm text-muted">
+      {label}
+      {unit ? `, ${unit}` : ''}
+      <input
+        className="field figure text-base text-ink"
+        inputMode="decimal"
+        value={shown}
+        disabled={disabled}
+        onChange={(event) => setText(event.target.value.replace(',', '.'))}
+        onBlur={take}
+        onKeyDown={(event) => event.key === 'Enter' && take()}
+      />
+    </label>
+  );
+}

@@ -1,0 +1,3 @@
+import { getJobFile } from '#web/endpoints/jobFiles.ts';
+
+export const GET = getJobFile.serve;

@@ -1,0 +1,3 @@
+import { getLayered } from '#web/endpoints/jobFiles.ts';
+
+export const GET = getLayered.serve;

@@ -1,0 +1,3 @@
+import { getPrintSheet } from '#web/endpoints/jobFiles.ts';
+
+export const GET = getPrintSheet.serve;

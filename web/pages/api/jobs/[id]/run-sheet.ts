@@ -1,0 +1,3 @@
+import { getRunSheet } from '#web/endpoints/jobFiles.ts';
+
+export const GET = getRunSheet.serve;

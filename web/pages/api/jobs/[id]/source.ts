@@ -1,0 +1,3 @@
+import { getSource } from '#web/endpoints/jobs.ts';
+
+export const GET = getSource.serve;

@@ -1,0 +1,3 @@
+import { postJobFile } from '#web/endpoints/jobFiles.ts';
+
+export const POST = postJobFile.serve;

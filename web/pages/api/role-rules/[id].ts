@@ -1,0 +1,3 @@
+import { deleteRoleRule } from '#web/endpoints/roleRules.ts';
+
+export const DELETE = deleteRoleRule.serve;

@@ -1,0 +1,75 @@
+import { z } from 'zod';
+import { CUT_ROLES } from '#core/drawing/lineRoles.ts';
+import { RUN_STATES } from '#core/job/run.ts';
+import { RUN_VERDICTS } from '#core/setting/setting.ts';
+import { pointSchema } from '#web/schemas/job.ts';
+import { gradeSchema } from '#web/schemas/setting.ts';
+
+export const runNoteSchema = z.object({
+  verdict: z.enum(RUN_VERDICTS),
+  piecesGood: z.number().int().min(0).max(100_000),
+  piecesSpoiled: z.number().int().min(0).max(100_000),
+  note: z.string().trim().max(1000).default(''),
+});
+
+export const runSchema = z.object({
+  id: z.number(),
+  jobId: z.number(),
+  jobName: z.string(),
+  machineId: z.number(),
+  conditionId: z.number(),
+  state: z.enum(RUN_STATES),
+  message: z.string(),
+  sheetWidthMm: z.number(),
+  sheetHeightMm: z.number(),
+  strokes: z
+    .array(
+      z.object({
+        operation: z.enum(CUT_ROLES),
+        isTab: z.boolean(),
+        contourId: z.number(),
+        repeat: z.number(),
+        points: z.array(pointSchema).readonly(),
+      }),
+    )
+    .readonly(),
+  outcomes: z
+    .array(
+      z.object({
+        index: z.number(),
+        spans: z.array(z.object({ from: z.number(), to: z.number(), grade: gradeSchema })).readonly(),
+      }),
+    )
+    .readonly(),
+  seconds: z.number(),
+  verdict: z.enum(RUN_VERDICTS).nullable(),
+  piecesGood: z.number(),
+  piecesSpoiled: z.number(),
+  note: z.string(),
+  author: z.string(),
+  startedAt: z.string(),
+  endedAt: z.string().nullable(),
+});
+
+/** What the server streams while a run goes. */
+export const runEventSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('position'), x: z.number(), y: z.number(), stroke: z.number() }),
+  z.object({
+    kind: z.literal('stroke'),
+    index: z.number(),
+    spans: z.array(z.object({ from: z.number(), to: z.number(), grade: gradeSchema })),
+  }),
+  z.object({ kind: z.literal('state'), state: z.enum(RUN_STATES), message: z.string() }),
+]);
+export type RunEvent = z.infer<typeof runEventSchema>;
+
+export const logEntrySchema = z.object({
+  id: z.string(),
+  kind: z.enum(['run', 'testCut', 'setting', 'upkeep', 'change']),
+  at: z.string(),
+  what: z.string(),
+  detail: z.string(),
+  author: z.string(),
+  link: z.string().nullable(),
+});
+export type LogEntryReply = z.infer<typeof logEntrySchema>;

@@ -1,0 +1,18 @@
+import { seededRandom } from '#core/random/seededRandom.ts';
+import { nestPieces, type NestOrder, type NestResult } from '#core/sheet/nestPieces.ts';
+
+export interface NestReport {
+  /** The best so far, or `null` when the tries are over. */
+  readonly better: NestResult | null;
+}
+
+/** Whoever asks stops it by ending the thread. */
+const TRIES = 60;
+const SEED = 11;
+
+self.onmessage = ({ data }: MessageEvent<NestOrder>) => {
+  for (const better of nestPieces(data, seededRandom(SEED), TRIES)) {
+    self.postMessage({ better } satisfies NestReport);
+  }
+  self.postMessage({ better: null } satisfies NestReport);
+};
