@@ -8,8 +8,9 @@ import { areaOfRings } from '#core/geometry/clip.ts';
 import { dotsAlong } from '#core/geometry/dotsAlong.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import type { LaidJob, JobDesign } from '#core/job/layOutJob.ts';
+import { listTaken, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
+import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { affineOf, turnBox } from '#core/sheet/layout.ts';
 import type { Mark } from '#core/sheet/marks.ts';
 import type { PlacedSheet } from '#core/sheet/placePieces.ts';
@@ -63,6 +64,8 @@ export interface ShownLayout {
   readonly pieces: readonly (Pick<Piece, 'index' | 'box' | 'silhouette'> & { readonly areaMm2: number })[];
   /** The largest free rectangle of the last sheet, or `null` when nothing useful is left. */
   readonly remnant: BoxMm | null;
+  /** How art meets the outlines, or `null` without art in any. */
+  readonly edge: DrawnEdge | null;
 }
 
 const DOT_EVERY_MM = 11;
@@ -117,7 +120,8 @@ export function describeLayout(
       silhouette,
       areaMm2: areaOfRings(silhouette),
     })),
-    remnant: findRemnant(job.sheet, [...taken, ...marks.map(({ keepOut }) => keepOut)]),
+    edge: measureEdge(drawing, job),
+    remnant: findRemnant(job.sheet, [...taken, ...listTaken(laid)]),
   };
 }
 

@@ -8,6 +8,7 @@ import type { Pass, Plan } from '#core/passes/plan.ts';
 import { estimateHolding, grammageOf, uncutOf, type Holding } from '#core/perforation/holding.ts';
 import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
 import { edgeRisk, USUAL_ERROR } from '#core/sheet/edgeRisk.ts';
+import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { hasLiner } from '#core/stack/layer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { forceToGf, gfOf } from '#core/units/forceScale.ts';
@@ -23,8 +24,8 @@ export interface AssessOrder {
   readonly tabTrials: readonly SimpleTrial[];
   readonly bleedMm: number;
   readonly spacingMm: number;
-  /** Whether anything is printed: without it there is no white edge. */
-  readonly isPrinted: boolean;
+  /** How art meets the outlines; `null` where nothing is printed. */
+  readonly edge: DrawnEdge | null;
   readonly isFinestTooFine: boolean;
 }
 
@@ -124,12 +125,13 @@ function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Ri
   const { family } = sheet.material;
   const pass = freeingPass(plan);
   const through = plan.passes.find(({ role }) => role === 'through');
-  const edge = edgeRisk({
+  const { edge } = order;
+  const meeting = edgeRisk({
     error: USUAL_ERROR,
-    bleedMm: order.bleedMm,
-    borderMm: 0,
+    bleedMm: Math.max(order.bleedMm, edge?.drawnBleedMm ?? 0),
+    borderMm: edge?.borderMm ?? 0,
     spacingMm: order.spacingMm,
-    isSheetColoured: !order.isPrinted,
+    isSheetColoured: edge === null,
   });
   const top = speedToMmPerS(machine.speedScale.max, machine.speedScale);
   return estimateRisks({
@@ -139,7 +141,7 @@ function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Ri
     holdIndex: holding?.holdIndex ?? null,
     matUses: machine.kind === 'matFed' ? (mat?.uses ?? null) : null,
     isSlick: family === 'transferFilm',
-    whiteEdge: edge.whiteEdge,
+    whiteEdge: Math.max(meeting.whiteEdge, meeting.borderLost),
     wornShare: blade ? blade.travelMetres / Math.max(1, blade.lifeMetres) : null,
     speedShare: pass ? speedToMmPerS(pass.values.speed, machine.speedScale) / top : 0,
     isFinestTooFine: order.isFinestTooFine,

@@ -69,7 +69,7 @@ export function estimateRisks(order: RiskOrder): readonly Risk[] {
       cause('freed pieces on the mat', !order.isRollFed && order.throughOutlines > 0, 0.01),
     ],
     whiteEdge: [
-      cause('print and cut lie further apart than the bleed', order.whiteEdge > 0, order.whiteEdge),
+      cause('print and cut lie further apart than bleed or rim', order.whiteEdge > 0, order.whiteEdge),
     ],
     matSlip: [
       cause(`a mat with ${uses ?? 0} uses behind it`, uses !== null && uses > 20, 0.004 * ((uses ?? 0) - 20)),

@@ -57,8 +57,9 @@ export function planPasses(order: PlanOrder): Plan {
   for (const [index, role] of roles.entries()) {
     const values = requireValues(order, role);
     const before = passes.at(-1) ?? null;
+    const bladeBefore = passes.findLast((pass) => pass.role !== 'crease') ?? null;
     const seat = findSeat(order.machine.toolSeats, role);
-    const pauseBefore = describePause(role, values, before, seat.change);
+    const pauseBefore = describePause(role, values, bladeBefore, seat.change);
     const pass = planPass({
       ...order,
       role,
@@ -129,10 +130,7 @@ function describePause(
   change: string | null,
 ): string | null {
   const mustExpose =
-    role !== 'crease' &&
-    before !== null &&
-    before.role !== 'crease' &&
-    Math.abs(before.values.exposureMm - values.exposureMm) > 1e-6;
+    role !== 'crease' && before !== null && Math.abs(before.values.exposureMm - values.exposureMm) > 1e-6;
   const words = [
     change,
     mustExpose ? `Set the exposure to ${values.exposureMm.toFixed(2)} mm for the ${role} cut` : null,

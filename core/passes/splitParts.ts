@@ -24,10 +24,16 @@ export function splitParts(passes: readonly Pass[], numbersOwner: 'file' | 'pane
         : null;
     const before = [pass.pauseBefore, dial].filter(Boolean).join('. ') || null;
     if (last && !before) {
-      parts[parts.length - 1] = { ...last, passes: [...last.passes, pass] };
+      const passes = [...last.passes, pass];
+      parts[parts.length - 1] = { ...last, passes, exposureMm: exposureOf(passes) };
     } else {
-      parts.push({ passes: [pass], before, exposureMm: pass.values.exposureMm });
+      parts.push({ passes: [pass], before, exposureMm: exposureOf([pass]) });
     }
   }
   return parts;
+}
+
+/** What the blade is set to: a crease tool has no exposure. */
+function exposureOf(passes: readonly Pass[]): number {
+  return passes.find(({ role }) => role !== 'crease')?.values.exposureMm ?? 0;
 }

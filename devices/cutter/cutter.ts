@@ -25,6 +25,8 @@ export interface LoadOrder {
 
 const TRAVEL_MM_PER_S = 300;
 const REPORT_EVERY_MS = 80;
+/** A blunt tool presses a line and cuts nothing. */
+const PRESSED: readonly Span[] = [{ from: 0, to: 1, grade: 0 }];
 
 /** The stand-in cutter without its sockets: takes instructions, passes simulated time, tells what it reached. */
 export class Cutter {
@@ -33,6 +35,7 @@ export class Cutter {
   private sheetCount = 0;
   private force: number | null = null;
   private speed = 10;
+  private seat = 1;
   private at: Spot = { xMm: 0, yMm: 0 };
   private strokeCount = 0;
   private cutMm = 0;
@@ -70,6 +73,8 @@ export class Cutter {
       case 'begin':
         this.begin();
         return true;
+      case 'tool':
+        return this.selectSeat(instruction.seat);
       case 'force':
         return this.setForce(instruction.value);
       case 'speed':
@@ -89,10 +94,20 @@ export class Cutter {
   private begin(): void {
     this.stopReason = null;
     this.strokeCount = 0;
+    this.seat = 1;
     this.cutMm = 0;
     this.force = this.loaded?.dialled?.force ?? null;
     this.speed = this.loaded?.dialled?.speed ?? this.speed;
     this.report({ event: 'started' });
+  }
+
+  private selectSeat(seat: number): boolean {
+    if (seat < 1 || seat > this.model.seats) {
+      this.stop(`there is no tool seat ${seat}`);
+      return this.endStopped();
+    }
+    this.seat = seat;
+    return true;
   }
 
   private setForce(value: number): boolean {
@@ -120,21 +135,26 @@ export class Cutter {
       await this.move(spot, speedMmPerS);
       if (this.stopReason !== null) return this.endStopped();
     }
-    const bladeMetres = this.loaded.bladeMetres + this.cutMm / 1000;
-    const spans = this.sheet.cut(path, {
-      forceGf: this.model.trueGf(this.force),
-      speedMmPerS,
-      exposureMm: this.loaded.exposureMm,
-      bladeMetres,
-    });
+    const spans = this.seat === this.model.creaseSeat ? PRESSED : this.cutPath(this.sheet, path, speedMmPerS);
     this.report({ event: 'stroke', index: this.strokeCount, spans });
     this.strokeCount += 1;
     return true;
   }
 
+  private cutPath(sheet: CutSheet, path: readonly Spot[], speedMmPerS: number): readonly Span[] {
+    const loaded = this.loaded as LoadOrder;
+    const bladeMetres = loaded.bladeMetres + this.cutMm / 1000;
+    return sheet.cut(path, {
+      forceGf: this.model.trueGf(this.force as number),
+      speedMmPerS,
+      exposureMm: loaded.exposureMm,
+      bladeMetres,
+    });
+  }
+
   private async move(to: Spot, speedMmPerS: number): Promise<void> {
     const length = Math.hypot(to.xMm - this.at.xMm, to.yMm - this.at.yMm);
-    if (speedMmPerS !== TRAVEL_MM_PER_S) this.cutMm += length;
+    if (speedMmPerS !== TRAVEL_MM_PER_S && this.seat !== this.model.creaseSeat) this.cutMm += length;
     this.at = to;
     this.owedMs += (length / speedMmPerS / this.pace) * 1000;
     if (this.owedMs >= 15) {

@@ -1,5 +1,8 @@
 /** One of the two stand-in cutters: what its panel shows and what it truly does. */
 export interface CutterModel {
+  /** How many tools the carriage holds, and which seat holds the blunt one that presses folds. */
+  readonly seats: number;
+  readonly creaseSeat: number | null;
   readonly name: 'desk' | 'roll';
   readonly minForce: number;
   readonly maxForce: number;
@@ -15,6 +18,8 @@ export const CUTTER_MODELS: Readonly<Record<'desk' | 'roll', CutterModel>> = {
     maxForce: 33,
     trueGf: (force) => 6 + 11.3 * force ** 1.03,
     mmPerSPerSpeed: 10,
+    seats: 2,
+    creaseSeat: 2,
   },
   roll: {
     name: 'roll',
@@ -22,5 +27,7 @@ export const CUTTER_MODELS: Readonly<Record<'desk' | 'roll', CutterModel>> = {
     maxForce: 500,
     trueGf: (force) => 1.06 * force,
     mmPerSPerSpeed: 1,
+    seats: 2,
+    creaseSeat: null,
   },
 };

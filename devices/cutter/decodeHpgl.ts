@@ -1,6 +1,7 @@
 /** What the bytes ask the cutter to do, in mm from the lower left of the sheet. */
 export type Instruction =
   | { readonly kind: 'begin' }
+  | { readonly kind: 'tool'; readonly seat: number }
   | { readonly kind: 'force'; readonly value: number }
   | { readonly kind: 'speed'; readonly value: number }
   | { readonly kind: 'travel'; readonly points: readonly Spot[] }
@@ -53,7 +54,7 @@ function decode(command: string): Instruction | readonly Instruction[] {
     case 'PA':
       return [];
     case 'SP':
-      return parameters === '0' ? { kind: 'end' } : [];
+      return parameters === '0' ? { kind: 'end' } : { kind: 'tool', seat: oneNumber(command, parameters) };
     case 'FS':
       return { kind: 'force', value: oneNumber(command, parameters) };
     case 'VS':

@@ -6,6 +6,7 @@ import { composeRunSheet, type RunSheet } from '#core/job/composeRunSheet.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
 import { assessPlan } from '#core/passes/assessPlan.ts';
+import { measureEdge } from '#core/sheet/measureEdge.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findJob } from '#store/repositories/jobs.ts';
 import { listJudgedPieces } from '#store/repositories/judgedPieces.ts';
@@ -73,7 +74,7 @@ export async function describePlan(
     tabTrials: await loadTabTrials(store, job),
     bleedMm: job.print.bleedMm,
     spacingMm: job.layout.spacingMm,
-    isPrinted: hasPrint(laid.drawing, job),
+    edge: measureEdge(laid.drawing, job),
     isFinestTooFine: false,
   });
   return {

@@ -40,7 +40,7 @@ export function ChosenRole({ job, lines, chosen, isBusy, onChoose, onChange }: P
         </label>
         <select
           id="chosen-role"
-          className="field w-40"
+          className="field w-36"
           value=""
           disabled={isBusy}
           onChange={(event) => give(event.target.value as Role)}
@@ -63,7 +63,7 @@ export function ChosenRole({ job, lines, chosen, isBusy, onChoose, onChange }: P
           </button>
         ) : null}
         <button type="button" className="button px-3" data-kind="quiet" onClick={() => onChoose([])}>
-          Choose none
+          None
         </button>
       </div>
     </div>

@@ -1,51 +1,62 @@
 import { adviseBleed, edgeRisk, USUAL_ERROR } from '#core/sheet/edgeRisk.ts';
+import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 
 interface Props {
   readonly job: JobReply;
+  readonly edge: DrawnEdge | null;
   readonly onChange: (change: JobChange) => void;
 }
 
 /** One sheet in twenty may show it: what people take for a normal day. */
 const RISK = 0.05;
 
-/** How print and cut meet at an edge: bleed, the chance of a white edge, and a picture at the worst likely shift. */
-export function EdgePanel({ job, onChange }: Props) {
+/** How print and cut meet at an edge: rim or bleed, what it risks, and a picture at the worst likely shift. */
+export function EdgePanel({ job, edge, onChange }: Props) {
   const { print, layout } = job;
+  if (!edge) return null;
+  const bleedMm = Math.max(print.bleedMm, edge.drawnBleedMm);
   const risk = edgeRisk({
     error: USUAL_ERROR,
-    bleedMm: print.bleedMm,
-    borderMm: 0,
+    bleedMm,
+    borderMm: edge.borderMm,
     spacingMm: layout.spacingMm,
     isSheetColoured: false,
   });
   const advice = adviseBleed(USUAL_ERROR, RISK);
-  const setBleed = (bleedMm: number) => onChange({ print: { ...print, bleedMm: Math.max(0, bleedMm) } });
+  const hasRim = edge.borderMm > 0;
+  const setBleed = (wanted: number) => onChange({ print: { ...print, bleedMm: Math.max(0, wanted) } });
   return (
-    <details className="border-t border-hairline mt-4 pt-3">
-      <summary className="font-semibold cursor-pointer min-h-11 flex items-center">
-        Bleed {print.bleedMm} mm: white edge on {inHundred(risk.whiteEdge)}, ink in the neighbour on{' '}
-        {inHundred(risk.inkInNeighbour)}
-      </summary>
-      <div className="grid grid-cols-[1fr_7rem] gap-4 mt-2 items-start">
-        <div>
-          <Millimetres label="Bleed" value={print.bleedMm} onChange={setBleed} />
-          <p className="text-sm text-muted mt-2">
-            Nobody has measured this machine yet. As a habit 19 sheets in 20 lie within{' '}
-            {risk.worst.mm.toFixed(1)} mm; {advice.bleedMm} mm of bleed hides that and wants pieces{' '}
-            {advice.spacingMm} mm apart. A blank border of {advice.borderMm} mm does without bleed.
+    <section aria-label="Edges" className="border-t border-hairline mt-4 pt-3">
+      <h2>Will the edges show?</h2>
+      <div className="grid grid-cols-[1fr_8rem] gap-4 mt-1 items-start">
+        <div className="grid gap-2">
+          <p>
+            {hasRim
+              ? `A blank rim of ${edge.borderMm.toFixed(1)} mm: ink runs over the cut line on ${inHundred(risk.borderLost)}.`
+              : `Ink reaches the cut line: a white edge on ${inHundred(risk.whiteEdge)}, ink in the neighbour on ${inHundred(risk.inkInNeighbour)}.`}
           </p>
-          {print.bleedMm < advice.bleedMm ? (
-            <button type="button" className="button mt-2" onClick={() => setBleed(advice.bleedMm)}>
+          {hasRim ? null : <Millimetres label="Bleed" value={print.bleedMm} onChange={setBleed} />}
+          {!hasRim && bleedMm < advice.bleedMm ? (
+            <button type="button" className="button" onClick={() => setBleed(advice.bleedMm)}>
               Take {advice.bleedMm} mm
             </button>
           ) : null}
         </div>
-        <EdgePicture bleedMm={print.bleedMm} spacingMm={layout.spacingMm} shift={risk.worst} />
+        <EdgePicture
+          inkMm={hasRim ? -edge.borderMm : bleedMm}
+          spacingMm={layout.spacingMm}
+          shift={risk.worst}
+        />
       </div>
-    </details>
+      <p className="text-sm text-muted mt-2">
+        Nobody has measured this machine yet. As a habit 19 sheets in 20 lie within {risk.worst.mm.toFixed(1)}{' '}
+        mm, as in the picture; {advice.bleedMm} mm of bleed hides that and wants pieces {advice.spacingMm} mm
+        apart, or a blank rim of {advice.borderMm} mm does without.
+      </p>
+    </section>
   );
 }
 
@@ -55,13 +66,14 @@ function inHundred(chance: number): string {
 }
 
 interface EdgePictureProps {
-  readonly bleedMm: number;
+  /** How far ink reaches beyond the cut line, below 0 how far it stays inside. */
+  readonly inkMm: number;
   readonly spacingMm: number;
   readonly shift: { readonly xMm: number; readonly yMm: number };
 }
 
 /** Two neighbours at the worst likely shift: ink as printed, cut lines where the blade goes. */
-function EdgePicture({ bleedMm, spacingMm, shift }: EdgePictureProps) {
+function EdgePicture({ inkMm, spacingMm, shift }: EdgePictureProps) {
   const half = 7;
   const left = -half - spacingMm / 2;
   const right = half + spacingMm / 2;
@@ -76,10 +88,10 @@ function EdgePicture({ bleedMm, spacingMm, shift }: EdgePictureProps) {
       {[left, right].map((x) => (
         <rect
           key={x}
-          x={x - half - bleedMm + shift.xMm}
-          y={-half - bleedMm + shift.yMm}
-          width={2 * (half + bleedMm)}
-          height={2 * (half + bleedMm)}
+          x={x - half - inkMm + shift.xMm}
+          y={-half - inkMm + shift.yMm}
+          width={2 * (half + inkMm)}
+          height={2 * (half + inkMm)}
           rx="2"
           fill="var(--color-feather)"
           fillOpacity="0.75"

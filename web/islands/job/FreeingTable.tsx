@@ -50,10 +50,10 @@ function WayTable({ freeing }: { readonly freeing: Freeing }) {
       <thead>
         <tr className="text-left text-muted">
           <th className="font-normal py-1">way</th>
-          <th className="font-normal">time</th>
-          <th className="font-normal">wear</th>
-          <th className="font-normal">jams</th>
-          <th className="font-normal">edge</th>
+          <th className="font-normal pl-2">time</th>
+          <th className="font-normal pl-2">wear</th>
+          <th className="font-normal pl-2">jams</th>
+          <th className="font-normal pl-2">edge</th>
         </tr>
       </thead>
       <tbody>
@@ -72,10 +72,12 @@ function WayTable({ freeing }: { readonly freeing: Freeing }) {
               </td>
             ) : (
               <>
-                <td className="figure">{formatDuration(seconds)}</td>
-                <td className="figure">{wearMetres.toFixed(1)} m</td>
-                <td className="figure">{(jamRisk * 100).toFixed(jamRisk < 0.1 ? 1 : 0)} %</td>
-                <td>{edge >= 0.9 ? 'clean' : edge >= 0.75 ? 'good' : 'rough'}</td>
+                <td className="figure pl-2 whitespace-nowrap">{formatDuration(seconds)}</td>
+                <td className="figure pl-2 whitespace-nowrap">{wearMetres.toFixed(1)} m</td>
+                <td className="figure pl-2 whitespace-nowrap">
+                  {(jamRisk * 100).toFixed(jamRisk < 0.1 ? 1 : 0)} %
+                </td>
+                <td className="pl-2">{edge >= 0.9 ? 'clean' : edge >= 0.75 ? 'good' : 'rough'}</td>
               </>
             )}
           </tr>

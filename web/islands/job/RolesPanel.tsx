@@ -55,6 +55,7 @@ export function RolesPanel({ job, design, facts, isBusy, chosen, onChoose, onCha
           onChange={onChange}
         />
       ) : null}
+      <NumberedLines count={design.layout?.drawing.lines.length ?? 0} onChoose={onChoose} />
       <ul className="mt-2 divide-y divide-hairline">
         {groups.map((group) => (
           <GroupRoles
@@ -74,6 +75,34 @@ export function RolesPanel({ job, design, facts, isBusy, chosen, onChoose, onCha
         <p className="text-sm text-muted mt-1">A single layer has nothing to kiss down to.</p>
       )}
     </>
+  );
+}
+
+/** Choosing lines without a pointer: by their numbers. */
+function NumberedLines({
+  count,
+  onChoose,
+}: {
+  readonly count: number;
+  readonly onChoose: (lineIds: readonly number[]) => void;
+}) {
+  const choose = (text: string) => {
+    const ids = text.split(/[\s,;]+/).flatMap((part) => {
+      const [from, to = from] = part.split('-').map(Number);
+      if (!from || !to || from > to || to > count) return [];
+      return Array.from({ length: to - from + 1 }, (_, index) => from + index - 1);
+    });
+    if (ids.length > 0) onChoose(ids);
+  };
+  return (
+    <label className="text-sm text-muted flex items-center gap-2 mt-2">
+      <span className="shrink-0">Choose lines by number</span>
+      <input
+        className="field figure"
+        placeholder={`3, 7-9 (1 to ${count})`}
+        onKeyDown={(event) => event.key === 'Enter' && choose(event.currentTarget.value)}
+      />
+    </label>
   );
 }
 
@@ -109,7 +138,7 @@ function GroupRoles({ group, role, isGuess, facts, isBusy, isKept, onGive, onRem
       <div
         role="radiogroup"
         aria-label={`Role of ${group.layer ?? 'no layer'} ${group.colour}`}
-        className="grid grid-cols-3 gap-1.5 mt-2"
+        className="grid grid-cols-4 gap-1.5 mt-2"
       >
         {ROLES.map((one) => (
           <button
@@ -119,7 +148,7 @@ function GroupRoles({ group, role, isGuess, facts, isBusy, isKept, onGive, onRem
             aria-checked={role === one}
             disabled={isBusy || cannot(one)}
             onClick={() => onGive(one)}
-            className="button px-1.5 font-normal text-sm gap-1.5 aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
+            className="button flex-col px-1 py-1 font-normal text-sm gap-0.5 aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
           >
             <RoleSample role={one} />
             {ROLE_WORDS[one]}

@@ -55,7 +55,7 @@ export function SheetPanel({ job, design, shown, nest, isBusy, onChange }: Props
       <LayoutForm job={job} design={design} nest={nest} isBusy={isBusy} onChange={onChange} />
       <Over design={design} />
       <RemnantNote shown={shown} layout={design.layout} />
-      <EdgePanel job={job} onChange={onChange} />
+      <EdgePanel job={job} edge={design.layout?.edge ?? null} onChange={onChange} />
     </>
   );
 }

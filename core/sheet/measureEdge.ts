@@ -1,0 +1,83 @@
+import type { Drawing } from '#core/drawing/drawing.ts';
+import { FREEING_ROLES, roleOf, type GivenRoles, type Role } from '#core/drawing/lineRoles.ts';
+import { distanceToWay } from '#core/checks/findDuplicates.ts';
+import { boundContour, overlap, type BoxMm } from '#core/geometry/box.ts';
+import { uniteRings, type Rings } from '#core/geometry/clip.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { measurePolyline } from '#core/geometry/measurePolyline.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import { isInside, turnAlike } from '#core/geometry/polygon.ts';
+import { pointAlong } from '#core/perforation/pointAlong.ts';
+
+/** How the art of a drawing meets the outlines it is cut out by. */
+export interface DrawnEdge {
+  /** Share of the outlines that ink reaches or crosses, 0 to 1. */
+  readonly inkedShare: number;
+  /** The narrowest blank rim inside the outlines, mm; 0 where ink reaches one. */
+  readonly borderMm: number;
+  /** How far the art itself goes on beyond the outlines where it reaches them, mm. */
+  readonly drawnBleedMm: number;
+}
+
+/** Looking needs no cutting tolerance, mm. */
+const LOOK_MM = 0.1;
+const SAMPLES = 48;
+const MOST_OUTLINES = 60;
+
+/**
+ * Measures rim and bleed as they were drawn: at places along every outline that art lies in, how far the art's edge is,
+ * inside or beyond. Pictures count by their frame.
+ *
+ * @returns `null` when no outline has art in it
+ */
+export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | null {
+  const art = drawing.contours.filter((line) => roleOf(line, given) === 'art' && line.fillColour !== null);
+  const boxes = art.map(({ contour }) => boundContour(contour));
+  const frames = drawing.images.map(({ toMm: [a, b, c, d, e, f] }) => [
+    { x: e, y: f },
+    { x: e + a, y: f + b },
+    { x: e + a + c, y: f + b + d },
+    { x: e + c, y: f + d },
+  ]);
+  const isOutline = (wanted: (role: Role) => boolean) =>
+    drawing.contours.filter((line) => {
+      const role = roleOf(line, given);
+      return line.contour.isClosed && role !== null && wanted(role);
+    });
+  const kissed = isOutline((role) => role === 'kiss');
+  const outlines = kissed.length > 0 ? kissed : isOutline((role) => FREEING_ROLES.has(role));
+  const reaches = outlines.slice(0, MOST_OUTLINES).flatMap(({ contour }) => {
+    const box = boundContour(contour);
+    const near = art.filter((_, index) => overlap(box, boxes[index] as BoxMm));
+    const rings = near.map(({ contour: one }) => turnAlike(flattenContour(one, LOOK_MM)));
+    const inked = uniteRings([...rings, ...frames.map(turnAlike)]);
+    return inked.length === 0 ? [] : reachesOf(flattenContour(contour, LOOK_MM), inked);
+  });
+  if (reaches.length === 0) return null;
+  const beyond = reaches.filter((reach) => reach > -LOOK_MM);
+  return {
+    inkedShare: beyond.length / reaches.length,
+    borderMm: beyond.length > 0 ? 0 : reaches.reduce((least, reach) => Math.min(least, -reach), Infinity),
+    drawnBleedMm:
+      beyond.length === 0
+        ? 0
+        : Math.max(
+            0,
+            beyond.reduce((least, reach) => Math.min(least, reach), Infinity),
+          ),
+  };
+}
+
+/** At places along an outline: how far ink goes on beyond it, below 0 how far it stays inside. */
+function reachesOf(outline: readonly PointMm[], inked: Rings): readonly number[] {
+  const total = measurePolyline(outline);
+  return Array.from({ length: SAMPLES }, (_, sample) => {
+    const point = pointAlong(outline, ((sample + 0.5) / SAMPLES) * total);
+    const isInk = inked.filter((ring) => isInside(point, ring)).length % 2 === 1;
+    const distance = inked.reduce(
+      (least, ring) => Math.min(least, distanceToWay(point, [...ring, ring[0] as PointMm])),
+      Infinity,
+    );
+    return isInk ? distance : -distance;
+  });
+}
