@@ -10,6 +10,9 @@ import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { isInside, turnAlike } from '#core/geometry/polygon.ts';
 import { ringToContour } from '#core/geometry/ringToContour.ts';
 
+/** What a line covers whose width does not count, mm. */
+const HAIR_MM = 0.1;
+
 /** The drawing after all mends, in their order. A mend whose lines are gone does nothing. */
 export function applyEdits(drawing: Drawing, edits: readonly DrawingEdit[]): Drawing {
   return edits.reduce(applyEdit, drawing);
@@ -90,11 +93,19 @@ function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset'
   const wanted = new Set(edit.lineIds);
   const lines = drawing.contours.filter(({ id }) => wanted.has(id));
   if (lines.length === 0) return drawing;
-  const closed = lines
-    .filter(({ contour }) => contour.isClosed)
-    .map(({ contour }) => flattenContour(contour).slice(0, -1));
-  const open = lines.filter(({ contour }) => !contour.isClosed).map(({ contour }) => flattenContour(contour));
-  const covered = uniteRings([...closed.map(turnAlike), ...strokeLines(open, 0.1)]);
+  const flat = (isClosed: boolean) =>
+    lines
+      .filter(({ contour }) => contour.isClosed === isClosed)
+      .map(({ contour, strokeWidthMm }) => ({
+        points: isClosed ? flattenContour(contour).slice(0, -1) : flattenContour(contour),
+        widthMm: edit.isInked ? Math.max(HAIR_MM, strokeWidthMm ?? 0) : HAIR_MM,
+      }));
+  const closed = flat(true);
+  const open = flat(false);
+  const bands = (edit.isInked ? [...closed, ...open] : open).flatMap(({ points, widthMm }) =>
+    strokeLines([points], widthMm),
+  );
+  const covered = uniteRings([...closed.map(({ points }) => turnAlike(points)), ...bands]);
   const rings = offsetRings(fillHoles(covered), edit.byMm);
   let id = firstFreeId(drawing);
   const added = fillHoles(rings).map((ring): DrawnContour => ({
@@ -102,6 +113,7 @@ function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset'
     contour: ringToContour(ring),
     layer: edit.layer,
     strokeColour: '#1e2a32',
+    strokeWidthMm: null,
     fillColour: null,
     dash: null,
     shape: id,

@@ -176,6 +176,7 @@ describe('mends', () => {
       kind: 'offset',
       lineIds: [0],
       byMm: 5,
+      isInked: false,
       layer: 'border',
     });
     expect(border!.layer).toBe('border');
@@ -183,9 +184,21 @@ describe('mends', () => {
     expect(measureContour(border!.contour)).toBeCloseTo(140 + 2 * Math.PI * 5, 0);
   });
 
+  it('count the width of ink: a line of 4 mm, 3 mm around, is 10 mm wide', () => {
+    const [, border] = mend('<path d="M20 50H80" stroke-width="4"/>', {
+      kind: 'offset',
+      lineIds: [0],
+      byMm: 3,
+      isInked: true,
+      layer: 'border',
+    });
+    const { minY, maxY } = boundContour(border!.contour);
+    expect(maxY - minY).toBeCloseTo(10, 1);
+  });
+
   it('add one inside, and fill holes', () => {
     const hole = '<rect x="10" y="10" width="60" height="60"/><circle cx="40" cy="40" r="9"/>';
-    const inside = mend(hole, { kind: 'offset', lineIds: [0], byMm: -5, layer: 'rim' });
+    const inside = mend(hole, { kind: 'offset', lineIds: [0], byMm: -5, isInked: false, layer: 'rim' });
     expect(areaOf(inside.at(-1)!.contour)).toBeCloseTo(2500, 0);
     expect(mend(hole, { kind: 'fillHoles', lineIds: [0] }).map(({ id }) => id)).toEqual([0]);
   });
@@ -205,7 +218,7 @@ describe('mends', () => {
   it('do nothing where their lines are gone', () => {
     const edits: DrawingEdit[] = [
       { kind: 'smooth', lineIds: [9], widthMm: 1 },
-      { kind: 'offset', lineIds: [9], byMm: 2, layer: 'x' },
+      { kind: 'offset', lineIds: [9], byMm: 2, isInked: false, layer: 'x' },
       { kind: 'bridge', lineIds: [9], widthMm: 2 },
     ];
     expect(mend('<circle cx="50" cy="50" r="20"/>', ...edits)).toHaveLength(1);

@@ -15,6 +15,8 @@ export type DrawingEdit =
       readonly kind: 'offset';
       readonly lineIds: readonly number[];
       readonly byMm: number;
+      /** The strokes of these lines are ink: their width counts. */
+      readonly isInked: boolean;
       readonly layer: string;
     }
   /** Bars that hold the islands within these outlines of a stencil. */

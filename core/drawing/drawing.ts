@@ -10,6 +10,8 @@ export interface DrawnContour {
   readonly layer: string | null;
   /** Stroke colour as #rrggbb, or `null` for no stroke. */
   readonly strokeColour: string | null;
+  /** How wide the stroke is drawn, mm; `null` where the file does not say. */
+  readonly strokeWidthMm: number | null;
   /** Fill colour as #rrggbb, or `null` for no fill. */
   readonly fillColour: string | null;
   /** The dash pattern as lengths with spaces between, or `null` for an unbroken line. */

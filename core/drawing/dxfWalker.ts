@@ -104,6 +104,7 @@ export class DxfWalker {
         contour,
         layer,
         strokeColour: colour,
+        strokeWidthMm: null,
         fillColour: null,
         dash: /^continuous$/i.test(lineType) ? null : lineType.slice(0, 40),
         shape,

@@ -232,6 +232,7 @@ class Plotter {
         contour,
         layer: `pen ${this.penNumber}`,
         strokeColour: '#000000',
+        strokeWidthMm: null,
         fillColour: null,
         dash: this.dash,
         shape: id,

@@ -10,6 +10,8 @@ export interface SvgStyle {
   readonly fill: string | null;
   readonly color: string;
   readonly dash: string | null;
+  /** In user units of where it was set. */
+  readonly strokeWidth: number;
   readonly isInvisible: boolean;
 }
 
@@ -19,10 +21,19 @@ export const INITIAL_STYLE: SvgStyle = {
   fill: '#000000',
   color: '#000000',
   dash: null,
+  strokeWidth: 1,
   isInvisible: false,
 };
 
-const STYLED = ['stroke', 'fill', 'color', 'stroke-dasharray', 'visibility', 'style'] as const;
+const STYLED = [
+  'stroke',
+  'fill',
+  'color',
+  'stroke-dasharray',
+  'stroke-width',
+  'visibility',
+  'style',
+] as const;
 
 /**
  * The style inside an element: its attributes over what it inherits, rules of the style sheet over them, and its
@@ -44,6 +55,7 @@ export function inheritStyle(
     fill: paint(own['fill'], parent.fill, color),
     color,
     dash: dashOf(own['stroke-dasharray'], parent.dash),
+    strokeWidth: widthOf(own['stroke-width'], parent.strokeWidth),
     isInvisible:
       visibility === undefined || visibility === 'inherit' ? parent.isInvisible : visibility !== 'visible',
   };
@@ -60,6 +72,11 @@ export function isUndisplayed(
     ruled?.['display'] ??
     attributes['display'];
   return display === 'none';
+}
+
+function widthOf(value: string | undefined, inherited: number): number {
+  const width = value === undefined ? NaN : parseFloat(value);
+  return width >= 0 ? width : inherited;
 }
 
 function dashOf(value: string | undefined, inherited: string | null): string | null {

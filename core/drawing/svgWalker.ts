@@ -136,7 +136,9 @@ export class SvgWalker {
   private draw({ name, attributes }: XmlElement, frame: Frame): void {
     if (frame.style.isInvisible) return;
     const shape = this.shapes++;
-    const { stroke, fill, dash } = frame.style;
+    const { stroke, fill, dash, strokeWidth } = frame.style;
+    const [a, b, c, d] = frame.affine;
+    const strokeWidthMm = stroke === null ? null : strokeWidth * Math.sqrt(Math.abs(a * d - b * c));
     for (const contour of readSvgShape(name, attributes, frame.affine, frame.viewport)) {
       if (this.contours.length >= MAX_CONTOURS) {
         throw new AppError('tooLarge', `the drawing has more than ${MAX_CONTOURS} lines`);
@@ -146,6 +148,7 @@ export class SvgWalker {
         contour,
         layer: frame.layer,
         strokeColour: stroke,
+        strokeWidthMm,
         fillColour: fill,
         dash,
         shape,

@@ -23,6 +23,8 @@ export interface ShownLine {
   readonly sourceId: number;
   readonly role: Role | null;
   readonly fill: string | null;
+  readonly stroke: string | null;
+  readonly strokeWidthMm: number | null;
   /** Lines of one shape share it: together they are filled, holes and all. */
   readonly shapeKey: string;
   readonly data: string;
@@ -137,6 +139,8 @@ function showLines(lines: readonly SourceLine[], job: JobDesign): readonly Shown
       sourceId: line.sourceId,
       role,
       fill: line.fillColour,
+      stroke: line.strokeColour,
+      strokeWidthMm: line.strokeWidthMm,
       shapeKey: `${line.copy ?? 0}/${line.shape}`,
       data: writePathData(line.contour),
       box: boundContour(line.contour),

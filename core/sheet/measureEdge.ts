@@ -1,8 +1,8 @@
-import type { Drawing } from '#core/drawing/drawing.ts';
+import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { FREEING_ROLES, roleOf, type GivenRoles, type Role } from '#core/drawing/lineRoles.ts';
 import { distanceToWay } from '#core/checks/findDuplicates.ts';
 import { boundContour, overlap, type BoxMm } from '#core/geometry/box.ts';
-import { uniteRings, type Rings } from '#core/geometry/clip.ts';
+import { strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import type { PointMm } from '#core/geometry/point.ts';
@@ -31,7 +31,9 @@ const MOST_OUTLINES = 60;
  * @returns `null` when no outline has art in it
  */
 export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | null {
-  const art = drawing.contours.filter((line) => roleOf(line, given) === 'art' && line.fillColour !== null);
+  const art = drawing.contours.filter(
+    (line) => roleOf(line, given) === 'art' && (line.fillColour !== null || line.strokeColour !== null),
+  );
   const boxes = art.map(({ contour }) => boundContour(contour));
   const frames = drawing.images.map(({ toMm: [a, b, c, d, e, f] }) => [
     { x: e, y: f },
@@ -49,7 +51,7 @@ export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | nu
   const reaches = outlines.slice(0, MOST_OUTLINES).flatMap(({ contour }) => {
     const box = boundContour(contour);
     const near = art.filter((_, index) => overlap(box, boxes[index] as BoxMm));
-    const rings = near.map(({ contour: one }) => turnAlike(flattenContour(one, LOOK_MM)));
+    const rings = near.flatMap(inkOf);
     const inked = uniteRings([...rings, ...frames.map(turnAlike)]);
     return inked.length === 0 ? [] : reachesOf(flattenContour(contour, LOOK_MM), inked);
   });
@@ -66,6 +68,15 @@ export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | nu
             beyond.reduce((least, reach) => Math.min(least, reach), Infinity),
           ),
   };
+}
+
+/** What a line of art covers: its fill, and the band of its stroke. */
+function inkOf({ contour, fillColour, strokeColour, strokeWidthMm }: DrawnContour): Rings {
+  const points = flattenContour(contour, LOOK_MM);
+  return [
+    ...(fillColour === null ? [] : [turnAlike(points)]),
+    ...(strokeColour === null ? [] : strokeLines([points], Math.max(0.1, strokeWidthMm ?? 0))),
+  ];
 }
 
 /** At places along an outline: how far ink goes on beyond it, below 0 how far it stays inside. */

@@ -9,6 +9,9 @@ import type { LaidJob } from '#core/job/layOutJob.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/placePieces.ts';
 import { PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/pdfPage.ts';
 
+/** A stroke whose width the file does not say, mm. */
+const HAIR_MM = 0.25;
+
 /**
  * One sheet to print at real size: art with its bleed, then the marks, from the same layout as the machine file.
  *
@@ -54,16 +57,18 @@ function drawArt(page: PdfPage, art: readonly PlacedLine[], growMm: number): voi
     else shapes.set(key, [line]);
   }
   for (const lines of shapes.values()) {
-    const { fillColour, strokeColour } = lines[0] as PlacedLine;
+    const { fillColour, strokeColour, strokeWidthMm } = lines[0] as PlacedLine;
     const data = lines.map(({ contour }) => writePathData(contour)).join('');
     if (fillColour) page.path(data).fill(fillColour, 'even-odd');
     const colour = strokeColour ?? (growMm > 0 ? fillColour : null);
-    if (colour)
-      page
-        .path(data)
-        .lineJoin('round')
-        .lineWidth(0.25 + 2 * growMm)
-        .stroke(colour);
+    if (!colour) continue;
+    const ownMm = strokeColour ? (strokeWidthMm ?? HAIR_MM) : 0;
+    page
+      .path(data)
+      .lineJoin('round')
+      .lineCap('round')
+      .lineWidth(ownMm + 2 * growMm)
+      .stroke(colour);
   }
 }
 

@@ -30,6 +30,7 @@ export const editSchema = z.discriminatedUnion('kind', [
     kind: z.literal('offset'),
     lineIds,
     byMm: z.number().min(-50).max(50),
+    isInked: z.boolean().default(false),
     layer: z.string().trim().min(1).max(80),
   }),
   z.object({ kind: z.literal('bridge'), lineIds, widthMm: z.number().positive().max(50) }),

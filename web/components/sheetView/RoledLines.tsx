@@ -24,7 +24,7 @@ export const RoledLines = memo(function RoledLines({ lines, images, dotMm, isFai
   return (
     <g opacity={isFaint ? 0.35 : 1} strokeLinejoin="round">
       <Pictures images={images} opacity={isPrinted ? 1 : 0.5} />
-      {isPrinted ? <PrintedArt lines={lines} /> : <path d={dataOf('art')} fill="var(--color-art)" />}
+      {isPrinted ? <PrintedArt lines={lines} /> : <PaleArt lines={lines} />}
       {ROLES.filter((role) => role !== 'art').map((role) => {
         const { stroke, width, dash } = ROLE_STROKES[role];
         return (
@@ -105,14 +105,45 @@ function KissDots({ lines, dotMm }: Pick<Props, 'lines' | 'dotMm'>) {
 
 /** Art in its colours, shape by shape, so that holes stay holes. */
 function PrintedArt({ lines }: Pick<Props, 'lines'>) {
-  const shapes = new Map<string, { readonly fill: string; data: string }>();
-  for (const { role, fill, shapeKey, data } of lines) {
-    if (role !== 'art' || !fill) continue;
-    const shape = shapes.get(shapeKey);
-    if (shape) shape.data += data;
-    else shapes.set(shapeKey, { fill, data });
+  const shapes = new Map<string, ShownLine & { data: string }>();
+  for (const line of lines) {
+    if (line.role !== 'art') continue;
+    const shape = shapes.get(line.shapeKey);
+    if (shape) shape.data += line.data;
+    else shapes.set(line.shapeKey, { ...line });
   }
-  return [...shapes].map(([key, { fill, data }]) => (
-    <path key={key} d={data} fill={fill} fillRule="evenodd" />
+  return [...shapes].map(([key, { data, fill, stroke, strokeWidthMm }]) => (
+    <path
+      key={key}
+      d={data}
+      fill={fill ?? 'none'}
+      fillRule="evenodd"
+      stroke={stroke ?? 'none'}
+      strokeWidth={strokeWidthMm ?? 0.25}
+      strokeLinecap="round"
+    />
   ));
+}
+
+/** Art as a pale shape: what it is filled or drawn with, so that only its place is seen. */
+function PaleArt({ lines }: Pick<Props, 'lines'>) {
+  const art = lines.filter(({ role }) => role === 'art');
+  const dataOf = (isFilled: boolean) =>
+    art
+      .filter(({ fill }) => (fill !== null) === isFilled)
+      .map(({ data }) => data)
+      .join('');
+  const widthMm = art.reduce((most, { strokeWidthMm }) => Math.max(most, strokeWidthMm ?? 0), 0.3);
+  return (
+    <>
+      <path d={dataOf(true)} fill="var(--color-art)" />
+      <path
+        d={dataOf(false)}
+        fill="none"
+        stroke="var(--color-art)"
+        strokeWidth={widthMm}
+        strokeLinecap="round"
+      />
+    </>
+  );
 }

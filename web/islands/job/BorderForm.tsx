@@ -1,4 +1,6 @@
 import { useState } from 'react';
+import type { RoleFacts } from '#core/drawing/guessRoles.ts';
+import type { Role } from '#core/drawing/lineRoles.ts';
 import type { ShownDrawing } from '#core/job/describeLayout.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
@@ -7,24 +9,29 @@ import type { JobReply } from '#web/schemas/job.ts';
 interface Props {
   readonly job: JobReply;
   readonly drawing: ShownDrawing;
+  readonly facts: RoleFacts;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
 }
 
-/** The name of the layer that a border is drawn on. */
+/** The name of the layer that the first border is drawn on; others are numbered. */
 const LAYER = 'border';
 /** Borders that people settle on. Common practice, no source (T21). */
 const USUAL_MM = 1.6;
 
-/** Draws a new outline around everything, or inside it; smoothed so that no nook is finer than the border is wide. */
-export function BorderForm({ job, drawing, isBusy, onChange }: Props) {
+/** Draws a new outline around everything, or inside it: the first is kissed, one around it frees the piece. */
+export function BorderForm({ job, drawing, facts, isBusy, onChange }: Props) {
   const [byMm, setByMm] = useState(USUAL_MM);
   const add = () => {
+    const before = job.edits.filter(({ kind }) => kind === 'offset').length;
+    const layer = before === 0 ? LAYER : `${LAYER} ${before + 1}`;
     const lineIds = drawing.lines.filter(({ role }) => role !== 'ignore').map(({ sourceId }) => sourceId);
-    const key = `${LAYER}|#1e2a32`;
+    const isInked = drawing.lines.some((line) => line.role === 'art');
+    const frees = facts.isRollFed && facts.canKiss ? 'perforated' : 'through';
+    const role: Role = before === 0 && facts.canKiss ? 'kiss' : frees;
     onChange({
-      edits: [...job.edits, { kind: 'offset', lineIds, byMm, layer: LAYER }],
-      roles: { ...job.roles, [key]: job.roles[key] ?? 'kiss' },
+      edits: [...job.edits, { kind: 'offset', lineIds, byMm, isInked, layer }],
+      roles: { ...job.roles, [`${layer}|#1e2a32`]: role },
     });
   };
   return (

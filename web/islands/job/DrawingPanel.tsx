@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Undo2 } from 'lucide-react';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
+import type { RoleFacts } from '#core/drawing/guessRoles.ts';
 import type { Trouble, TroubleFix } from '#core/checks/trouble.ts';
 import { BorderForm } from '#web/islands/job/BorderForm.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
@@ -10,13 +11,14 @@ import type { JobReply } from '#web/schemas/job.ts';
 interface Props {
   readonly job: JobReply;
   readonly design: Design;
+  readonly facts: RoleFacts;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
   readonly onShow: (lineIds: readonly number[]) => void;
 }
 
 /** What is wrong with the drawing, with its place and a mend; mends made; a border around it. */
-export function DrawingPanel({ job, design, isBusy, onChange, onShow }: Props) {
+export function DrawingPanel({ job, design, facts, isBusy, onChange, onShow }: Props) {
   const { troubles, layout } = design;
   const mend = (trouble: Trouble, fix: TroubleFix) => {
     if (fix.kind === 'edit') return onChange({ edits: [...job.edits, fix.edit] });
@@ -56,7 +58,9 @@ export function DrawingPanel({ job, design, isBusy, onChange, onShow }: Props) {
         </p>
       ) : null}
       <Edits job={job} isBusy={isBusy} onChange={onChange} />
-      {layout ? <BorderForm job={job} drawing={layout.drawing} isBusy={isBusy} onChange={onChange} /> : null}
+      {layout ? (
+        <BorderForm job={job} drawing={layout.drawing} facts={facts} isBusy={isBusy} onChange={onChange} />
+      ) : null}
     </>
   );
 }

@@ -53,7 +53,7 @@ function JobSteps(shown: ShownJob) {
         <JobCanvas state={state} design={design} nest={nest} chosen={chosen} onChoose={setChosen} />
         <section aria-label="Step" className="sheet p-4 sm:p-5 self-start">
           <Tabs.Content value="drawing">
-            <DrawingPanel {...shared} onShow={setChosen} />
+            <DrawingPanel {...shared} facts={facts} onShow={setChosen} />
           </Tabs.Content>
           <Tabs.Content value="roles">
             <RolesPanel {...shared} facts={facts} chosen={chosen} onChoose={setChosen} />

@@ -37,8 +37,14 @@ export function useJob(initial: JobReply) {
     enabled: isPlanned,
   });
   const change = useMutation({
-    mutationFn: (wanted: JobChange) =>
-      callApi<JobReply>(`/api/jobs/${job.id}`, 'PATCH', { ...wanted, version: job.version }),
+    // One after the other, each on the version that the last one left: nobody overtakes himself.
+    scope: { id: `job ${initial.id}` },
+    mutationFn: (wanted: JobChange) => {
+      const { version } = queries.getQueryData<JobReply>(key) ?? job;
+      return callApi<JobReply>(`/api/jobs/${initial.id}`, 'PATCH', { ...wanted, version });
+    },
+    // Shown at once: a hand does not wait for the book.
+    onMutate: (wanted) => queries.setQueryData(key, (now: JobReply) => ({ ...now, ...wanted })),
     onSuccess: (fresh) => queries.setQueryData(key, fresh),
     onError: () => queries.invalidateQueries({ queryKey: key }),
   });
