@@ -1,6 +1,7 @@
 /** Powers of ten that a double holds exactly. */
 const TEN = Array.from({ length: 23 }, (_, power) => 10 ** power);
 const MOST_EXACT = 2 ** 53;
+const EXPONENT = /[eE][+-]?\d+/y;
 
 /**
  * Reads numbers, flags and letters one after another, with blanks and single commas between them. Up to 15 digits a
@@ -33,28 +34,37 @@ export class NumberScanner {
     return code - 48;
   }
 
+  /** Written as one loop over local figures: drawings are mostly numbers. */
   number(): number {
     this.skip(true);
+    const { text } = this;
     const from = this.at;
-    const sign = this.takeSign();
+    let at = from;
+    let code = text.charCodeAt(at);
+    const isNegative = code === 45;
+    if (isNegative || code === 43) code = text.charCodeAt(++at);
+    const first = at;
     let mantissa = 0;
-    let digits = 0;
     let shift = 0;
-    for (let code = this.code(); code >= 48 && code <= 57; code = this.next()) {
-      mantissa = mantissa * 10 + (code - 48);
-      digits++;
+    for (; code >= 48 && code <= 57; code = text.charCodeAt(++at)) mantissa = mantissa * 10 + code - 48;
+    let digits = at - first;
+    if (code === 46) {
+      const dot = at;
+      for (code = text.charCodeAt(++at); code >= 48 && code <= 57; code = text.charCodeAt(++at)) {
+        mantissa = mantissa * 10 + code - 48;
+      }
+      shift = at - dot - 1;
+      digits += shift;
     }
-    if (this.code() === 46) {
-      for (let code = this.next(); code >= 48 && code <= 57; code = this.next()) {
-        mantissa = mantissa * 10 + (code - 48);
-        digits++;
-        shift++;
+    this.at = at;
+    if (digits === 0) this.refuse('a number is missing', from);
+    if ((code | 32) !== 101 || !this.takeExponent()) {
+      if (mantissa < MOST_EXACT && shift < 23) {
+        const value = shift === 0 ? mantissa : mantissa / (TEN[shift] as number);
+        return isNegative ? -value : value;
       }
     }
-    if (digits === 0) this.refuse('a number is missing', from);
-    const power = this.takeExponent();
-    if (mantissa < MOST_EXACT && power === 0 && shift < 23) return (sign * mantissa) / (TEN[shift] as number);
-    const value = Number(this.text.slice(from, this.at));
+    const value = Number(text.slice(from, this.at));
     if (!Number.isFinite(value)) this.refuse('a number is not finite', from);
     return value;
   }
@@ -65,37 +75,24 @@ export class NumberScanner {
     throw new Error(`${reason} at character ${at + 1}${near ? `, "${near}"` : ', where it ends'}`);
   }
 
-  private code(): number {
-    return this.text.charCodeAt(this.at);
-  }
-
-  private next(): number {
-    return this.text.charCodeAt(++this.at);
-  }
-
-  private takeSign(): 1 | -1 {
-    const code = this.code();
-    if (code === 45 || code === 43) this.at++;
-    return code === 45 ? -1 : 1;
-  }
-
-  private takeExponent(): number {
-    if ((this.code() | 32) !== 101) return 0;
-    const back = this.at++;
-    this.takeSign();
-    const from = this.at;
-    for (let code = this.code(); code >= 48 && code <= 57;) code = this.next();
-    if (this.at > from) return 1;
-    this.at = back;
-    return 0;
+  /** Takes an exponent where there is one. */
+  private takeExponent(): boolean {
+    const match = EXPONENT;
+    match.lastIndex = this.at;
+    if (!match.test(this.text)) return false;
+    this.at = match.lastIndex;
+    return true;
   }
 
   /** Blanks, and one comma among them where one may stand. */
   private skip(canComma: boolean): void {
+    const { text } = this;
+    let at = this.at;
     let isComma = !canComma;
-    for (let code = this.code(); ; code = this.next()) {
+    for (let code = text.charCodeAt(at); ; code = text.charCodeAt(++at)) {
       if (code === 44 && !isComma) isComma = true;
-      else if (!(code === 32 || (code >= 9 && code <= 13))) return;
+      else if (!(code === 32 || (code >= 9 && code <= 13))) break;
     }
+    this.at = at;
   }
 }

@@ -1,7 +1,7 @@
 import { MAX_DRAWING_LENGTH, type Drawing, type ReadProgress } from '#core/drawing/drawing.ts';
 import { readSvgViewport } from '#core/drawing/svgViewport.ts';
 import { SvgWalker } from '#core/drawing/svgWalker.ts';
-import { readXmlTree } from '#core/drawing/xmlTree.ts';
+import { readXmlStream, readXmlTree, type XmlElement } from '#core/drawing/xmlTree.ts';
 import { AppError } from '#core/errors/appError.ts';
 
 const MAX_DEPTH = 200;
@@ -25,15 +25,9 @@ export function readSvg(text: string, onProgress?: ReadProgress): Drawing {
       `the drawing has ${text.length} characters; at most ${MAX_DRAWING_LENGTH} are read`,
     );
   }
-  const root = readXmlTree(text, MAX_DEPTH, KEEPS_TEXT, (share) => onProgress?.(share * 0.5));
-  if (root.name !== 'svg') {
-    throw new AppError('badDrawing', `the file starts with <${root.name}>; an SVG starts with <svg>`);
-  }
-  const { widthMm, heightMm, toMm } = readSvgViewport(root.attributes);
-  const walker = new SvgWalker(root, (share) => onProgress?.(0.5 + share * 0.5));
-  walker.walk(toMm);
-  const { contours, images } = walker;
-  const leftOut = [...walker.leftOut];
+  const walker = hasLateMeaning(text) ? walkTree(text, onProgress) : walkStream(text, onProgress);
+  const { contours, images } = walker.drawn;
+  const leftOut = [...walker.drawn.leftOut];
   if (contours.length === 0 && images.length === 0) {
     const seen = leftOut.join(', ');
     throw new AppError(
@@ -41,5 +35,48 @@ export function readSvg(text: string, onProgress?: ReadProgress): Drawing {
       `the drawing has no lines to cut${seen ? `; it holds only ${seen}` : ''}`,
     );
   }
-  return { widthMm, heightMm, contours, images, leftOut };
+  return { ...walker.size, contours, images, leftOut };
+}
+
+/** Symbols may be reused before they are defined, and style sheets stand anywhere: then everything is read first. */
+function hasLateMeaning(text: string): boolean {
+  return /<(?:[\w-]+:)?(use|style)[\s/>]/.test(text);
+}
+
+interface Walked {
+  readonly drawn: SvgWalker;
+  readonly size: { readonly widthMm: number; readonly heightMm: number };
+}
+
+function beginWalk(root: Pick<XmlElement, 'name' | 'attributes'>): Walked {
+  if (root.name !== 'svg') {
+    throw new AppError('badDrawing', `the file starts with <${root.name}>; an SVG starts with <svg>`);
+  }
+  const { widthMm, heightMm, toMm } = readSvgViewport(root.attributes);
+  return { drawn: new SvgWalker(toMm), size: { widthMm, heightMm } };
+}
+
+function walkTree(text: string, onProgress: ReadProgress | undefined): Walked {
+  const root = readXmlTree(text, MAX_DEPTH, KEEPS_TEXT, (share) => onProgress?.(share * 0.5));
+  const walked = beginWalk(root);
+  walked.drawn.walk(root, (share) => onProgress?.(0.5 + share * 0.5));
+  return walked;
+}
+
+function walkStream(text: string, onProgress: ReadProgress | undefined): Walked {
+  let walked: Walked | null = null;
+  readXmlStream(
+    text,
+    MAX_DEPTH,
+    {
+      open: (element) => {
+        walked ??= beginWalk(element);
+        walked.drawn.open(element);
+      },
+      close: () => walked?.drawn.close(),
+    },
+    onProgress,
+  );
+  if (!walked) throw new AppError('badDrawing', 'the file is empty');
+  return walked;
 }

@@ -69,7 +69,13 @@ class PathPen {
   draw(command: string, isRelative: boolean, v: Float64Array): void {
     const pen = this.builder;
     if (isRelative) makeAbsolute(command, v, pen.x, pen.y);
-    const [a, b, c, d, e, f] = v as unknown as Six;
+    // Taken one by one: a typed array is spread by its iterator, which costs more than the drawing.
+    const a = v[0] as number;
+    const b = v[1] as number;
+    const c = v[2] as number;
+    const d = v[3] as number;
+    const e = v[4] as number;
+    const f = v[5] as number;
     this.isFresh = false;
     switch (command) {
       case 'M':
@@ -127,8 +133,6 @@ class PathPen {
     this.mirrorY = follows ? 2 * y - this.mirrorY : y;
   }
 }
-
-type Six = readonly [number, number, number, number, number, number];
 
 function makeAbsolute(command: string, v: Float64Array, x: number, y: number): void {
   if (command === 'V') v[0] = (v[0] as number) + y;

@@ -44,7 +44,10 @@ interface Frame {
   readonly reuse: number;
 }
 
-/** Walks the elements of a drawing with what each inherits. */
+/**
+ * Draws elements with what each inherits: as they come, or from a tree where symbols are reused or style sheets may
+ * stand at the end.
+ */
 export class SvgWalker {
   readonly contours: DrawnContour[] = [];
   readonly images: DrawnImage[] = [];
@@ -53,60 +56,75 @@ export class SvgWalker {
   private sheet: StyleSheet = NO_STYLE_SHEET;
   private shapes = 0;
   private visited = 0;
-  private total = 0;
+  /** What the open elements pass on; `null` for those whose content is not drawn. */
+  private readonly open_: (Frame | null)[] = [];
 
-  constructor(
-    private readonly root: XmlElement,
-    private readonly onProgress: ReadProgress,
-  ) {
-    const css: string[] = [];
-    this.index(root, css);
-    if (css.length > 0) this.sheet = readStyleSheet(css.join('\n'));
-    if (this.sheet.unread > 0) this.leftOut.add('style rules that look at neighbours or states');
+  constructor(private readonly toMm: Affine) {}
+
+  /** An element begins. @throws AppError `badDrawing` with the line, `tooLarge` */
+  open(element: XmlElement): void {
+    const parent = this.open_.length === 0 ? undefined : (this.open_.at(-1) as Frame | null);
+    this.open_.push(parent === undefined ? this.begin(element) : parent && this.enter(element, parent));
   }
 
-  /** @throws AppError `badDrawing` with the line, `tooLarge` */
-  walk(toMm: Affine): void {
-    const { attributes, name } = this.root;
-    const box = readViewBox(attributes['viewBox']);
-    const viewport = box ?? {
+  close(): void {
+    this.open_.pop();
+  }
+
+  /** The whole drawing from its root. @throws AppError `badDrawing` with the line, `tooLarge` */
+  walk(root: XmlElement, onProgress: ReadProgress): void {
+    const css: string[] = [];
+    const total = this.index(root, css);
+    if (css.length > 0) this.sheet = readStyleSheet(css.join('\n'));
+    if (this.sheet.unread > 0) this.leftOut.add('style rules that look at neighbours or states');
+    const frame = this.begin(root);
+    root.children.forEach((child, index) => {
+      this.visit(child, frame);
+      if (index % 500 === 0) onProgress(Math.min(1, this.visited / total));
+    });
+  }
+
+  private begin({ name, attributes }: XmlElement): Frame {
+    const viewport = readViewBox(attributes['viewBox']) ?? {
       width: readCoordinate(attributes['width'], 0),
       height: readCoordinate(attributes['height'], 0),
     };
     const style = inheritStyle(INITIAL_STYLE, attributes, matchRules(this.sheet, name, attributes));
-    this.walkChildren(this.root, { affine: toMm, style, layer: null, viewport, reuse: 0 });
+    return { affine: this.toMm, style, layer: null, viewport, reuse: 0 };
   }
 
-  private index(element: XmlElement, css: string[]): void {
-    this.total++;
+  /** @returns how many elements there are */
+  private index(element: XmlElement, css: string[]): number {
     const id = element.attributes['id'];
     if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
     if (element.name === 'style') css.push(element.text);
-    for (const child of element.children) this.index(child, css);
-  }
-
-  private walkChildren(element: XmlElement, frame: Frame): void {
-    for (const child of element.children) this.visit(child, frame);
+    return element.children.reduce((sum, child) => sum + this.index(child, css), 1);
   }
 
   private visit(element: XmlElement, parent: Frame): void {
+    const frame = this.enter(element, parent);
+    if (frame) for (const child of element.children) this.visit(child, frame);
+  }
+
+  /** Draws an element. @returns what its children inherit, or `null` when they are not drawn */
+  private enter(element: XmlElement, parent: Frame): Frame | null {
     this.visited++;
-    if (this.visited % 2000 === 0) this.onProgress(Math.min(1, this.visited / this.total));
     const { name, attributes } = element;
-    if (UNDRAWN.has(name)) return;
+    if (UNDRAWN.has(name)) return null;
     const ruled = matchRules(this.sheet, name, attributes);
-    if (isUndisplayed(attributes, ruled)) return;
+    if (isUndisplayed(attributes, ruled)) return null;
     const words = LEFT_OUT[name];
     if (words) {
       this.leftOut.add(words);
-      return;
+      return null;
     }
     try {
       const frame = this.inherit(element, parent, ruled);
       if (SHAPES.has(name)) this.draw(element, frame);
       else if (name === 'use') this.reuse(element, frame);
       else if (name === 'image') this.picture(element, frame);
-      else this.walkChildren(element, name === 'svg' ? this.nest(element, frame, element) : frame);
+      else return name === 'svg' ? this.nest(element, frame, element) : frame;
+      return null;
     } catch (error) {
       if (!(error instanceof AppError) || /^line \d/.test(error.message)) throw error;
       throw new AppError(error.code, `line ${element.line}: ${error.message}`, error.details);
@@ -182,7 +200,8 @@ export class SvgWalker {
       matchRules(this.sheet, target.name, target.attributes),
     );
     const sized = { ...target.attributes, ...pick(attributes, ['width', 'height']) };
-    this.walkChildren(target, this.nest({ ...target, attributes: sized }, { ...inner, style }, target));
+    const nested = this.nest({ ...target, attributes: sized }, { ...inner, style }, target);
+    for (const child of target.children) this.visit(child, nested);
   }
 
   private nest({ attributes }: XmlElement, frame: Frame, { name }: XmlElement): Frame {

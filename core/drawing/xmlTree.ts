@@ -1,4 +1,4 @@
-import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import { SaxesParser } from 'saxes';
 import type { ReadProgress } from '#core/drawing/drawing.ts';
 import { AppError } from '#core/errors/appError.ts';
 
@@ -12,23 +12,31 @@ export interface XmlElement {
   readonly text: string;
 }
 
-const CHUNK = 1 << 20;
+const CHUNK = 1 << 16;
+const NONE: readonly XmlElement[] = [];
+
+/** What happens while XML is read. Elements of a stream have no children and no text. */
+export interface XmlListener {
+  readonly open: (element: XmlElement) => void;
+  readonly close: () => void;
+  readonly text?: (words: string) => void;
+}
 
 /**
- * Reads XML into elements. Nothing outside the text is ever fetched; entities are refused.
+ * Reads XML and tells of every element as it begins and ends. Nothing outside the text is ever fetched; entities are
+ * refused.
  *
  * @param maxDepth deepest nesting of elements
- * @param keepsText names of elements whose text is wanted
- * @throws AppError `badDrawing` with the line: not well-formed, entities, nested too deep, empty
+ * @throws AppError `badDrawing` with the line: not well-formed, entities, nested too deep
  */
-export function readXmlTree(
+export function readXmlStream(
   text: string,
   maxDepth: number,
-  keepsText: ReadonlySet<string>,
+  listener: XmlListener,
   onProgress?: ReadProgress,
-): XmlElement {
-  const builder = new TreeBuilder(maxDepth, keepsText);
+): void {
   const parser = new SaxesParser();
+  let depth = 0;
   parser.on('error', (error) => {
     throw new AppError('badDrawing', `this is not well-formed XML: ${error.message}`);
   });
@@ -36,53 +44,64 @@ export function readXmlTree(
     if (!/<!ENTITY/i.test(doctype)) return;
     throw new AppError('badDrawing', `line ${parser.line}: the file defines entities; they are not read`);
   });
-  parser.on('opentag', (tag) => builder.open(tag, parser.line));
-  parser.on('closetag', () => builder.close());
-  const take = (words: string) => builder.take(words);
-  parser.on('text', take);
-  parser.on('cdata', take);
+  parser.on('opentag', (tag) => {
+    const { line } = parser;
+    if (depth++ > maxDepth) {
+      throw new AppError('badDrawing', `line ${line}: groups are nested deeper than ${maxDepth}`);
+    }
+    listener.open({ name: localName(tag.name), attributes: tag.attributes, children: NONE, line, text: '' });
+  });
+  parser.on('closetag', () => {
+    depth--;
+    listener.close();
+  });
+  if (listener.text) {
+    parser.on('text', listener.text);
+    parser.on('cdata', listener.text);
+  }
   for (let from = 0; from < text.length; from += CHUNK) {
     parser.write(text.slice(from, from + CHUNK));
     onProgress?.(Math.min(1, (from + CHUNK) / text.length));
   }
   parser.close();
-  if (!builder.root) throw new AppError('badDrawing', 'the file is empty');
-  return builder.root;
+}
+
+/**
+ * Reads XML into elements.
+ *
+ * @param keepsText names of elements whose text is wanted
+ * @throws AppError `badDrawing` as {@link readXmlStream}, and for nothing at all
+ */
+export function readXmlTree(
+  text: string,
+  maxDepth: number,
+  keepsText: ReadonlySet<string>,
+  onProgress?: ReadProgress,
+): XmlElement {
+  const open: OpenElement[] = [];
+  let root: XmlElement | null = null;
+  const listener: XmlListener = {
+    open: (one) => {
+      const element: OpenElement = { ...one, children: [] };
+      const parent = open.at(-1);
+      if (parent) parent.children.push(element);
+      else root = element;
+      open.push(element);
+    },
+    close: () => open.pop(),
+    text: (words) => {
+      const element = open.at(-1);
+      if (element && keepsText.has(element.name)) element.text += words;
+    },
+  };
+  readXmlStream(text, maxDepth, listener, onProgress);
+  if (!root) throw new AppError('badDrawing', 'the file is empty');
+  return root;
 }
 
 interface OpenElement extends XmlElement {
   readonly children: OpenElement[];
   text: string;
-}
-
-class TreeBuilder {
-  root: XmlElement | null = null;
-  private readonly open_: OpenElement[] = [];
-
-  constructor(
-    private readonly maxDepth: number,
-    private readonly keepsText: ReadonlySet<string>,
-  ) {}
-
-  open(tag: SaxesTagPlain, line: number): void {
-    if (this.open_.length > this.maxDepth) {
-      throw new AppError('badDrawing', `line ${line}: groups are nested deeper than ${this.maxDepth}`);
-    }
-    const element = { name: localName(tag.name), attributes: tag.attributes, children: [], line, text: '' };
-    const parent = this.open_.at(-1);
-    if (parent) parent.children.push(element);
-    else this.root = element;
-    this.open_.push(element);
-  }
-
-  close(): void {
-    this.open_.pop();
-  }
-
-  take(words: string): void {
-    const element = this.open_.at(-1);
-    if (element && this.keepsText.has(element.name)) element.text += words;
-  }
 }
 
 /** A name without its namespace prefix. */

@@ -1,6 +1,4 @@
-import { measurePolyline } from '#core/geometry/measurePolyline.ts';
-import { slicePolyline } from '#core/geometry/slicePolyline.ts';
-import type { PointMm } from '#core/geometry/point.ts';
+import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
 import type { Tab } from '#core/perforation/placeTabs.ts';
 
 /** One stretch of a perforated ring. */
@@ -22,19 +20,17 @@ export function cutTabs(
   startMm: number,
   overcutMm: number,
 ): readonly TabbedStretch[] {
-  const total = measurePolyline(ring);
-  const twice = [...ring, ...ring.slice(1)];
+  const way = new RingWay(ring);
+  const total = way.lengthMm;
   const from = tabs
     .map(({ fromMm, toMm }) => {
-      const shift = ((((fromMm - startMm) % total) + total) % total) - (fromMm - startMm);
-      return { fromMm: fromMm - startMm + shift, toMm: toMm - startMm + shift };
+      const along = (((fromMm - startMm) % total) + total) % total;
+      return { fromMm: along, toMm: along + toMm - fromMm };
     })
     .sort((a, b) => a.fromMm - b.fromMm);
   const stretches: TabbedStretch[] = [];
   const add = (start: number, end: number, isTab: boolean) => {
-    if (end - start < 1e-6) return;
-    const share = (mm: number) => (startMm + mm) / (2 * total);
-    stretches.push({ points: slicePolyline(twice, share(start), share(end)), isTab });
+    if (end - start >= 1e-6) stretches.push({ points: way.slice(startMm + start, startMm + end), isTab });
   };
   let at = 0;
   for (const tab of from) {
@@ -46,6 +42,60 @@ export function cutTabs(
   const first = from[0]?.fromMm ?? total;
   add(total, total + Math.min(overcutMm, first), false);
   return joinLast(stretches);
+}
+
+/** A ring with the way from its start to every point, so that pieces of it are cut without measuring it again. */
+class RingWay {
+  readonly lengthMm: number;
+  private readonly atMm: Float64Array;
+
+  constructor(private readonly ring: readonly PointMm[]) {
+    this.atMm = new Float64Array(ring.length);
+    for (let index = 1; index < ring.length; index++) {
+      const step = distanceMm(ring[index - 1] as PointMm, ring[index] as PointMm);
+      this.atMm[index] = (this.atMm[index - 1] as number) + step;
+    }
+    this.lengthMm = this.atMm[ring.length - 1] as number;
+  }
+
+  /** The stretch between two places, which may lie beyond the end, where the ring goes on. */
+  slice(fromMm: number, toMm: number): readonly PointMm[] {
+    const points = [this.pointAt(fromMm)];
+    const round = Math.floor(fromMm / this.lengthMm);
+    let turn = round * this.lengthMm;
+    let index = this.segmentAt(fromMm - turn) + 1;
+    for (;;) {
+      if (index >= this.ring.length) {
+        index = 1;
+        turn += this.lengthMm;
+      }
+      const place = turn + (this.atMm[index] as number);
+      if (place >= toMm - 1e-9) break;
+      if (place > fromMm + 1e-9) points.push(this.ring[index] as PointMm);
+      index++;
+    }
+    points.push(this.pointAt(toMm));
+    return points;
+  }
+
+  private pointAt(mm: number): PointMm {
+    const along = ((mm % this.lengthMm) + this.lengthMm) % this.lengthMm;
+    const index = this.segmentAt(along);
+    const [from, to] = [this.atMm[index] as number, this.atMm[index + 1] as number];
+    const share = to > from ? (along - from) / (to - from) : 0;
+    return mixPoints(this.ring[index] as PointMm, this.ring[index + 1] as PointMm, share);
+  }
+
+  /** The last segment that begins at or before a place, by halving. */
+  private segmentAt(mm: number): number {
+    let [low, high] = [0, this.ring.length - 2];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if ((this.atMm[middle] as number) <= mm) low = middle;
+      else high = middle - 1;
+    }
+    return low;
+  }
 }
 
 /** The overcut goes on from the last cut: one stretch, not two. */

@@ -44,11 +44,17 @@ const MOST_SHEETS = 200;
  * come nearer than the spacing and none leaves the usable area: cells are taken whole as soon as a shape touches them.
  *
  * @param tries how many orders to try; the caller may stop earlier
+ * @param isOver asked before every try but the first
  */
-export function* nestPieces(order: NestOrder, random: Random, tries: number): Generator<NestResult> {
+export function* nestPieces(
+  order: NestOrder,
+  random: Random,
+  tries: number,
+  isOver: () => boolean = () => false,
+): Generator<NestResult> {
   const nest = new Nest(order);
   let best: NestResult | null = null;
-  for (let round = 0; round < tries; round++) {
+  for (let round = 0; round < tries && (round === 0 || !isOver()); round++) {
     const result = nest.run(chooseTry(round, order.pieces.length, random));
     if (best && !isBetter(result, best)) continue;
     best = result;

@@ -61,8 +61,8 @@ describe('the HTTP interface, walked by a script', () => {
 
   it('answers nothing for an empty station and something once a sheet is loaded', async () => {
     expect((await answer('kiss')).answer).toBeNull();
-    const refused = await api<Refused>('/api/jobs', 'POST', { name: 'x', svg: '<svg/>', machineId });
-    expect(refused.reply.error.message).toMatch(/load a sheet/);
+    const refused = await api<Refused>('/api/jobs', 'POST', { name: 'x', source: '<svg/>', machineId });
+    expect(refused.reply.error.message).toMatch(/no sheet is loaded/);
     const { reply: materials } =
       await api<{ name: string; conditions: { id: number }[] }[]>('/api/materials');
     conditionId = materials.find(({ name }) => name === 'Script label')!.conditions[0]!.id;
@@ -131,10 +131,10 @@ describe('the HTTP interface, walked by a script', () => {
   });
 
   it('plans a job in parts where the panel owns the numbers, and writes none of them into the files', async () => {
-    const svg =
+    const source =
       '<svg width="50mm" height="50mm" viewBox="0 0 50 50" fill="none"><circle cx="25" cy="25" r="10" stroke="#00f"/><rect x="2" y="2" width="46" height="46" stroke="#f00"/></svg>';
-    jobId = (await api<{ id: number }>('/api/jobs', 'POST', { name: 'Script/job: 1', svg, machineId })).reply
-      .id;
+    jobId = (await api<{ id: number }>('/api/jobs', 'POST', { name: 'Script/job: 1', source, machineId }))
+      .reply.id;
     const { reply: plan } = await api<PlanReply>(`/api/jobs/${jobId}/plan`);
     expect(plan).toMatchObject({ parts: 2, problem: null });
     expect(plan.passes.map((pass) => pass.operation)).toEqual(['kiss', 'through']);

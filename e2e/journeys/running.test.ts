@@ -17,7 +17,7 @@ function longJob(): string {
 async function startRun(name: string): Promise<number> {
   const { reply: job } = await api<{ id: number }>('/api/jobs', 'POST', {
     name,
-    svg: longJob(),
+    source: longJob(),
     machineId: 2,
   });
   const started = await api<{ id: number }>(`/api/jobs/${job.id}/runs`, 'POST');
@@ -93,18 +93,21 @@ describe('a run at the machine', () => {
       basedOn: answer.revision.revision,
     });
     expect(kept.status).toBe(201);
-    const svg =
+    const source =
       '<svg width="30mm" height="30mm" viewBox="0 0 30 30" fill="none"><g id="kiss" stroke="#00f"><circle cx="15" cy="15" r="8"/></g><g id="outline" stroke="#f00"><circle cx="15" cy="15" r="13"/></g></svg>';
     const { reply: job } = await api<{ id: number }>('/api/jobs', 'POST', {
       name: 'two depths',
-      svg,
+      source,
       machineId: 1,
     });
+    // On a roll the outline is guessed to be perforated; here it is to be cut through.
+    const roles = { 'kiss|#0000ff': 'kiss', 'outline|#ff0000': 'through' };
+    await api(`/api/jobs/${job.id}`, 'PATCH', { version: 1, roles });
     const { page } = ines;
     await go(page, `/jobs/${job.id}`);
-    await page.getByRole('tab', { name: '3 Passes' }).click();
+    await page.getByRole('tab', { name: '4 Passes' }).click();
     await page.getByText(/Set the exposure to 0.50 mm/).waitFor();
-    await page.getByRole('tab', { name: '4 Cut' }).click();
+    await page.getByRole('tab', { name: '6 Cut' }).click();
     expect(await page.getByRole('link', { name: /part \d of 2/ }).count()).toBe(2);
     await follow(page, page.getByRole('button', { name: /Send to/ }), /^\/runs\//);
     const progress = page.getByRole('region', { name: 'Progress' });

@@ -57,7 +57,7 @@ describe('two people at once', () => {
     const [job] = (await api<{ id: number }[]>('/api/jobs')).reply;
     for (const { page } of [ines, tove]) {
       await go(page, `/jobs/${job!.id}`);
-      await page.getByRole('tab', { name: '1 Roles' }).click();
+      await page.getByRole('tab', { name: '2 Roles' }).click();
     }
     const first = (visitor: Visitor, role: string) =>
       visitor.page.getByRole('radiogroup').first().getByRole('radio', { name: role });
@@ -96,11 +96,11 @@ describe('what is not ready', () => {
       await api<{ name: string; conditions: { id: number }[] }[]>('/api/materials');
     const clear = materials.find(({ name }) => name.startsWith('Spindrift'))!.conditions[0]!.id;
     await api('/api/stations/1', 'PATCH', { conditionId: clear });
-    const svg = '<svg width="20mm" height="20mm" viewBox="0 0 20 20"><circle cx="9" cy="9" r="5"/></svg>';
-    const { reply } = await api<{ id: number }>('/api/jobs', 'POST', { name: 'round', svg, machineId: 1 });
+    const source = '<svg width="20mm" height="20mm" viewBox="0 0 20 20"><circle cx="9" cy="9" r="5"/></svg>';
+    const { reply } = await api<{ id: number }>('/api/jobs', 'POST', { name: 'round', source, machineId: 1 });
     const { page } = ines;
     await go(page, `/jobs/${reply.id}`);
-    await page.getByRole('tab', { name: '4 Cut' }).click();
+    await page.getByRole('tab', { name: '6 Cut' }).click();
     await page.getByText('There is no kiss setting').waitFor();
     await page.getByRole('link', { name: 'Find it with test cuts' }).click();
     await page.getByRole('heading', { name: 'Test cuts' }).waitFor();

@@ -72,6 +72,23 @@ describe('every main view', () => {
     ).toBeLessThanOrEqual(0);
   });
 
+  it.each(['Drawing', 'Roles', 'Sheet', 'Passes', 'Run sheet', 'Cut'])(
+    'the step %s of a job keeps the rules and fits a phone',
+    async (step) => {
+      for (const one of [visitor, phone]) {
+        one.errors.length = 0;
+        await go(one.page, '/jobs/4');
+        await one.page.getByRole('tab', { name: new RegExp(`\\d ${step}$`) }).click();
+        await one.page.getByRole('heading', { level: 2 }).first().waitFor();
+        await one.page.getByRole('img', { name: /Tide-table stickers/ }).waitFor();
+        expect(await findViolations(one)).toEqual([]);
+        const over = 'document.documentElement.scrollWidth - window.innerWidth';
+        expect(await one.page.evaluate(over)).toBeLessThanOrEqual(0);
+        expect(one.errors).toEqual([]);
+      }
+    },
+  );
+
   it('Bench and Test cuts keep the rules on a phone too', async () => {
     for (const path of ['/', '/test-cuts']) {
       await go(phone.page, path);

@@ -119,7 +119,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     await page.getByText('These are guesses').waitFor();
     const outline = page.getByRole('radiogroup', { name: /#cc2200/ });
     await expect
-      .poll(() => outline.getByRole('radio', { name: 'Through' }).getAttribute('aria-checked'))
+      .poll(() => outline.getByRole('radio', { name: 'Perforated' }).getAttribute('aria-checked'))
       .toBe('true');
     await outline.getByRole('radio', { name: 'Kiss' }).click();
     await expect
@@ -130,7 +130,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
       .poll(() => outline.getByRole('radio', { name: 'Through' }).getAttribute('aria-checked'))
       .toBe('true');
     await page.getByText('These are guesses').waitFor({ state: 'hidden' });
-    await page.getByRole('tab', { name: '2 Sheet' }).click();
+    await page.getByRole('tab', { name: '3 Sheet' }).click();
     await page.getByLabel('Size').selectOption('A5');
     await page.getByText('A5, 148 × 210 mm', { exact: false }).first().waitFor();
     await page.getByLabel('Drawing from the left, mm').fill('120');
@@ -143,12 +143,12 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
 
   it('shows ordered passes and hands out the machine file', async () => {
     const { page } = tove;
-    await page.getByRole('tab', { name: '3 Passes' }).click();
-    const passes = page.getByRole('tabpanel').getByRole('listitem');
+    await page.getByRole('tab', { name: '4 Passes' }).click();
+    const passes = page.getByRole('tabpanel').getByRole('list').first().getByRole('listitem');
     await expect.poll(() => passes.count()).toBe(2);
     expect(await passes.nth(0).textContent()).toMatch(/Kiss.*gf/);
     expect(await passes.nth(1).textContent()).toMatch(/Through.*gf/);
-    await page.getByRole('tab', { name: '4 Cut' }).click();
+    await page.getByRole('tab', { name: '6 Cut' }).click();
     const [download] = await Promise.all([
       page.waitForEvent('download'),
       page
@@ -158,7 +158,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     ]);
     expect(download.suggestedFilename()).toMatch(/cherries.*\.hpgl/);
     const text = readFileSync(await download.path(), 'utf8');
-    expect(text).toMatch(/^IN;PA;SP1;\nVS200;FS\d+;\nPU/);
+    expect(text).toMatch(/^IN;PA;SP1;\nVS200;\nFS\d+;PU/);
   });
 
   it('sends it to the stand-in, which shows live what it reached, and notes the run', async () => {

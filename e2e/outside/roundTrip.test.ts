@@ -22,12 +22,16 @@ describe('a machine file', () => {
         };
         const text = writeHpgl([pass as unknown as WrittenPass], 200, options);
         const read = new HpglDecoder().push(Buffer.from(text));
-        const cuts = read.filter((one) => one.kind === 'cut');
-        const travels = read.filter((one) => one.kind === 'travel');
-        expect(cuts).toHaveLength(strokes.length);
+        // A stroke that begins where the last one ended needs no travel: the pen is followed instead of counted.
+        const drawn: { xMm: number; yMm: number }[][] = [];
+        let at = { xMm: 0, yMm: 0 };
+        for (const one of read) {
+          if (one.kind === 'cut') drawn.push([at, ...one.points]);
+          if (one.kind === 'cut' || one.kind === 'travel') at = one.points.at(-1) ?? at;
+        }
+        expect(drawn).toHaveLength(strokes.length);
         strokes.forEach((points, index) => {
-          const entry = travels[index]!.points[0]!;
-          const back = [entry, ...cuts[index]!.points];
+          const back = drawn[index]!;
           expect(back).toHaveLength(points.length);
           points.forEach(({ x, y }, place) => {
             expect(Math.abs(back[place]!.xMm - x)).toBeLessThanOrEqual(0.0125 + 1e-9);
@@ -55,7 +59,7 @@ describe('a machine file', () => {
       new HpglDecoder()
         .push(Buffer.from(writeHpgl([pass], 100, { unitsPerMm: 40, carriesNumbers })))
         .map(({ kind }) => kind);
-    expect(kinds(true)).toEqual(['begin', 'speed', 'force', 'travel', 'cut', 'travel', 'end']);
-    expect(kinds(false)).toEqual(['begin', 'travel', 'cut', 'travel', 'end']);
+    expect(kinds(true)).toEqual(['begin', 'tool', 'speed', 'force', 'travel', 'cut', 'travel', 'end']);
+    expect(kinds(false)).toEqual(['begin', 'tool', 'travel', 'cut', 'travel', 'end']);
   });
 });

@@ -1,4 +1,5 @@
 import { RotateCw } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import type { ShownJob } from '#web/endpoints/showJob.ts';
 import { EdgePanel } from '#web/islands/job/EdgePanel.tsx';
@@ -139,14 +140,20 @@ interface CheckProps {
   readonly onSet: (isOn: boolean) => void;
 }
 
+/** Ticked at once by the hand; what the book keeps decides in the end. */
 function Check({ label, isOn, onSet }: CheckProps) {
+  const [own, setOwn] = useState<boolean | null>(null);
+  useEffect(() => setOwn(null), [isOn]);
   return (
     <label className="flex items-center gap-3 min-h-11 cursor-pointer">
       <input
         type="checkbox"
         className="size-5 accent-verdigris shrink-0"
-        checked={isOn}
-        onChange={(event) => onSet(event.target.checked)}
+        checked={own ?? isOn}
+        onChange={(event) => {
+          setOwn(event.target.checked);
+          onSet(event.target.checked);
+        }}
       />
       {label}
     </label>
