@@ -141,15 +141,24 @@ function nearestNeighbour(stops: readonly TravelStop[], home: PointMm): number {
 function measureNesting(root: string, icons: readonly string[]): JobMeasures['nesting'] {
   const random = seededRandom(5);
   const fifty = Array.from({ length: 50 }, () => icons[Math.floor(random() * icons.length)] as string);
-  const demo = (file: string, wanted: RegExp) => {
+  const demo = (file: string, wanted: RegExp): readonly Rings[] => {
     const drawing = readSvg(readFileSync(join(root, 'demo/drawings', file), 'utf8'));
-    const line = drawing.contours.find(({ layer }) => wanted.test(layer ?? ''));
-    return line ? [flattenContour(line.contour, 0.1).slice(0, -1)] : [];
+    const lines = drawing.contours.filter(
+      ({ layer, contour }) => wanted.test(layer ?? '') && contour.isClosed,
+    );
+    return lines.map((line) => [flattenContour(line.contour, 0.1).slice(0, -1)]);
   };
+  const [label, round, oval, packet] = [
+    demo('jar-label.svg', /outline/)[0],
+    demo('tide-stickers.svg', /kiss/)[0],
+    demo('tide-stickers.svg', /kiss/).at(-1),
+    demo('seed-packet.svg', /outline/)[0],
+  ] as [Rings, Rings, Rings, Rings];
   return [
-    fillSheet("the demo's jar label", demo('jar-label.svg', /outline/)),
-    fillSheet("the demo's round tide sticker", demo('tide-stickers.svg', /kiss/)),
-    fillSheet("the demo's seed packet", demo('seed-packet.svg', /outline/)),
+    layMany("the demo's shapes mixed: label, round, oval", [label, round, oval], 16),
+    fillSheet("the demo's round tide sticker", round),
+    fillSheet("the demo's jar label", label),
+    fillSheet("the demo's seed packet", packet),
     layMany('fifty icons, 34 mm, with a border of 1.5 mm', fifty.map(silhouetteOf), 4),
   ];
 }
@@ -216,17 +225,30 @@ function boxRoom() {
   };
 }
 
-function packBoxes(boxes: readonly ReturnType<typeof boundPoints>[]): MaxRectsPacker {
+interface PackedBox {
+  readonly width: number;
+  readonly height: number;
+  x: number;
+  y: number;
+}
+
+function packBoxes(boxes: readonly ReturnType<typeof boundPoints>[]): MaxRectsPacker<PackedBox> {
   const { width, height } = boxRoom();
-  const packer = new MaxRectsPacker(width, height, 0, {
+  const packer = new MaxRectsPacker<PackedBox>(width, height, 0, {
     smart: false,
     pot: false,
     square: false,
     allowRotation: true,
   });
-  for (const { minX, minY, maxX, maxY } of boxes) {
-    packer.add(maxX - minX + SPACING_MM, maxY - minY + SPACING_MM, null);
-  }
+  // Handed over together, so that the packer may sort them as it likes.
+  packer.addArray(
+    boxes.map(({ minX, minY, maxX, maxY }) => ({
+      x: 0,
+      y: 0,
+      width: maxX - minX + SPACING_MM,
+      height: maxY - minY + SPACING_MM,
+    })),
+  );
   return packer;
 }
 

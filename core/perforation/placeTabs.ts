@@ -65,7 +65,7 @@ export function placeTabs(ring: readonly PointMm[], order: PerforationOrder): Pe
   const periodMm = lengthMm / tabs;
   const corners = findCorners(ring);
   const bad = listBad(ring, lengthMm, corners, order);
-  const phase = choosePhase(lengthMm, periodMm, tabs, bad, leadingPlace(ring, order.leading));
+  const phase = choosePhase(periodMm, bad, leadingPlace(ring, order.leading));
   const middles = Array.from({ length: tabs }, (_, index) => (phase + index * periodMm) % lengthMm);
   const free = middles.map((middle) => moveOff(middle, bad, lengthMm, periodMm * 0.45));
   const sided = serveSides(free, corners, bad, lengthMm, order);
@@ -101,27 +101,19 @@ function listBad(
   return [...bad, { middle: nearestPlace(ring, thumb), half: cutLengthMm / 2, weight: 1 }];
 }
 
-function choosePhase(
-  lengthMm: number,
-  periodMm: number,
-  tabs: number,
-  bad: readonly BadStretch[],
-  leadingMm: number | null,
-): number {
+/** Where the equal pattern begins: of all its tabs only the nearest to a bad stretch counts against it. */
+function choosePhase(periodMm: number, bad: readonly BadStretch[], leadingMm: number | null): number {
+  const offset = (phase: number, place: number) => {
+    const apart = (((place - phase) % periodMm) + periodMm) % periodMm;
+    return Math.min(apart, periodMm - apart);
+  };
   let best = { phase: 0, cost: Infinity };
   for (let step = 0; step < PHASES; step++) {
     const phase = (step / PHASES) * periodMm;
-    let cost = 0;
-    for (let index = 0; index < tabs; index++) {
-      const middle = (phase + index * periodMm) % lengthMm;
-      for (const stretch of bad) {
-        const gap = around(middle, stretch.middle, lengthMm);
-        if (gap < stretch.half) cost += stretch.weight * (1.5 - gap / stretch.half);
-      }
-    }
-    if (leadingMm !== null) {
-      const off = (((leadingMm - phase) % periodMm) + periodMm) % periodMm;
-      cost += 0.4 * (Math.min(off, periodMm - off) / periodMm);
+    let cost = leadingMm === null ? 0 : (0.4 * offset(phase, leadingMm)) / periodMm;
+    for (const { middle, half, weight } of bad) {
+      const gap = offset(phase, middle);
+      if (gap < half) cost += weight * (1.5 - gap / half);
     }
     if (cost < best.cost - 1e-12) best = { phase, cost };
   }

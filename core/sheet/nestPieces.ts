@@ -32,11 +32,13 @@ export interface NestResult {
 }
 
 /** Finer cells fit closer and cost more: about this many on a sheet. */
-const CELLS = 900_000;
-const FINEST_MM = 0.2;
+const CELLS = 1_600_000;
+const FINEST_MM = 0.1;
 /** A cell that a shape touches has its middle within half a diagonal. */
 const TOUCH = Math.SQRT1_2;
 const MOST_SHEETS = 200;
+/** Tries of every kind before those near the best begin. */
+const FIRST_TRIES = 6;
 
 /**
  * Lays real shapes out, try after try, each better than the last yielded: bottom-left filling on a bit grid, with
@@ -53,11 +55,14 @@ export function* nestPieces(
   isOver: () => boolean = () => false,
 ): Generator<NestResult> {
   const nest = new Nest(order);
-  let best: NestResult | null = null;
+  let best: { readonly result: NestResult; readonly how: Try } | null = null;
   for (let round = 0; round < tries && (round === 0 || !isOver()); round++) {
-    const result = nest.run(chooseTry(round, order.pieces.length, random));
-    if (best && !isBetter(result, best)) continue;
-    best = result;
+    const isNear = best !== null && round >= FIRST_TRIES && round % 4 > 0;
+    const how: Try =
+      isNear && best ? nearTry(best.how, random) : chooseTry(round, order.pieces.length, random);
+    const result = nest.run(how);
+    if (best && !isBetter(result, best.result)) continue;
+    best = { result, how };
     yield result;
   }
 }
@@ -76,11 +81,19 @@ interface Try {
 
 function chooseTry(round: number, count: number, random: Random): Try {
   const isByColumn = round % 2 === 1;
-  const kind = Math.floor(round / 2) % 3;
-  if (round < 4) return { ranks: 'large', isByColumn, endWeight: round < 2 ? 1 : 0, sizeWeight: 0 };
-  if (round < 6) return { ranks: null, isByColumn, endWeight: 0.5, sizeWeight: 1 };
-  const ranks = kind === 0 ? Array.from({ length: count }, () => random()) : null;
+  if (round < 2) return { ranks: null, isByColumn, endWeight: 0.5, sizeWeight: 1 };
+  if (round < 6) return { ranks: 'large', isByColumn, endWeight: round < 4 ? 1 : 0, sizeWeight: 0 };
+  const ranks = round % 4 === 2 ? Array.from({ length: count }, () => random()) : null;
   return { ranks, isByColumn, endWeight: random(), sizeWeight: 2 * random() };
+}
+
+/** A try not far from the best so far. */
+function nearTry({ ranks, isByColumn, endWeight, sizeWeight }: Try, random: Random): Try {
+  const jitter = (value: number) => Math.max(0, value + 0.5 * (random() - 0.5));
+  const near = Array.isArray(ranks)
+    ? (ranks as readonly number[]).map((rank) => rank + 0.2 * (random() - 0.5))
+    : ranks;
+  return { ranks: near, isByColumn, endWeight: jitter(endWeight), sizeWeight: jitter(sizeWeight) };
 }
 
 function isBetter(a: NestResult, b: NestResult): boolean {
