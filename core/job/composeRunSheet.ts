@@ -128,13 +128,12 @@ function partSteps(part: Part, { station, job }: RunSheetOrder): readonly RunSte
   const { machine } = station;
   const isPanel = machine.numbersOwner === 'panel';
   const unit = forceUnit(machine.forceScale);
-  const first = part.passes[0];
   return [
     ...(part.before ? [step(`${part.before}.`, 'the machine waits for it')] : []),
-    ...(first && first.role !== 'crease'
+    ...(part.exposureMm > 0
       ? [
           step('Set the exposure by hand.', 'no file carries it', [
-            [first.values.exposureMm.toFixed(2), 'mm exposure'],
+            [part.exposureMm.toFixed(2), 'mm exposure'],
           ]),
         ]
       : []),

@@ -35,7 +35,7 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
     await page.getByRole('radio', { name: 'Art' }).first().click();
     await drawer.kept(id, 2);
     await drawer.step('Drawing');
-    await page.getByLabel(/A new outline/).fill('2');
+    await page.getByLabel(/New outline/).fill('2');
     await page.keyboard.press('Enter');
     await page.getByRole('button', { name: 'Add border' }).click();
     await drawer.kept(id, 3);

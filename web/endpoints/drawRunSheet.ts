@@ -29,8 +29,9 @@ class SheetPen {
 
   constructor(private readonly page: PdfPage) {}
 
+  /** A line before a heading, which never stands alone at the end of a page. */
   rule(): void {
-    this.room(40);
+    this.room(100);
     this.y += 6;
     this.page
       .moveTo(LEFT, this.y)

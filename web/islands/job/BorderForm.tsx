@@ -36,7 +36,7 @@ export function BorderForm({ job, drawing, facts, isBusy, onChange }: Props) {
   };
   return (
     <div className="border-t border-hairline mt-3 pt-3 grid grid-cols-[1fr_auto] gap-3 items-end">
-      <Millimetres label="A new outline, outside by (inside: below 0)" value={byMm} onChange={setByMm} />
+      <Millimetres label="New outline, outwards by" value={byMm} onChange={setByMm} />
       <button type="button" className="button" disabled={isBusy || byMm === 0} onClick={add}>
         Add border
       </button>

@@ -70,13 +70,16 @@ export function CutPanel({ jobId, plan, machine, sheetNumber }: Props) {
 }
 
 function Checklist({ plan, machine }: { readonly plan: PlanReply; readonly machine: Machine }) {
+  const bladed = plan.passes.find(({ role }) => role !== 'crease');
   return (
     <ul className="list-disc pl-5 mt-2 grid gap-1">
       <li>Ink and laminate are dry, the sheet lies square and is pressed down.</li>
-      <li>
-        The exposure is set to {plan.passes[0]?.values.exposureMm.toFixed(2)} mm: it is set by hand, no file
-        carries it.
-      </li>
+      {bladed ? (
+        <li>
+          The exposure is set to {bladed.values.exposureMm.toFixed(2)} mm: it is set by hand, no file carries
+          it.
+        </li>
+      ) : null}
       <li>
         {machine.numbersOwner === 'file'
           ? 'The file carries force and speed: leave the panel alone.'
