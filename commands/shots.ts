@@ -39,15 +39,24 @@ const SHOTS: readonly Shot[] = [
   { name: 'knowledge', path: '/knowledge' },
   {
     name: 'job-roles',
-    path: '/jobs/3',
-    prepare: (page) => page.getByRole('tab', { name: '1 Roles' }).click(),
+    path: '/jobs/4',
+    prepare: (page) => page.getByRole('tab', { name: '2 Roles' }).click(),
   },
-  { name: 'job-passes', path: '/jobs/3' },
-  { name: 'run', path: '/jobs/3', prepare: cutTheJob },
+  { name: 'job-sheet', path: '/jobs/4', prepare: fillTheSheet },
+  { name: 'job-passes', path: '/jobs/4', prepare: (page) => page.getByText('Will the pieces').waitFor() },
+  {
+    name: 'job-run-sheet',
+    path: '/jobs/1',
+    station: 2,
+    prepare: async (page) => {
+      await page.getByRole('tab', { name: '5 Run sheet' }).click();
+      await page.getByText('Crease with the back tool').waitFor();
+    },
+  },
+  { name: 'run', path: '/jobs/4', prepare: cutTheJob },
   { name: 'log', path: '/log' },
   { name: 'upkeep', path: '/upkeep' },
   { name: 'files', path: '/book', prepare: readAFile },
-  { name: 'http-interface', path: '/api' },
 ];
 
 const PHONE_SHOTS: readonly Shot[] = [
@@ -69,9 +78,22 @@ await reportFailure(async () => {
   }
 });
 
+/** Lays as many pieces on the sheet as it takes, between marks and beside the corner for a test cut. */
+async function fillTheSheet(page: Page): Promise<void> {
+  await page.getByRole('tab', { name: '3 Sheet' }).click();
+  await page.getByLabel(/Registration marks/).check();
+  await page.getByLabel(/Keep a corner free/).check();
+  await page.getByRole('radio', { name: 'Each piece by itself' }).click();
+  await page.getByText('Nothing lies on the sheet yet.').waitFor();
+  await page.getByLabel(/Copies/).fill('0');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Lay out' }).click();
+  await page.getByText(/\d+ pieces on one sheet/).waitFor({ timeout: 40_000 });
+}
+
 /** Sends the job and waits until the stand-in has cut some of it. */
 async function cutTheJob(page: Page): Promise<void> {
-  await page.getByRole('tab', { name: '4 Cut' }).click();
+  await page.getByRole('tab', { name: '6 Cut' }).click();
   await page.getByRole('button', { name: /Send to/ }).click();
   await page.getByText(/[3-9] of \d+/).waitFor();
 }
