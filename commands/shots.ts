@@ -42,8 +42,8 @@ const SHOTS: readonly Shot[] = [
     path: '/jobs/4',
     prepare: (page) => page.getByRole('tab', { name: '2 Roles' }).click(),
   },
-  { name: 'job-sheet', path: '/jobs/4', prepare: fillTheSheet },
-  { name: 'job-passes', path: '/jobs/4', prepare: (page) => page.getByText('Will the pieces').waitFor() },
+  { name: 'job-sheet', path: '/jobs/5', prepare: fillTheSheet },
+  { name: 'job-passes', path: '/jobs/5', prepare: (page) => page.getByText('Will the pieces').waitFor() },
   {
     name: 'job-run-sheet',
     path: '/jobs/1',
@@ -53,7 +53,7 @@ const SHOTS: readonly Shot[] = [
       await page.getByText('Crease with the back tool').waitFor();
     },
   },
-  { name: 'run', path: '/jobs/4', prepare: cutTheJob },
+  { name: 'run', path: '/jobs/5', prepare: cutTheJob },
   { name: 'log', path: '/log' },
   { name: 'upkeep', path: '/upkeep' },
   { name: 'files', path: '/book', prepare: readAFile },
@@ -89,6 +89,7 @@ async function fillTheSheet(page: Page): Promise<void> {
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Lay out' }).click();
   await page.getByText(/\d+ pieces on one sheet/).waitFor({ timeout: 40_000 });
+  await page.evaluate('scrollTo(0, 0)');
 }
 
 /** Sends the job and waits until the stand-in has cut some of it. */

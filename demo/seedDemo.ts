@@ -216,6 +216,14 @@ const JOBS = [
     kind: 'laminated',
     daysAgo: 172,
   },
+  {
+    name: 'Jam-jar labels, quince',
+    file: 'jar-label.svg',
+    machine: 'Gannet 600',
+    material: 'Herringglass matt white',
+    kind: 'laminated',
+    daysAgo: 12,
+  },
 ] as const;
 
 async function drawJobs(db: Store, now: Date): Promise<void> {

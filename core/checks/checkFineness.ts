@@ -1,6 +1,7 @@
 import type { CutLine } from '#core/checks/findTroubles.ts';
 import { FINEST_MM, type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
 import { boundPoints } from '#core/geometry/box.ts';
+import type { Family } from '#core/stack/layer.ts';
 import { areaOfRings, offsetRings, subtractRings, type Rings } from '#core/geometry/clip.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { turnAlike } from '#core/geometry/polygon.ts';
@@ -18,6 +19,14 @@ export function checkFineness(lines: readonly CutLine[], facts: CheckFacts): rea
     ...closed.flatMap((line) => findNarrow(line, widthMm)),
     ...(facts.offsetMm > 0 ? lines.flatMap((line) => findSpikes(line, facts.offsetMm)) : []),
   ];
+}
+
+/** Whether any closed outline has parts narrower than a family bears. */
+export function isAnyTooFine(lines: readonly CutLine[], family: Family): boolean {
+  const widthMm = FINEST_MM[family];
+  return lines.some(
+    (line) => line.isClosed && line.role !== 'crease' && findNarrow(line, widthMm).length > 0,
+  );
 }
 
 /** What opening or closing by half the width loses or fills: bridges and spikes, and bays. */

@@ -7,8 +7,12 @@ import { boundPoints, encloses, overlap, type BoxMm } from '#core/geometry/box.t
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside } from '#core/geometry/polygon.ts';
 
-/** More crossings of one pair of lines need no naming. */
+/** Above so many segments meetings are not looked for. */
 const MOST_SEGMENTS = 600_000;
+/** Segments this near and parallel lie on each other, mm. */
+const SAME_WAY_MM = 0.02;
+/** A shared way shorter than this is where lines touch, mm. */
+const SHARED_MM = 1;
 /** A bar of a stencil that holds an island, mm. Common practice, no source. */
 const BRIDGE_MM = 2;
 
@@ -17,87 +21,125 @@ export function checkMeetings(lines: readonly CutLine[], facts: CheckFacts): rea
   const boxes = lines.map(({ points }) => boundPoints(points));
   return [
     ...findCrossings(lines),
+    ...findShared(lines),
     ...findClose(lines, boxes, facts),
     ...(facts.family === 'stencilSheet' ? findIslands(lines, boxes) : []),
   ];
 }
 
 interface Crossing {
-  readonly a: number;
-  readonly b: number;
+  readonly a: CutLine;
+  readonly b: CutLine;
   readonly at: PointMm;
 }
 
 function findCrossings(lines: readonly CutLine[]): readonly Trouble[] {
-  return listCrossings(lines).map(({ a, b, at }) => {
-    const [first, second] = [lines[a] as CutLine, lines[b] as CutLine];
-    const isSelf = a === b;
-    return {
-      kind: 'crossing',
+  return listCrossings(lines).map(({ a, b, at }) => ({
+    kind: 'crossing',
+    weight: 'careful',
+    what:
+      a === b
+        ? `line ${a.id + 1} crosses itself`
+        : `line ${a.id + 1} (${a.role}) crosses line ${b.id + 1} (${b.role})`,
+    why: 'the blade meets an edge that is loose already: corners lift and tear there',
+    lineIds: a === b ? [a.id] : [a.id, b.id],
+    at,
+    fix: null,
+  }));
+}
+
+/** Lines that run on each other for a while: the blade passes twice there. */
+function findShared(lines: readonly CutLine[]): readonly Trouble[] {
+  const pairs = new Map<
+    string,
+    { readonly a: CutLine; readonly b: CutLine; readonly at: PointMm; mm: number }
+  >();
+  forEachNear(lines, (a, b, first, second) => {
+    if (a === b) return;
+    const shared = sharedLength(first, second);
+    if (shared <= 0) return;
+    const key = `${a.id}/${b.id}`;
+    const pair = pairs.get(key);
+    if (pair) pair.mm += shared;
+    else pairs.set(key, { a, b, at: { x: second[0], y: second[1] }, mm: shared });
+  });
+  return [...pairs.values()]
+    .filter(({ mm }) => mm >= SHARED_MM)
+    .map(({ a, b, at, mm }) => ({
+      kind: 'duplicate',
       weight: 'careful',
-      what: isSelf
-        ? `line ${first.id + 1} crosses itself`
-        : `line ${first.id + 1} (${first.role}) crosses line ${second.id + 1} (${second.role})`,
-      why: 'the blade meets an edge that is loose already: corners lift and tear there',
-      lineIds: isSelf ? [first.id] : [first.id, second.id],
+      what: `lines ${a.id + 1} and ${b.id + 1} share ${mm.toFixed(1)} mm of their way`,
+      why: 'the blade passes there twice and cuts deeper than the setting says',
+      lineIds: [a.id, b.id],
       at,
       fix: null,
-    };
-  });
+    }));
+}
+
+/** How much of two segments lies on each other, mm. */
+function sharedLength([ax, ay, bx, by]: Ends, [cx, cy, dx, dy]: Ends): number {
+  const length = Math.hypot(bx - ax, by - ay);
+  if (length < 1e-9) return 0;
+  const [ux, uy] = [(bx - ax) / length, (by - ay) / length];
+  const off = (x: number, y: number) => Math.abs((x - ax) * uy - (y - ay) * ux);
+  if (off(cx, cy) > SAME_WAY_MM || off(dx, dy) > SAME_WAY_MM) return 0;
+  const along = (x: number, y: number) => (x - ax) * ux + (y - ay) * uy;
+  const [from, to] = [along(cx, cy), along(dx, dy)].sort((p, q) => p - q) as [number, number];
+  return Math.max(0, Math.min(length, to) - Math.max(0, from));
 }
 
 /** One crossing for each pair of lines that cross. Slits, creases and scores may meet others. */
 function listCrossings(lines: readonly CutLine[]): readonly Crossing[] {
   const open = new Set(['slit', 'crease', 'score']);
+  const seen = new Set<string>();
+  const found: Crossing[] = [];
+  forEachNear(lines, (a, b, first, second) => {
+    if (open.has(a.role) !== open.has(b.role)) return;
+    const key = `${a.id}/${b.id}`;
+    if (seen.has(key)) return;
+    const at = cross(...first, ...second);
+    if (!at) return;
+    seen.add(key);
+    found.push({ a, b, at });
+  });
+  return found;
+}
+
+/** Two ends of a segment: x and y of the first, x and y of the second. */
+type Ends = readonly [number, number, number, number];
+
+/** Every two segments whose boxes touch, the earlier line first. Nothing for drawings beyond all measure. */
+function forEachNear(
+  lines: readonly CutLine[],
+  act: (a: CutLine, b: CutLine, first: Ends, second: Ends) => void,
+): void {
   const segments = lines.reduce((sum, { points }) => sum + points.length - 1, 0);
-  if (segments === 0 || segments > MOST_SEGMENTS) return [];
-  const ends = new Float64Array(segments * 4);
-  const owner = new Int32Array(segments);
+  if (segments === 0 || segments > MOST_SEGMENTS) return;
+  const ends: Ends[] = [];
+  const owners: CutLine[] = [];
   const tree = new Flatbush(segments);
-  let at = 0;
-  lines.forEach(({ points }, line) => {
-    for (let index = 1; index < points.length; index++, at++) {
-      const [p, q] = [points[index - 1] as PointMm, points[index] as PointMm];
-      ends.set([p.x, p.y, q.x, q.y], at * 4);
-      owner[at] = line;
+  for (const line of lines) {
+    for (let index = 1; index < line.points.length; index++) {
+      const [p, q] = [line.points[index - 1] as PointMm, line.points[index] as PointMm];
+      ends.push([p.x, p.y, q.x, q.y]);
+      owners.push(line);
       tree.add(Math.min(p.x, q.x), Math.min(p.y, q.y), Math.max(p.x, q.x), Math.max(p.y, q.y));
     }
-  });
+  }
   tree.finish();
-  const seen = new Set<number>();
-  const found: Crossing[] = [];
-  for (let one = 0; one < segments; one++) {
-    const [ax, ay, bx, by] = ends.subarray(one * 4, one * 4 + 4) as unknown as [
-      number,
-      number,
-      number,
-      number,
-    ];
+  ends.forEach((first, one) => {
+    const [ax, ay, bx, by] = first;
     const near = tree.search(
       Math.min(ax, bx),
       Math.min(ay, by),
       Math.max(ax, bx),
       Math.max(ay, by),
-      (i) => i > one,
+      (other) => other > one,
     );
     for (const other of near) {
-      const [a, b] = [owner[one] as number, owner[other] as number];
-      if (open.has((lines[a] as CutLine).role) !== open.has((lines[b] as CutLine).role)) continue;
-      const key = Math.min(a, b) * lines.length + Math.max(a, b);
-      if (seen.has(key)) continue;
-      const [cx, cy, dx, dy] = ends.subarray(other * 4, other * 4 + 4) as unknown as [
-        number,
-        number,
-        number,
-        number,
-      ];
-      const point = cross(ax, ay, bx, by, cx, cy, dx, dy);
-      if (!point) continue;
-      seen.add(key);
-      found.push({ a, b, at: point });
+      act(owners[one] as CutLine, owners[other] as CutLine, first, ends[other] as Ends);
     }
-  }
-  return found;
+  });
 }
 
 /** Where two segments cross properly: touching ends do not count. */

@@ -96,6 +96,13 @@ describe('findTroubles', () => {
     expect(cross!.at.y).toBeCloseTo(20, 6);
   });
 
+  it('finds a way that two lines share in part', () => {
+    const found = check(
+      '<rect x="10" y="10" width="30" height="30"/><rect x="40" y="20" width="30" height="40"/>',
+    );
+    expect(found.map(({ what }) => what)).toContain('lines 1 and 2 share 20.0 mm of their way');
+  });
+
   it('lets slits and creases meet outlines, and a crease stay open', () => {
     const drawing = draw(
       '<g id="c"><path d="M10 10V60"/></g><g id="o"><rect x="5" y="10" width="40" height="50"/></g>',

@@ -62,7 +62,8 @@ export function findTroubles(
   );
 }
 
-function listCutLines({ contours }: Drawing, given: GivenRoles): readonly CutLine[] {
+/** The lines that are cut, as the checks look at them. */
+export function listCutLines({ contours }: Pick<Drawing, 'contours'>, given: GivenRoles): readonly CutLine[] {
   return contours.flatMap((line): readonly CutLine[] => {
     const role = roleOf(line, given);
     if (role === null || !isCutRole(role)) return [];

@@ -9,6 +9,8 @@ import { dotsAlong } from '#core/geometry/dotsAlong.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { listTaken, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
+import { checkMarks } from '#core/sheet/checkMarks.ts';
+import type { PrintAndCutArea } from '#core/station/machine.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { affineOf, turnBox } from '#core/sheet/layout.ts';
@@ -66,6 +68,8 @@ export interface ShownLayout {
   readonly pieces: readonly (Pick<Piece, 'index' | 'box' | 'silhouette'> & { readonly areaMm2: number })[];
   /** The largest free rectangle of the last sheet, or `null` when nothing useful is left. */
   readonly remnant: BoxMm | null;
+  /** What stands against the sensor finding the marks, in words. */
+  readonly markTroubles: readonly string[];
   /** How art meets the outlines, or `null` without art in any. */
   readonly edge: DrawnEdge | null;
 }
@@ -82,6 +86,7 @@ export function describeLayout(
   laid: LaidJob,
   facts: RoleFacts,
   rules: readonly RoleRule[],
+  printAndCut: readonly PrintAndCutArea[] = [],
 ): ShownLayout {
   const { drawing, pieces, sheets, marks, testCorner } = laid;
   const guesses = guessRoles(drawing, facts, rules);
@@ -122,6 +127,9 @@ export function describeLayout(
       silhouette,
       areaMm2: areaOfRings(silhouette),
     })),
+    markTroubles: [
+      ...new Set(sheets.flatMap((placed) => checkMarks(placed, job, job.sheet, marks, printAndCut))),
+    ],
     edge: measureEdge(drawing, job),
     remnant: findRemnant(job.sheet, [...taken, ...listTaken(laid)]),
   };

@@ -1,6 +1,6 @@
 import type { Drawing, DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
 import { isCutRole, roleOf, type GivenRoles } from '#core/drawing/lineRoles.ts';
-import { composeAffine, mapContour } from '#core/geometry/affine.ts';
+import { composeAffine, mapContour, mapPoint } from '#core/geometry/affine.ts';
 import { boundContour, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { affineOf, type Layout } from '#core/sheet/layout.ts';
 import { requireSheet, type Sheet } from '#core/sheet/sheetSize.ts';
@@ -57,9 +57,8 @@ export function placePieces(
       if (role !== null && isCutRole(role)) boxes.push(boundContour(contour));
       lines.push({ ...source, contour, id: lines.length, sourceId, copy });
     }
-    if (pieces.length === 1) {
-      images.push(...drawing.images.map((image) => ({ ...image, toMm: composeAffine(affine, image.toMm) })));
-    }
+    const own = drawing.images.filter((image) => ownerOf(image, pieces) === piece.index);
+    images.push(...own.map((image) => ({ ...image, toMm: composeAffine(affine, image.toMm) })));
   }
   const all = boxes.length > 0 ? boxes : lines.map(({ contour }) => boundContour(contour));
   const box = all.length > 0 ? joinBoxes(all) : null;
@@ -72,4 +71,12 @@ export function placePieces(
     bottom: beyond((box?.maxY ?? 0) - (heightMm - marginMm)),
   };
   return { lines, images, box, over, isInside: over.left + over.top + over.right + over.bottom === 0 };
+}
+
+/** The smallest piece in whose box the middle of a picture lies; the first where it lies in none. */
+function ownerOf({ toMm }: DrawnImage, pieces: readonly Piece[]): number {
+  const { x, y } = mapPoint(toMm, { x: 0.5, y: 0.5 });
+  const around = pieces.filter(({ box }) => x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY);
+  const area = ({ box }: Piece) => (box.maxX - box.minX) * (box.maxY - box.minY);
+  return [...around].sort((a, b) => area(a) - area(b))[0]?.index ?? 0;
 }

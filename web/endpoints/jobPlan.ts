@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { isAnyTooFine } from '#core/checks/checkFineness.ts';
+import { listCutLines } from '#core/checks/findTroubles.ts';
 import { holdIndex } from '#core/dialIn/quantities.ts';
 import type { SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
 import { AppError } from '#core/errors/appError.ts';
@@ -36,6 +38,9 @@ export const getPlan = defineEndpoint({
     }
   },
 });
+
+/** So many lines are looked at for what is too fine: the drawing step looks at all. */
+const MOST_LOOKED_AT = 300;
 
 const NO_PLAN: PlanReply = {
   passes: [],
@@ -75,7 +80,10 @@ export async function describePlan(
     bleedMm: job.print.bleedMm,
     spacingMm: job.layout.spacingMm,
     edge: measureEdge(laid.drawing, job),
-    isFinestTooFine: false,
+    isFinestTooFine: isAnyTooFine(
+      listCutLines(laid.drawing, job).slice(0, MOST_LOOKED_AT),
+      sheet.material.family,
+    ),
   });
   return {
     ...plan,

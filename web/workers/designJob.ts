@@ -13,7 +13,7 @@ import type { Machine } from '#core/station/machine.ts';
 export interface DesignOrder {
   readonly id: number;
   readonly design: JobDesign;
-  readonly machine: Pick<Machine, 'marks'>;
+  readonly machine: Pick<Machine, 'marks' | 'printAndCut'>;
   readonly facts: RoleFacts;
   readonly rules: readonly RoleRule[];
   readonly checks: CheckFacts;
@@ -40,7 +40,7 @@ self.onmessage = ({ data }: MessageEvent<DesignOrder>) => {
     post({
       kind: 'layout',
       id,
-      layout: describeLayout(design, layOutJob(design, machine, read), facts, rules),
+      layout: describeLayout(design, layOutJob(design, machine, read), facts, rules, machine.printAndCut),
     });
     const troubles = findTroubles(
       applyEdits(read(design), design.edits),

@@ -72,12 +72,28 @@ export function PassesPanel({ job, design, plan, machine, isPlanning, isBusy, on
         <strong>{formatDuration(plan.seconds)}</strong> a sheet, {(plan.cutMm / 1000).toFixed(2)} m of blade
         travel. Inner lines go first; what frees the piece comes last.
       </p>
+      <LeadCheck job={job} onChange={onChange} />
       {plan.holding ? <TabPanel job={job} plan={plan} holding={plan.holding} onChange={onChange} /> : null}
       {plan.freeing ? (
         <FreeingTable job={job} design={design} freeing={plan.freeing} onChange={onChange} />
       ) : null}
       <RiskList risks={plan.risks} />
     </>
+  );
+}
+
+/** Where the machine does not lead the trailing tip itself, the file can. */
+function LeadCheck({ job, onChange }: Pick<Props, 'job' | 'onChange'>) {
+  return (
+    <label className="flex items-center gap-3 min-h-11 mt-1 cursor-pointer text-sm">
+      <input
+        type="checkbox"
+        className="size-5 accent-verdigris shrink-0"
+        checked={job.passes.compensatesOffset}
+        onChange={(event) => onChange({ passes: { ...job.passes, compensatesOffset: event.target.checked } })}
+      />
+      The file leads the trailing blade (only where the machine does not do so itself)
+    </label>
   );
 }
 

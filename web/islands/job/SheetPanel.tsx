@@ -23,9 +23,8 @@ interface Props {
 /** The sheet, its marks, how the pieces lie on it, and how print and cut meet at their edges. */
 export function SheetPanel({ job, design, shown, nest, isBusy, onChange }: Props) {
   const { machine } = shown;
-  const { sheet, print } = job;
+  const { sheet } = job;
   const own = (size: Partial<Sheet>) => onChange({ sheet: { ...sheet, name: 'own size', ...size } });
-  const isLandscape = sheet.widthMm > sheet.heightMm;
   return (
     <>
       <h2>Which sheet?</h2>
@@ -42,17 +41,12 @@ export function SheetPanel({ job, design, shown, nest, isBusy, onChange }: Props
           <RotateCw size={18} aria-hidden />
         </button>
       </div>
-      {isLandscape && print.hasMarks ? (
-        <p className="note mt-2" data-tone="careful">
-          Landscape: the sensor reads portrait sheets better.
-        </p>
-      ) : null}
       {sheet.widthMm > machine.bedWidthMm ? (
         <p className="note mt-2" data-tone="problem">
           The sheet is wider than the {machine.bedWidthMm} mm that {machine.name} takes.
         </p>
       ) : null}
-      <Marks job={job} shown={shown} onChange={onChange} />
+      <Marks job={job} design={design} shown={shown} onChange={onChange} />
       <LayoutForm job={job} design={design} nest={nest} isBusy={isBusy} onChange={onChange} />
       <Over design={design} />
       <RemnantNote shown={shown} layout={design.layout} />
@@ -105,10 +99,14 @@ function SizeSelect({
   );
 }
 
-function Marks({ job, shown: { machine }, onChange }: Pick<Props, 'job' | 'shown' | 'onChange'>) {
-  const { print, sheet } = job;
-  const { marks, printAndCut } = machine;
-  const area = printAndCut.find((one) => sheet.name.startsWith(one.sheet));
+function Marks({
+  job,
+  design,
+  shown: { machine },
+  onChange,
+}: Pick<Props, 'job' | 'design' | 'shown' | 'onChange'>) {
+  const { print } = job;
+  const { marks } = machine;
   const set = (change: Partial<JobReply['print']>) => onChange({ print: { ...print, ...change } });
   return (
     <div className="mt-3 grid gap-1">
@@ -119,12 +117,11 @@ function Marks({ job, shown: { machine }, onChange }: Pick<Props, 'job' | 'shown
           onSet={(hasMarks) => set({ hasMarks })}
         />
       )}
-      {print.hasMarks && area ? (
-        <p className="text-sm text-muted">
-          {machine.name} prints and cuts {area.widthMm} × {area.heightMm} mm on {area.sheet}. Keep dark art
-          off the marks.
+      {design.layout?.markTroubles.map((words) => (
+        <p key={words} className="note" data-tone="careful">
+          {words}
         </p>
-      ) : null}
+      ))}
       <Check
         label="Keep a corner free for a test cut"
         isOn={print.keepsTestCorner}

@@ -63,7 +63,7 @@ export function useDesign(
     const order: DesignOrder = {
       id: newest.current,
       design: { ...job, source },
-      machine: { marks: machine.marks },
+      machine: { marks: machine.marks, printAndCut: machine.printAndCut },
       facts,
       rules,
       checks: { ...checks, spacingMm: job.layout.spacingMm },
