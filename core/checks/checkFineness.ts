@@ -12,11 +12,18 @@ const LOST_SHARE = 0.6;
 const SPIKE_RAD = (150 * Math.PI) / 180;
 
 /** Parts of closed outlines that are narrower than the material bears, and turns the blade cannot make. */
-export function checkFineness(lines: readonly CutLine[], facts: CheckFacts): readonly Trouble[] {
+export function checkFineness(
+  lines: readonly CutLine[],
+  facts: CheckFacts,
+  onProgress?: (share: number) => void,
+): readonly Trouble[] {
   const widthMm = FINEST_MM[facts.family];
   const closed = lines.filter(({ isClosed, role }) => isClosed && role !== 'crease');
   return [
-    ...closed.flatMap((line) => findNarrow(line, widthMm)),
+    ...closed.flatMap((line, index) => {
+      if (index % 200 === 0) onProgress?.(index / closed.length);
+      return findNarrow(line, widthMm);
+    }),
     ...(facts.offsetMm > 0 ? lines.flatMap((line) => findSpikes(line, facts.offsetMm)) : []),
   ];
 }

@@ -3,7 +3,7 @@ import type { CutLine } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
 import { distanceToWay } from '#core/checks/findDuplicates.ts';
 import { FREEING_ROLES } from '#core/drawing/lineRoles.ts';
-import { boundPoints, encloses, overlap, type BoxMm } from '#core/geometry/box.ts';
+import { boundPoints, encloses, type BoxMm } from '#core/geometry/box.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside } from '#core/geometry/polygon.ts';
 
@@ -173,18 +173,27 @@ function findClose(
     const line = lines[at] as CutLine;
     return line.isClosed && FREEING_ROLES.has(line.role);
   });
+  if (freeing.length < 2) return [];
+  const tree = new Flatbush(freeing.length);
+  for (const at of freeing) {
+    const { minX, minY, maxX, maxY } = boxes[at] as BoxMm;
+    tree.add(minX, minY, maxX, maxY);
+  }
+  tree.finish();
   const troubles: Trouble[] = [];
   freeing.forEach((a, index) => {
     const [line, box] = [lines[a] as CutLine, boxes[a] as BoxMm];
-    const grown = {
-      minX: box.minX - least,
-      minY: box.minY - least,
-      maxX: box.maxX + least,
-      maxY: box.maxY + least,
-    };
-    for (const b of freeing.slice(index + 1)) {
+    const around = tree.search(
+      box.minX - least,
+      box.minY - least,
+      box.maxX + least,
+      box.maxY + least,
+      (rank) => rank > index,
+    );
+    for (const rank of around) {
+      const b = freeing[rank] as number;
       const [other, otherBox] = [lines[b] as CutLine, boxes[b] as BoxMm];
-      if (!overlap(grown, otherBox) || encloses(box, otherBox) || encloses(otherBox, box)) continue;
+      if (encloses(box, otherBox) || encloses(otherBox, box)) continue;
       const near = nearest(line.points, other.points);
       if (near.distance >= least) continue;
       troubles.push({

@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import { checkFineness } from '#core/checks/checkFineness.ts';
 import { checkMeetings } from '#core/checks/checkMeetings.ts';
 import { findDuplicates } from '#core/checks/findDuplicates.ts';
@@ -55,7 +56,7 @@ export function findTroubles(
   onProgress?.(0.35);
   const meetings = checkMeetings(once, facts);
   onProgress?.(0.7);
-  const fine = checkFineness(once, facts);
+  const fine = checkFineness(once, facts, (share) => onProgress?.(0.7 + 0.3 * share));
   onProgress?.(1);
   return [...simple, ...duplicates, ...meetings, ...fine].sort(
     (a, b) => Number(a.weight === 'careful') - Number(b.weight === 'careful'),
@@ -116,14 +117,18 @@ function checkRoles(lines: readonly CutLine[], facts: CheckFacts): readonly Trou
 
 function checkOpen(lines: readonly CutLine[]): readonly Trouble[] {
   const open = lines.filter(({ isClosed }) => !isClosed);
-  const ends = open.flatMap((line) => [line.points[0] as PointMm, line.points.at(-1) as PointMm]);
-  return open.flatMap((line): readonly Trouble[] => {
+  if (open.length === 0) return [];
+  const tree = new Flatbush(open.length * 2);
+  for (const { points } of open) {
+    for (const { x, y } of [points[0] as PointMm, points.at(-1) as PointMm]) tree.add(x, y);
+  }
+  tree.finish();
+  return open.flatMap((line, index): readonly Trouble[] => {
     const [first, last] = [line.points[0] as PointMm, line.points.at(-1) as PointMm];
     const gap = distanceMm(first, last);
     const isNearlyClosed = gap <= MEANT_TO_MEET_MM && measurePolyline(line.points) > 4 * MEANT_TO_MEET_MM;
-    const meets = ends.some(
-      (end) => end !== first && end !== last && distanceMm(end, last) <= MEANT_TO_MEET_MM,
-    );
+    const others = tree.neighbors(last.x, last.y, 1, MEANT_TO_MEET_MM, (end) => end >> 1 !== index);
+    const meets = others.length > 0;
     const isMeantClosed = FREEING_ROLES.has(line.role) || isNearlyClosed || meets;
     if (!isMeantClosed || line.role === 'slit' || line.role === 'crease' || line.role === 'score') return [];
     const withinMm = Math.max(0.2, Math.min(MEANT_TO_MEET_MM, isNearlyClosed ? gap * 1.05 : 0.5));

@@ -22,6 +22,9 @@ const SILHOUETTE_MM = 0.1;
 /** A lone open line covers this much to either side, mm. */
 const LINE_WIDTH_MM = 0.2;
 
+/** A piece of more lines is laid out by its box: uniting them would take longer than it saves. */
+const MOST_UNITED = 2000;
+
 interface Line {
   readonly line: DrawnContour;
   readonly role: Role | null;
@@ -93,6 +96,16 @@ function toPiece(index: number, lines: readonly Line[]): Piece {
   const shown = cut.length > 0 ? cut : lines;
   const outlines = shown.filter(({ line }) => line.contour.isClosed);
   const open = shown.filter(({ line }) => !line.contour.isClosed);
+  const box = joinBoxes(shown.map(({ box: one }) => one));
+  return {
+    index,
+    lineIds: lines.map(({ line }) => line.id),
+    box,
+    silhouette: shown.length > MOST_UNITED ? [cornersOf(box)] : coverOf(outlines, open),
+  };
+}
+
+function coverOf(outlines: readonly Line[], open: readonly Line[]): Rings {
   const rings = outlines.map(({ line }) =>
     turnAlike(flattenContour(line.contour, SILHOUETTE_MM).slice(0, -1)),
   );
@@ -100,12 +113,16 @@ function toPiece(index: number, lines: readonly Line[]): Piece {
     open.map(({ line }) => flattenContour(line.contour, SILHOUETTE_MM)),
     LINE_WIDTH_MM,
   );
-  return {
-    index,
-    lineIds: lines.map(({ line }) => line.id),
-    box: joinBoxes(shown.map(({ box }) => box)),
-    silhouette: uniteRings([...rings, ...bands]),
-  };
+  return uniteRings([...rings, ...bands]);
+}
+
+function cornersOf({ minX, minY, maxX, maxY }: BoxMm): readonly PointMm[] {
+  return [
+    { x: minX, y: minY },
+    { x: maxX, y: minY },
+    { x: maxX, y: maxY },
+    { x: minX, y: maxY },
+  ];
 }
 
 function areaOf({ minX, minY, maxX, maxY }: BoxMm): number {
