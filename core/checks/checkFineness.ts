@@ -1,3 +1,5 @@
+import { smoothRings } from '#core/checks/applyEdits.ts';
+import { distanceToWay } from '#core/checks/findDuplicates.ts';
 import type { CutLine } from '#core/checks/findTroubles.ts';
 import { FINEST_MM, type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
 import { boundPoints } from '#core/geometry/box.ts';
@@ -49,6 +51,7 @@ function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
   const [first] = worst;
   if (!first) return [];
   const { minX, minY, maxX, maxY } = boundPoints(first.ring);
+  const deviation = deviationOf(smoothRings(rings, widthMm), worst);
   return [
     {
       kind: 'tooFine',
@@ -59,11 +62,22 @@ function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
       at: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 },
       fix: {
         kind: 'edit',
-        words: 'Smooth it',
+        words: `Smooth: moves it up to ${deviation.toFixed(1)} mm`,
         edit: { kind: 'smooth', lineIds: [line.id], widthMm },
       },
     },
   ];
+}
+
+/** How far smoothing moves the outline at most: from what it takes away or fills to the new line, mm. */
+function deviationOf(smooth: Rings, changed: readonly { readonly ring: Rings[number] }[]): number {
+  const ways = smooth.map((ring) => [...ring, ring[0] as PointMm]);
+  return changed
+    .flatMap(({ ring }) => ring)
+    .reduce((most, point) => {
+      const nearest = ways.reduce((least, way) => Math.min(least, distanceToWay(point, way)), Infinity);
+      return Number.isFinite(nearest) ? Math.max(most, nearest) : most;
+    }, 0);
 }
 
 /** Places where the way turns back within the blade's offset: the tip cannot follow. */

@@ -86,6 +86,13 @@ describe('findTroubles', () => {
     expect(one.lineIds.length).toBeGreaterThan(0);
   });
 
+  it('says how far smoothing would move the line: a spike of 30 mm', () => {
+    const spike = check('<path d="M50 10H80V40H65.200V70H64.800V40H50Z"/>').find(
+      ({ kind }) => kind === 'tooFine',
+    )!;
+    expect(spike.fix!.words).toMatch(/Smooth: moves it up to (29|30)\.\d mm/);
+  });
+
   it('shows the place: where the ends gape, where lines cross', () => {
     expect(check('<path d="M10 10H40V40H10V11"/>')[0]).toMatchObject({
       at: { x: 10, y: 11 },

@@ -6,6 +6,7 @@ import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 export const PLAIN_LAYOUT: Omit<Layout, 'placements'> = {
   isWhole: true,
   copies: 1,
+  quantities: {},
   turns: 'quarter',
   spacingMm: 2,
 };

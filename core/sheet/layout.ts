@@ -28,6 +28,8 @@ export interface Layout {
   readonly isWhole: boolean;
   /** Copies wanted of every piece; 0 fills one sheet. */
   readonly copies: number;
+  /** Copies of single pieces, by their index: they count instead of `copies`, 0 leaves one out. */
+  readonly quantities: Readonly<Record<string, number>>;
   readonly turns: Turns;
   /** Least distance between pieces, mm. */
   readonly spacingMm: number;

@@ -109,6 +109,17 @@ describe('nestPieces', () => {
     expect(result.sheets).toBe(2);
   });
 
+  it('lays single pieces out as often as is said, and fills the rest of the sheet with the others', () => {
+    const count = ({ placements }: NestResult, piece: number) =>
+      placements.filter((placement) => placement.piece === piece).length;
+    const shapes = [circle(9), bracket, circle(12)];
+    const given = last(order(shapes, { copies: 2, quantities: { 0: 5, 2: 0 } }), 4);
+    expect([0, 1, 2].map((piece) => count(given, piece))).toEqual([5, 2, 0]);
+    const filled = last(order(shapes, { copies: 0, quantities: { 1: 3 } }), 4);
+    expect(count(filled, 1)).toBe(3);
+    expect(count(filled, 0)).toBeGreaterThan(5);
+  });
+
   it('only ever gets better, and gives the same for the same seed', () => {
     const one = order([circle(9), bracket], { copies: 6 });
     const results = [...nestPieces(one, seededRandom(3), 10)];

@@ -12,6 +12,8 @@ export interface NestOrder {
   readonly pieces: readonly Pick<Piece, 'index' | 'box' | 'silhouette'>[];
   /** Copies of every piece; 0 fills one sheet with equal numbers of each. */
   readonly copies: number;
+  /** Copies of single pieces by index, instead of `copies`; a sheet is filled by those that are left to it. */
+  readonly quantities?: Readonly<Record<string, number>>;
   readonly turns: Turns;
   readonly spacingMm: number;
   readonly sheet: Sheet;
@@ -154,8 +156,10 @@ class Nest {
     const { ranks } = how;
     const rankOf = (index: number) =>
       Array.isArray(ranks) ? (ranks[index] as number) : -(this.areas[index] as number);
-    const ranked = [...this.fitting].sort((a, b) => rankOf(a) - rankOf(b));
-    const left = new Map(ranked.map((index) => [index, copies === 0 ? Infinity : copies]));
+    const ranked = this.fitting
+      .filter((index) => this.wantedOf(index) > 0)
+      .sort((a, b) => rankOf(a) - rankOf(b));
+    const left = new Map(ranked.map((index) => [index, this.wantedOf(index)]));
     const placed: (Found & { readonly sheet: number })[] = [];
     let sheets = 0;
     let lastShare = 0;
@@ -166,8 +170,10 @@ class Nest {
         if (found) placed.push({ ...found, sheet: sheets });
         return found?.index ?? null;
       };
-      if (copies === 0) fillEvenly(ranked, place);
-      else fillWanted(left, place, ranks === null);
+      const endless = ranked.filter((index) => left.get(index) === Infinity);
+      for (const index of endless) left.delete(index);
+      fillWanted(left, place, ranks === null);
+      if (copies === 0) fillEvenly(endless, place);
       lastShare = filler.usedShare;
       sheets++;
       if (copies === 0) left.clear();
@@ -187,6 +193,11 @@ class Nest {
       use: sheets === 0 ? 0 : covered / (usableArea * sheets),
       lastShare,
     };
+  }
+
+  private wantedOf(index: number): number {
+    const { copies, quantities, pieces } = this.order;
+    return quantities?.[pieces[index]?.index ?? index] ?? (copies === 0 ? Infinity : copies);
   }
 
   private makeSide(isExchanged: boolean): Side {

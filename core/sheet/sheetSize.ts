@@ -16,9 +16,12 @@ export const SHEET_SIZES: readonly Pick<Sheet, 'name' | 'widthMm' | 'heightMm'>[
   { name: 'A3', widthMm: 297, heightMm: 420 },
   { name: 'Letter', widthMm: inchToMm(8.5), heightMm: inchToMm(11) },
   { name: 'Ledger', widthMm: inchToMm(11), heightMm: inchToMm(17) },
+  { name: 'half Letter', widthMm: inchToMm(5.5), heightMm: inchToMm(8.5) },
   { name: '305 × 305 mm', widthMm: 305, heightMm: 305 },
   { name: 'roll 305 × 500 mm', widthMm: 305, heightMm: 500 },
+  { name: 'roll 305 × 1000 mm', widthMm: 305, heightMm: 1000 },
   { name: 'roll 610 × 500 mm', widthMm: 610, heightMm: 500 },
+  { name: 'roll 610 × 1000 mm', widthMm: 610, heightMm: 1000 },
 ];
 
 /** @throws AppError `badInput` for a sheet of no size or a margin that leaves nothing */

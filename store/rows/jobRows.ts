@@ -28,6 +28,7 @@ const jobRow = z.object({
     z.object({
       isWhole: z.boolean(),
       copies: z.number(),
+      quantities: z.record(z.string(), z.number()).default({}),
       turns: z.enum(TURNS),
       spacingMm: z.number(),
       placements: z.array(

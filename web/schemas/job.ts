@@ -39,6 +39,11 @@ export const editSchema = z.discriminatedUnion('kind', [
 export const layoutSchema = z.object({
   isWhole: z.boolean(),
   copies: z.number().int().min(0).max(10_000).meta({ description: '0 fills one sheet' }),
+  quantities: z
+    .record(z.string().regex(/^\d{1,6}$/, 'the number of a piece'), z.number().int().min(0).max(10_000))
+    .readonly()
+    .default({})
+    .meta({ description: 'copies of single pieces, instead of `copies`' }),
   turns: z.enum(TURNS),
   spacingMm: z.number().min(0).max(100),
   placements: z

@@ -49,6 +49,7 @@ export function LayoutForm({ job, design, nest, isBusy, onChange }: Props) {
         />
         <Millimetres label="Apart" value={layout.spacingMm} onChange={(spacingMm) => set({ spacingMm })} />
       </div>
+      {layout.isWhole ? null : <Quantities layout={layout} design={design} onSet={set} />}
       <label className="block text-sm text-muted mt-2" htmlFor="turns">
         Pieces may lie
       </label>
@@ -108,6 +109,40 @@ function describe({ placements, sheets, use, homeless }: NonNullable<Nest['bette
 function sheetsOf({ placements }: Layout): string {
   const count = placements.reduce((most, { sheet }) => Math.max(most, sheet + 1), 0);
   return count === 1 ? 'one sheet' : `${count} sheets`;
+}
+
+/** So many pieces can be counted one by one; more are laid out alike. */
+const MOST_COUNTED = 12;
+
+/** How many of each piece, where they are few: what is not said goes by the copies of all. */
+function Quantities({
+  layout,
+  design,
+  onSet,
+}: Pick<Props, 'design'> & { readonly layout: Layout; readonly onSet: (change: Partial<Layout>) => void }) {
+  const pieces = design.layout?.pieces ?? [];
+  if (pieces.length < 2 || pieces.length > MOST_COUNTED) return null;
+  return (
+    <details className="mt-2">
+      <summary className="cursor-pointer min-h-11 flex items-center text-sm underline">
+        Other copies of single pieces
+      </summary>
+      <ul className="grid grid-cols-2 gap-3">
+        {pieces.map(({ index, box }) => (
+          <li key={index}>
+            <Millimetres
+              label={`Piece ${index + 1}, ${Math.round(box.maxX - box.minX)} × ${Math.round(box.maxY - box.minY)} mm`}
+              unit=""
+              value={layout.quantities[index] ?? layout.copies}
+              onChange={(count) =>
+                onSet({ quantities: { ...layout.quantities, [index]: Math.max(0, Math.round(count)) } })
+              }
+            />
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
 }
 
 interface CornerProps {

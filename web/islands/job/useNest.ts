@@ -49,9 +49,17 @@ export function useNest(job: JobReply, { layout }: Design, onChange: (change: Jo
       setBetter(data.better);
     };
     worker.current = thread;
-    const { copies, turns, spacingMm } = job.layout;
+    const { copies, quantities, turns, spacingMm } = job.layout;
     const pieces = layout.pieces.map(({ index, box, silhouette }) => ({ index, box, silhouette }));
-    thread.postMessage({ pieces, copies, turns, spacingMm, sheet: job.sheet, taken: listTaken(layout) });
+    thread.postMessage({
+      pieces,
+      copies,
+      quantities,
+      turns,
+      spacingMm,
+      sheet: job.sheet,
+      taken: listTaken(layout),
+    });
   };
   return { isRunning, better, start, take: finish };
 }
