@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import type { Job } from '#core/job/job.ts';
+import { fitLayout } from '#core/job/fitLayout.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
 import { startJob } from '#core/job/startJob.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
-import { addJob, changeJob, findJob, listJobs } from '#store/repositories/jobs.ts';
+import { addJob, changeJob, findJob, listJobs, type JobChange } from '#store/repositories/jobs.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import { listMachines } from '#store/repositories/machines.ts';
@@ -98,10 +99,20 @@ export const patchJob = defineEndpoint({
   reply: jobSchema,
   handle: async ({ params, body }, { store }) => {
     const { version, ...change } = body;
-    await changeJob(store, params.id, change, version, new Date());
+    const layout = await layoutAfter(store, params.id, change);
+    await changeJob(store, params.id, { ...change, ...layout }, version, new Date());
     return withoutSource(await findJob(store, params.id));
   },
 });
+
+/** Roles and mends may make other pieces: then those laid out are taken off the sheet in the same change. */
+async function layoutAfter(store: Store, id: number, change: JobChange): Promise<Pick<JobChange, 'layout'>> {
+  if (change.layout || !(change.roles || change.lineRoles || change.edits)) return {};
+  const job = await findJob(store, id);
+  const { roles = job.roles, lineRoles = job.lineRoles, edits = job.edits } = change;
+  const layout = fitLayout(openDrawing(job), job, { roles, lineRoles, edits, layout: job.layout });
+  return layout === job.layout ? {} : { layout };
+}
 
 function withoutSource({ source: _, ...job }: Job): JobReply {
   return job;
