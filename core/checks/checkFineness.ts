@@ -62,7 +62,7 @@ function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
       at: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 },
       fix: {
         kind: 'edit',
-        words: `Smooth: moves it up to ${deviation.toFixed(1)} mm`,
+        words: `Smooth by up to ${deviation.toFixed(1)} mm`,
         edit: { kind: 'smooth', lineIds: [line.id], widthMm },
       },
     },

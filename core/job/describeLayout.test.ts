@@ -27,7 +27,7 @@ describe('describeLayout', () => {
     const print = { hasMarks: true, bleedMm: 0, keepsTestCorner: true };
     const design = sampleDesign(svg, roles, { xMm: 40, yMm: 40 }, { print });
     const laid = layOutJob(design, { marks });
-    expect(listTaken(laid)).toHaveLength(5);
+    expect(listTaken(laid, design.sheet)).toHaveLength(5);
     expect(laid.testCorner!.minY).toBeGreaterThanOrEqual(laid.marks[1]!.keepOut.maxY);
     const { remnant } = describeLayout(design, laid, facts, []);
     expect(remnant!.maxX - remnant!.minX).toBeGreaterThan(100);

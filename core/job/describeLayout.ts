@@ -10,7 +10,6 @@ import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { listTaken, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { checkMarks } from '#core/sheet/checkMarks.ts';
-import type { PrintAndCutArea } from '#core/station/machine.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { affineOf, turnBox } from '#core/sheet/layout.ts';
@@ -64,6 +63,7 @@ export interface ShownLayout {
   readonly drawing: ShownDrawing;
   readonly sheets: readonly ShownSheet[];
   readonly marks: readonly Mark[];
+  readonly printArea: BoxMm | null;
   readonly testCorner: BoxMm | null;
   readonly pieces: readonly (Pick<Piece, 'index' | 'box' | 'silhouette'> & { readonly areaMm2: number })[];
   /** The largest free rectangle of the last sheet, or `null` when nothing useful is left. */
@@ -86,9 +86,8 @@ export function describeLayout(
   laid: LaidJob,
   facts: RoleFacts,
   rules: readonly RoleRule[],
-  printAndCut: readonly PrintAndCutArea[] = [],
 ): ShownLayout {
-  const { drawing, pieces, sheets, marks, testCorner } = laid;
+  const { drawing, pieces, sheets, marks, printArea, testCorner } = laid;
   const guesses = guessRoles(drawing, facts, rules);
   const last = sheets.length - 1;
   const taken = job.layout.placements
@@ -120,6 +119,7 @@ export function describeLayout(
       isInside,
     })),
     marks,
+    printArea,
     testCorner,
     pieces: pieces.map(({ index, box, silhouette }) => ({
       index,
@@ -128,10 +128,10 @@ export function describeLayout(
       areaMm2: areaOfRings(silhouette),
     })),
     markTroubles: [
-      ...new Set(sheets.flatMap((placed) => checkMarks(placed, job, job.sheet, marks, printAndCut))),
+      ...new Set(sheets.flatMap((placed) => checkMarks(placed, job, job.sheet, marks, printArea))),
     ],
     edge: measureEdge(drawing, job),
-    remnant: findRemnant(job.sheet, [...taken, ...listTaken(laid)]),
+    remnant: findRemnant(job.sheet, [...taken, ...listTaken(laid, job.sheet)]),
   };
 }
 

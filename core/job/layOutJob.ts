@@ -7,7 +7,8 @@ import { countSheets } from '#core/sheet/layout.ts';
 import { listMarks, type Mark } from '#core/sheet/marks.ts';
 import { placePieces, type PlacedSheet } from '#core/sheet/placePieces.ts';
 import { splitPieces, type Piece } from '#core/sheet/splitPieces.ts';
-import type { Machine } from '#core/station/machine.ts';
+import type { Sheet } from '#core/sheet/sheetSize.ts';
+import type { Machine, PrintAndCutArea } from '#core/station/machine.ts';
 
 /** What lays out a job: everything but its name and its counting. */
 export type JobDesign = Pick<
@@ -22,6 +23,8 @@ export interface LaidJob {
   readonly pieces: readonly Piece[];
   readonly sheets: readonly PlacedSheet[];
   readonly marks: readonly Mark[];
+  /** What the machine prints and cuts on a sheet with marks, or `null` where it does not say. */
+  readonly printArea: BoxMm | null;
   /** Where a test cut goes, or `null` when none is kept free. */
   readonly testCorner: BoxMm | null;
 }
@@ -37,7 +40,7 @@ const TEST_CORNER = { widthMm: 46, heightMm: 22 };
  */
 export function layOutJob(
   job: JobDesign,
-  machine: Pick<Machine, 'marks'>,
+  machine: Pick<Machine, 'marks'> & Partial<Pick<Machine, 'printAndCut'>>,
   read: (job: Pick<JobDesign, 'format' | 'source'>) => Drawing = ({ format, source }) =>
     readDrawing(format, source),
 ): LaidJob {
@@ -48,18 +51,42 @@ export function layOutJob(
     placePieces(drawing, job, pieces, job.layout, job.sheet, index),
   );
   const marks = job.print.hasMarks ? listMarks(machine.marks, job.sheet) : [];
-  return { drawing, pieces, sheets, marks, testCorner: findTestCorner(job, marks) };
+  const printArea = job.print.hasMarks ? findPrintArea(job.sheet, machine.printAndCut ?? []) : null;
+  return { drawing, pieces, sheets, marks, printArea, testCorner: findTestCorner(job, marks, printArea) };
 }
 
-/** What pieces must keep off: the marks with their keep-outs, and the test-cut corner. */
-export function listTaken({ marks, testCorner }: Pick<LaidJob, 'marks' | 'testCorner'>): readonly BoxMm[] {
-  return [...marks.map(({ keepOut }) => keepOut), ...(testCorner ? [testCorner] : [])];
+/** What pieces must keep off: marks with their keep-outs, what the machine cannot print and cut, the test corner. */
+export function listTaken(
+  { marks, printArea, testCorner }: Pick<LaidJob, 'marks' | 'printArea' | 'testCorner'>,
+  { widthMm, heightMm }: Pick<Sheet, 'widthMm' | 'heightMm'>,
+): readonly BoxMm[] {
+  const rim = printArea
+    ? [
+        { minX: 0, minY: 0, maxX: printArea.minX, maxY: heightMm },
+        { minX: printArea.maxX, minY: 0, maxX: widthMm, maxY: heightMm },
+        { minX: 0, minY: 0, maxX: widthMm, maxY: printArea.minY },
+        { minX: 0, minY: printArea.maxY, maxX: widthMm, maxY: heightMm },
+      ]
+    : [];
+  return [...marks.map(({ keepOut }) => keepOut), ...rim, ...(testCorner ? [testCorner] : [])];
+}
+
+/** The area lies in the middle of the sheet. */
+function findPrintArea(sheet: Sheet, areas: readonly PrintAndCutArea[]): BoxMm | null {
+  const area = areas.find((one) => sheet.name.startsWith(one.sheet));
+  if (!area) return null;
+  const [minX, minY] = [(sheet.widthMm - area.widthMm) / 2, (sheet.heightMm - area.heightMm) / 2];
+  return { minX, minY, maxX: minX + area.widthMm, maxY: minY + area.heightMm };
 }
 
 /** Upper right, under the mark where there is one: far from where a short layout begins. */
-function findTestCorner({ print, sheet }: JobDesign, marks: readonly Mark[]): BoxMm | null {
+function findTestCorner(
+  { print, sheet }: JobDesign,
+  marks: readonly Mark[],
+  printArea: BoxMm | null,
+): BoxMm | null {
   if (!print.keepsTestCorner) return null;
-  const maxX = sheet.widthMm - sheet.marginMm;
+  const maxX = Math.min(sheet.widthMm - sheet.marginMm, printArea?.maxX ?? Infinity);
   const mark = marks.find(({ keepOut }) => keepOut.maxX === sheet.widthMm && keepOut.minY === 0);
   const minY = Math.max(sheet.marginMm, mark?.keepOut.maxY ?? 0);
   return { minX: maxX - TEST_CORNER.widthMm, maxX, minY, maxY: minY + TEST_CORNER.heightMm };

@@ -11,9 +11,9 @@ const sticker = (fill: string) =>
 
 function check(at: { xMm: number; yMm: number }, fill = '#102030', change = {}) {
   const design = sampleDesign(sticker(fill), roles, at, { print, ...change });
-  const laid = layOutJob(design, { marks });
-  const areas = [{ sheet: 'A4', widthMm: 170, heightMm: 250 }];
-  return checkMarks(laid.sheets[0]!, design, design.sheet, laid.marks, areas);
+  const printAndCut = [{ sheet: 'A4', widthMm: 170, heightMm: 250 }];
+  const laid = layOutJob(design, { marks, printAndCut });
+  return checkMarks(laid.sheets[0]!, design, design.sheet, laid.marks, laid.printArea);
 }
 
 describe('checkMarks', () => {
@@ -22,7 +22,7 @@ describe('checkMarks', () => {
   });
 
   it('warns of dark art by a mark, and of lines where it is pale', () => {
-    expect(check({ xMm: 22, yMm: 20 })).toContain('Dark art lies by a mark: the sensor may take it for one.');
+    expect(check({ xMm: 12, yMm: 14 })).toContain('Dark art lies by a mark: the sensor may take it for one.');
     expect(check({ xMm: 31, yMm: 24 }, '#f0f0f0')).toEqual([
       'Lines reach into what the sensor needs clear around a mark.',
     ]);

@@ -40,7 +40,7 @@ self.onmessage = ({ data }: MessageEvent<DesignOrder>) => {
     post({
       kind: 'layout',
       id,
-      layout: describeLayout(design, layOutJob(design, machine, read), facts, rules, machine.printAndCut),
+      layout: describeLayout(design, layOutJob(design, machine, read), facts, rules),
     });
     const troubles = findTroubles(
       applyEdits(read(design), design.edits),

@@ -91,7 +91,12 @@ function TroubleItem({ trouble, isBusy, onShow, onMend }: TroubleItemProps) {
         </span>
       </button>
       {fix ? (
-        <button type="button" className="button shrink-0 px-3" disabled={isBusy} onClick={() => onMend(fix)}>
+        <button
+          type="button"
+          className="button shrink-0 px-3 max-w-36"
+          disabled={isBusy}
+          onClick={() => onMend(fix)}
+        >
           {fix.words}
         </button>
       ) : null}

@@ -10,7 +10,7 @@ interface Props {
 
 /** Registration marks with what they need clear, the corner kept for a test cut, and what is left of the sheet. */
 export function SheetMarks({ layout, isRemnantShown }: Props) {
-  const { marks, testCorner, remnant } = layout;
+  const { marks, printArea, testCorner, remnant } = layout;
   return (
     <g>
       {marks.map(({ keepOut, outline, corner }) => (
@@ -19,6 +19,7 @@ export function SheetMarks({ layout, isRemnantShown }: Props) {
           <path d={`M${outline.map(({ x, y }) => `${x} ${y}`).join('L')}Z`} fill="var(--color-ink)" />
         </g>
       ))}
+      {printArea ? <Area box={printArea} fill="none" stroke="var(--color-straw)" /> : null}
       {isRemnantShown && remnant ? (
         <Area box={remnant} fill="none" stroke="var(--color-feather)" words="left over" />
       ) : null}

@@ -58,7 +58,7 @@ export function useNest(job: JobReply, { layout }: Design, onChange: (change: Jo
       turns,
       spacingMm,
       sheet: job.sheet,
-      taken: listTaken(layout),
+      taken: listTaken(layout, job.sheet),
     });
   };
   return { isRunning, better, start, take: finish };
