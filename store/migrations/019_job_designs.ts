@@ -38,9 +38,10 @@ export async function up(db: Knex): Promise<void> {
   });
 }
 
+/** Drawings may have become longer than the old column took: it comes back wider. */
 export async function down(db: Knex): Promise<void> {
   await db.schema.alterTable('jobs', (table) => {
-    table.specificType('svg', 'MEDIUMTEXT').nullable();
+    table.specificType('svg', 'LONGTEXT').nullable();
     table.json('placement').nullable();
   });
   for (const { id, source, layout } of await db('jobs').select('id', 'source', 'layout')) {
@@ -53,7 +54,7 @@ export async function down(db: Knex): Promise<void> {
       .update({ svg: source, placement: JSON.stringify(placement) });
   }
   await db.schema.alterTable('jobs', (table) => {
-    table.specificType('svg', 'MEDIUMTEXT').notNullable().alter();
+    table.specificType('svg', 'LONGTEXT').notNullable().alter();
     table.json('placement').notNullable().alter();
     table.dropColumns('format', 'source', 'line_roles', 'edits', 'layout', 'print', 'passes');
   });
