@@ -1,6 +1,6 @@
 import { smoothRings } from '#core/checks/applyEdits.ts';
-import { distanceToWay } from '#core/checks/findDuplicates.ts';
-import type { CutLine } from '#core/checks/findTroubles.ts';
+import { distanceToWay } from '#core/geometry/distanceToWay.ts';
+import type { CutLine } from '#core/checks/cutLine.ts';
 import { FINEST_MM, type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
 import { boundPoints } from '#core/geometry/box.ts';
 import type { Family } from '#core/stack/layer.ts';

@@ -1,10 +1,10 @@
 import type { DrawnContour } from '#core/drawing/drawing.ts';
 import { boundContour } from '#core/geometry/box.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
-import { pointAlong } from '#core/perforation/pointAlong.ts';
+import { pointAlong } from '#core/geometry/pointAlong.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
-import { distanceMm, type PointMm } from '#core/geometry/point.ts';
+import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 
 /** Lines nearer than this everywhere are one line twice, mm. */
 const SAME_MM = 0.05;
@@ -55,25 +55,4 @@ function liesOn(line: DrawnContour, other: DrawnContour): boolean {
     if (distanceToWay(point, way) > SAME_MM) return false;
   }
   return true;
-}
-
-/** Distance of a point from a polyline, mm. */
-export function distanceToWay(point: PointMm, way: readonly PointMm[]): number {
-  let least = Infinity;
-  for (let index = 1; index < way.length; index++) {
-    const [a, b] = [way[index - 1] as PointMm, way[index] as PointMm];
-    const length = distanceMm(a, b);
-    const share =
-      length === 0
-        ? 0
-        : Math.max(
-            0,
-            Math.min(1, ((point.x - a.x) * (b.x - a.x) + (point.y - a.y) * (b.y - a.y)) / length ** 2),
-          );
-    least = Math.min(
-      least,
-      Math.hypot(a.x + share * (b.x - a.x) - point.x, a.y + share * (b.y - a.y) - point.y),
-    );
-  }
-  return least;
 }

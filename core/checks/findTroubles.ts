@@ -1,34 +1,14 @@
 import Flatbush from 'flatbush';
 import { checkFineness } from '#core/checks/checkFineness.ts';
 import { checkMeetings } from '#core/checks/checkMeetings.ts';
+import { listCutLines, type CutLine } from '#core/checks/cutLine.ts';
 import { findDuplicates } from '#core/checks/findDuplicates.ts';
 import type { CheckFacts, Trouble, TroubleFix } from '#core/checks/trouble.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
-import {
-  FREEING_ROLES,
-  isCutRole,
-  OPERATION_OF,
-  roleOf,
-  type CutRole,
-  type GivenRoles,
-} from '#core/drawing/lineRoles.ts';
-import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { FREEING_ROLES, OPERATION_OF, type GivenRoles } from '#core/drawing/lineRoles.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
-import { signedAreaMm2 } from '#core/geometry/polygon.ts';
 
-/** A line that is cut, as the checks look at it. */
-export interface CutLine {
-  readonly id: number;
-  readonly role: CutRole;
-  readonly isClosed: boolean;
-  /** Flattened coarsely; a closed one ends on its first point. */
-  readonly points: readonly PointMm[];
-  readonly areaMm2: number;
-}
-
-/** Checks need no cutting tolerance, mm. */
-const LOOK_MM = 0.05;
 /** Ends this near were meant to meet, mm. */
 const MEANT_TO_MEET_MM = 2;
 /** A loose bit smaller than this lifts or goes astray, mm². Common practice, no source. */
@@ -61,18 +41,6 @@ export function findTroubles(
   return [...simple, ...duplicates, ...meetings, ...fine].sort(
     (a, b) => Number(a.weight === 'careful') - Number(b.weight === 'careful'),
   );
-}
-
-/** The lines that are cut, as the checks look at them. */
-export function listCutLines({ contours }: Pick<Drawing, 'contours'>, given: GivenRoles): readonly CutLine[] {
-  return contours.flatMap((line): readonly CutLine[] => {
-    const role = roleOf(line, given);
-    if (role === null || !isCutRole(role)) return [];
-    const points = flattenContour(line.contour, LOOK_MM);
-    if (points.length < 2) return [];
-    const { isClosed } = line.contour;
-    return [{ id: line.id, role, isClosed, points, areaMm2: isClosed ? Math.abs(signedAreaMm2(points)) : 0 }];
-  });
 }
 
 function checkRoles(lines: readonly CutLine[], facts: CheckFacts): readonly Trouble[] {

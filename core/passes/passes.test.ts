@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { distanceToWay } from '#core/checks/findDuplicates.ts';
+import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { compareFreeing, type FreeingOrder } from '#core/passes/compareFreeing.ts';
 import { compensateOffset } from '#core/passes/compensateOffset.ts';

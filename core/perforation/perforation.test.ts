@@ -6,7 +6,7 @@ import { cutTabs } from '#core/perforation/cutTabs.ts';
 import { findCorners } from '#core/perforation/findCorners.ts';
 import { estimateHolding, uncutOf } from '#core/perforation/holding.ts';
 import { placeTabs, type Perforation } from '#core/perforation/placeTabs.ts';
-import { pointAlong } from '#core/perforation/pointAlong.ts';
+import { pointAlong } from '#core/geometry/pointAlong.ts';
 
 const at = (x: number, y: number): PointMm => ({ x, y });
 const rectangle = (width: number, height: number) => [

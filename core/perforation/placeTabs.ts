@@ -1,7 +1,7 @@
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { findCorners, type ContourCorner } from '#core/perforation/findCorners.ts';
-import { pointAlong } from '#core/perforation/pointAlong.ts';
+import { pointAlong } from '#core/geometry/pointAlong.ts';
 
 /** What is asked of a perforation. Lengths in mm. */
 export interface PerforationOrder {

@@ -1,13 +1,13 @@
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { FREEING_ROLES, roleOf, type GivenRoles, type Role } from '#core/drawing/lineRoles.ts';
-import { distanceToWay } from '#core/checks/findDuplicates.ts';
+import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import { boundContour, overlap, type BoxMm } from '#core/geometry/box.ts';
 import { strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside, turnAlike } from '#core/geometry/polygon.ts';
-import { pointAlong } from '#core/perforation/pointAlong.ts';
+import { pointAlong } from '#core/geometry/pointAlong.ts';
 
 /** How the art of a drawing meets the outlines it is cut out by. */
 export interface DrawnEdge {

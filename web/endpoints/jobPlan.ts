@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { isAnyTooFine } from '#core/checks/checkFineness.ts';
-import { listCutLines } from '#core/checks/findTroubles.ts';
+import { listCutLines } from '#core/checks/cutLine.ts';
 import { holdIndex } from '#core/dialIn/quantities.ts';
 import type { SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
 import { AppError } from '#core/errors/appError.ts';
