@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { composeTestPass } from '#core/job/composeTestPass.ts';
 import { composeRunSheet } from '#core/job/composeRunSheet.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
@@ -85,6 +86,24 @@ function compose(print = { hasMarks: false, bleedMm: 0, keepsTestCorner: false }
     assumed: [],
   });
 }
+
+describe('composeTestPass', () => {
+  it('lays a square for every blade pass in the corner, with its force and passes', () => {
+    const settings = { crease: values(300, 0), through: values(200, 0.6) };
+    const { passes } = samplePlan(readSvg(svg).contours, roles, settings, { machine });
+    const corner = { minX: 100, minY: 20, maxX: 146, maxY: 42 };
+    const [test, ...rest] = composeTestPass(passes, corner);
+    expect(rest).toEqual([]);
+    expect(test!.values.force).toBe(200);
+    expect(test!.strokes).toHaveLength(2 * 2);
+    for (const { x, y } of test!.strokes.flatMap(({ points }) => points)) {
+      expect(x).toBeGreaterThanOrEqual(100);
+      expect(x).toBeLessThanOrEqual(146);
+      expect(y).toBeGreaterThanOrEqual(20);
+      expect(y).toBeLessThanOrEqual(42);
+    }
+  });
+});
 
 describe('a run sheet', () => {
   it('says what to load, set, look at and do, in the order of the work', () => {

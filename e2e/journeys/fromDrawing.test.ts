@@ -163,6 +163,17 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
     expect(forces.filter((one) => one === tabForce)).toHaveLength(plan.passes[1]!.perforation!.tabs);
   });
 
+  it('sends a test piece into the corner that was kept free, one square for each force', async () => {
+    const text = readFileSync(await drawer.fetchFile(`/api/jobs/${id}/test-piece`, 'test.hpgl'), 'utf8');
+    expect(new Set([...text.matchAll(/FS(\d+)/g)].map((match) => match[1])).size).toBe(2);
+    // A4 is 297 mm high and the corner lies right of its middle, in the upper third; 40 units in a mm.
+    const spots = [...text.matchAll(/P[UD](\d+),(\d+)/g)].slice(0, -1);
+    for (const [, x, y] of spots) {
+      expect(Number(x) / 40).toBeGreaterThan(105);
+      expect(Number(y) / 40).toBeGreaterThan(198);
+    }
+  });
+
   it('has a run sheet on screen and on paper (poppler)', async () => {
     const { page } = drawer.visitor;
     await drawer.step('Run sheet');

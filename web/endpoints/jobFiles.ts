@@ -5,6 +5,7 @@ import { writeSvg, type WrittenLine } from '#core/drawing/writeSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { Job } from '#core/job/job.ts';
+import { composeTestPass } from '#core/job/composeTestPass.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
 import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
 import { nameCondition } from '#core/stack/material.ts';
@@ -50,6 +51,23 @@ export const getMachineFile = defineEndpoint({
     ].filter(Boolean);
     const name = fileName(job, suffix.join('-'));
     return replyWithFile(writeHpgl(part.passes, job.sheet.heightMm, options), HPGL_TYPE, `${name}.hpgl`);
+  },
+});
+
+export const getTestPiece = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/test-piece',
+  summary: 'Test pieces with the values of every blade pass, in the corner that the job keeps free, as HPGL.',
+  params: jobParams,
+  query: sheetQuery,
+  reply: z.string().meta({ description: 'HPGL' }),
+  handle: async ({ params, query }, { store }) => {
+    const job = await findJob(store, params.id);
+    const { plan, laid, station } = await planJob(store, job, query.sheet - 1);
+    if (!laid.testCorner) throw new AppError('notFound', 'this job keeps no corner free for a test cut');
+    const passes = composeTestPass(plan.passes, laid.testCorner);
+    const hpgl = writeHpgl(passes, job.sheet.heightMm, hpglOptionsOf(station.machine));
+    return replyWithFile(hpgl, HPGL_TYPE, `${fileName(job, 'test-piece')}.hpgl`);
   },
 });
 

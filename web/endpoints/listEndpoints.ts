@@ -25,6 +25,7 @@ import {
   getMachineFile,
   getPrintSheet,
   getRunSheet,
+  getTestPiece,
   postJobFile,
 } from '#web/endpoints/jobFiles.ts';
 import { getPlan } from '#web/endpoints/jobPlan.ts';
@@ -139,6 +140,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   getSource,
   getPlan,
   getMachineFile,
+  getTestPiece,
   getLayered,
   getPrintSheet,
   getRunSheet,

@@ -45,6 +45,17 @@ export function RunSheetPanel({ job, plan, sheetNumber }: Props) {
           </li>
         ))}
       </ul>
+      <Files job={job} plan={plan} sheetNumber={sheetNumber} />
+    </>
+  );
+}
+
+/** Every file of the job, to take away. */
+function Files({ job, plan, sheetNumber }: Props & { readonly plan: PlanReply }) {
+  const at = `/api/jobs/${job.id}`;
+  const sheet = `sheet=${sheetNumber}`;
+  return (
+    <>
       <h2 className="mt-5">Files</h2>
       <ul className="grid grid-cols-2 gap-2 mt-2">
         {plan.passes.map(({ role }, index) => (
@@ -55,6 +66,11 @@ export function RunSheetPanel({ job, plan, sheetNumber }: Props) {
             />
           </li>
         ))}
+        {job.print.keepsTestCorner ? (
+          <li>
+            <File href={`${at}/test-piece?${sheet}`} words="Test piece (HPGL)" />
+          </li>
+        ) : null}
         {(['svg', 'dxf'] as const).map((format) => (
           <li key={format}>
             <File

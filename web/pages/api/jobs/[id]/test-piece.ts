@@ -1,0 +1,3 @@
+import { getTestPiece } from '#web/endpoints/jobFiles.ts';
+
+export const GET = getTestPiece.serve;
