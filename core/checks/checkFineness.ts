@@ -2,6 +2,7 @@ import { smoothRings } from '#core/checks/applyEdits.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import type { CutLine } from '#core/checks/cutLine.ts';
 import { FINEST_MM, type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
+import { writePolylineData } from '#core/drawing/writePathData.ts';
 import { boundPoints } from '#core/geometry/box.ts';
 import type { Family } from '#core/stack/layer.ts';
 import { areaOfRings, offsetRings, subtractRings, type Rings } from '#core/geometry/clip.ts';
@@ -51,7 +52,8 @@ function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
   const [first] = worst;
   if (!first) return [];
   const { minX, minY, maxX, maxY } = boundPoints(first.ring);
-  const deviation = deviationOf(smoothRings(rings, widthMm), worst);
+  const smooth = smoothRings(rings, widthMm);
+  const deviation = deviationOf(smooth, worst);
   return [
     {
       kind: 'tooFine',
@@ -60,6 +62,7 @@ function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
       why: 'the blade tears or folds what is finer than this in this material',
       lineIds: [line.id],
       at: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 },
+      preview: smooth.map((ring) => `${writePolylineData(ring)}Z`).join(''),
       fix: {
         kind: 'edit',
         words: `Smooth by up to ${deviation.toFixed(1)} mm`,

@@ -90,6 +90,7 @@ describe('findTroubles', () => {
     const spike = check('<path d="M50 10H80V40H65.200V70H64.800V40H50Z"/>').find(
       ({ kind }) => kind === 'tooFine',
     )!;
+    expect(spike.preview).toMatch(/^M.*Z$/);
     expect(spike.fix!.words).toMatch(/Smooth by up to (29|30)\.\d mm/);
   });
 

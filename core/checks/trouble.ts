@@ -36,6 +36,8 @@ export interface Trouble {
   readonly lineIds: readonly number[];
   readonly at: PointMm;
   readonly fix: TroubleFix | null;
+  /** What the line would be after the mend, as path data, where that is worth seeing first. */
+  readonly preview?: string;
 }
 
 /** What decides whether a drawing can be cut. */

@@ -14,7 +14,7 @@ interface Props {
   readonly facts: RoleFacts;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
-  readonly onShow: (lineIds: readonly number[]) => void;
+  readonly onShow: (trouble: Trouble) => void;
 }
 
 /** What is wrong with the drawing, with its place and a mend; mends made; a border around it. */
@@ -44,7 +44,7 @@ export function DrawingPanel({ job, design, facts, isBusy, onChange, onShow }: P
             key={`${trouble.kind}/${index}`}
             trouble={trouble}
             isBusy={isBusy}
-            onShow={() => onShow(trouble.lineIds)}
+            onShow={() => onShow(trouble)}
             onMend={(fix) => mend(trouble, fix)}
           />
         ))}

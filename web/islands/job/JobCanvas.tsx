@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import type { BoxMm } from '#core/geometry/box.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { RoledLines } from '#web/components/sheetView/RoledLines.tsx';
 import { ChosenLines } from '#web/islands/job/ChosenLines.tsx';
@@ -14,6 +15,8 @@ interface Props {
   readonly design: Design;
   readonly nest: Nest;
   readonly chosen: readonly number[];
+  /** What a line would be after a mend, as path data; empty for none. */
+  readonly preview: string;
   readonly onChoose: (lineIds: readonly number[]) => void;
 }
 
@@ -49,7 +52,7 @@ export function JobCanvas(props: Props) {
 
 type Laid = Props & { readonly layout: NonNullable<Design['layout']> };
 
-function DrawingCanvas({ layout, design, state, chosen, onChoose }: Laid) {
+function DrawingCanvas({ layout, design, state, chosen, preview, onChoose }: Laid) {
   const { drawing } = layout;
   const lasso = useLasso(drawing.lines, chosen, onChoose);
   const isChoosing = state.step === 'roles';
@@ -66,18 +69,17 @@ function DrawingCanvas({ layout, design, state, chosen, onChoose }: Laid) {
       >
         <RoledLines lines={drawing.lines} images={drawing.images} dotMm={size / 260} />
         <ChosenLines lines={drawing.lines} chosen={chosen} />
-        {lasso.box ? (
-          <rect
-            x={lasso.box.minX}
-            y={lasso.box.minY}
-            width={lasso.box.maxX - lasso.box.minX}
-            height={lasso.box.maxY - lasso.box.minY}
+        {state.step === 'drawing' && chosen.length > 0 ? (
+          <path
+            d={preview}
             fill="var(--color-verdigris-pale)"
-            fillOpacity="0.5"
-            stroke="var(--color-verdigris)"
+            fillOpacity="0.6"
+            stroke="var(--color-ink)"
+            strokeWidth="1.5"
             vectorEffect="non-scaling-stroke"
           />
         ) : null}
+        {lasso.box ? <LassoBox box={lasso.box} /> : null}
         {state.step === 'drawing'
           ? (design.troubles ?? [])
               .slice(0, 200)
@@ -102,6 +104,21 @@ function DrawingCanvas({ layout, design, state, chosen, onChoose }: Laid) {
           : `${drawing.lines.length} ${drawing.lines.length === 1 ? 'line' : 'lines'}, ${drawing.widthMm.toFixed(1)} × ${drawing.heightMm.toFixed(1)} mm as drawn.`}
       </p>
     </>
+  );
+}
+
+function LassoBox({ box }: { readonly box: BoxMm }) {
+  return (
+    <rect
+      x={box.minX}
+      y={box.minY}
+      width={box.maxX - box.minX}
+      height={box.maxY - box.minY}
+      fill="var(--color-verdigris-pale)"
+      fillOpacity="0.5"
+      stroke="var(--color-verdigris)"
+      vectorEffect="non-scaling-stroke"
+    />
   );
 }
 

@@ -1,6 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Tabs } from 'radix-ui';
+import type { Trouble } from '#core/checks/trouble.ts';
 import type { ShownJob } from '#web/endpoints/showJob.ts';
 import { CutPanel } from '#web/islands/job/CutPanel.tsx';
 import { DrawingPanel } from '#web/islands/job/DrawingPanel.tsx';
@@ -26,7 +27,7 @@ export function JobView(props: ShownJob) {
 }
 
 function JobSteps(shown: ShownJob) {
-  const { machine, facts, family, offsetMm, materialName } = shown;
+  const { machine, facts, family, offsetMm } = shown;
   const state = useJob(shown.job);
   const { job, plan, step, change } = state;
   const design = useDesign(job, machine, facts, {
@@ -38,22 +39,28 @@ function JobSteps(shown: ShownJob) {
   });
   const nest = useNest(job, design, change);
   const [chosen, setChosen] = useState<readonly number[]>([]);
+  const [preview, setPreview] = useState('');
+  const show = ({ lineIds, preview: after = '' }: Trouble) => {
+    setChosen(lineIds);
+    setPreview(after);
+  };
   const shared = { job, design, isBusy: state.isBusy, onChange: change };
   return (
     <Tabs.Root value={step} onValueChange={(value) => state.setStep(value as Step)}>
-      <header className="flex flex-wrap items-baseline gap-x-4 px-1">
-        <h1>{job.name}</h1>
-        <p className="text-muted">
-          {materialName} on {machine.name} · {job.sheet.name}, {Math.round(job.sheet.widthMm)} ×{' '}
-          {Math.round(job.sheet.heightMm)} mm
-        </p>
-      </header>
+      <JobHeading {...shown} job={job} />
       <StepLine />
       <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_27rem]">
-        <JobCanvas state={state} design={design} nest={nest} chosen={chosen} onChoose={setChosen} />
+        <JobCanvas
+          state={state}
+          design={design}
+          nest={nest}
+          chosen={chosen}
+          preview={preview}
+          onChoose={setChosen}
+        />
         <section aria-label="Step" className="sheet p-4 sm:p-5 self-start">
           <Tabs.Content value="drawing">
-            <DrawingPanel {...shared} facts={facts} onShow={setChosen} />
+            <DrawingPanel {...shared} facts={facts} onShow={show} />
           </Tabs.Content>
           <Tabs.Content value="roles">
             <RolesPanel {...shared} facts={facts} chosen={chosen} onChoose={setChosen} />
@@ -74,6 +81,18 @@ function JobSteps(shown: ShownJob) {
         </section>
       </div>
     </Tabs.Root>
+  );
+}
+
+function JobHeading({ job, machine, materialName }: Pick<ShownJob, 'job' | 'machine' | 'materialName'>) {
+  return (
+    <header className="flex flex-wrap items-baseline gap-x-4 px-1">
+      <h1>{job.name}</h1>
+      <p className="text-muted">
+        {materialName} on {machine.name} · {job.sheet.name}, {Math.round(job.sheet.widthMm)} ×{' '}
+        {Math.round(job.sheet.heightMm)} mm
+      </p>
+    </header>
   );
 }
 
