@@ -172,6 +172,8 @@ describe('the book', () => {
     for (const index of [0, 1]) {
       await boxes.nth(index).focus();
       await page.keyboard.press('Space');
+      // The row is drawn anew when it is chosen: the next key waits for it.
+      await expect.poll(() => boxes.nth(index).isChecked()).toBe(true);
     }
     const bar = page.getByRole('toolbar', { name: 'Chosen settings' });
     await bar.getByRole('button', { name: 'Put away' }).click();
