@@ -2,6 +2,7 @@ import { mapPoint } from '#core/geometry/affine.ts';
 import { areaOfRings, offsetRings, type Rings } from '#core/geometry/clip.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { Random } from '#core/random/seededRandom.ts';
+import { chooseTry, FIRST_TRIES, nearTry, type Try } from '#core/sheet/nestTries.ts';
 import { BitGrid, fillBox, maskRings, type RunMask } from '#core/sheet/bitGrid.ts';
 import { affineOf, anglesOf, type Placement, type Turns } from '#core/sheet/layout.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
@@ -39,8 +40,6 @@ const FINEST_MM = 0.1;
 /** A cell that a shape touches has its middle within half a diagonal. */
 const TOUCH = Math.SQRT1_2;
 const MOST_SHEETS = 200;
-/** Tries of every kind before those near the best begin. */
-const FIRST_TRIES = 6;
 
 /**
  * Lays real shapes out, try after try, each better than the last yielded: bottom-left filling on a bit grid, with
@@ -67,35 +66,6 @@ export function* nestPieces(
     best = { result, how };
     yield result;
   }
-}
-
-/** How one try goes about it. */
-interface Try {
-  /** Rank of each piece: lower goes first; `null` takes whatever fits best next. */
-  readonly ranks: 'large' | readonly number[] | null;
-  /** Filled along columns instead of rows. */
-  readonly isByColumn: boolean;
-  /** How much of a piece's own depth counts when places are compared: 0 by where it begins, 1 by where it ends. */
-  readonly endWeight: number;
-  /** How much a large piece is preferred to a small one, in rows per row of its edge. */
-  readonly sizeWeight: number;
-}
-
-function chooseTry(round: number, count: number, random: Random): Try {
-  const isByColumn = round % 2 === 1;
-  if (round < 2) return { ranks: null, isByColumn, endWeight: 0.5, sizeWeight: 1 };
-  if (round < 6) return { ranks: 'large', isByColumn, endWeight: round < 4 ? 1 : 0, sizeWeight: 0 };
-  const ranks = round % 4 === 2 ? Array.from({ length: count }, () => random()) : null;
-  return { ranks, isByColumn, endWeight: random(), sizeWeight: 2 * random() };
-}
-
-/** A try not far from the best so far. */
-function nearTry({ ranks, isByColumn, endWeight, sizeWeight }: Try, random: Random): Try {
-  const jitter = (value: number) => Math.max(0, value + 0.5 * (random() - 0.5));
-  const near = Array.isArray(ranks)
-    ? (ranks as readonly number[]).map((rank) => rank + 0.2 * (random() - 0.5))
-    : ranks;
-  return { ranks: near, isByColumn, endWeight: jitter(endWeight), sizeWeight: jitter(sizeWeight) };
 }
 
 function isBetter(a: NestResult, b: NestResult): boolean {
