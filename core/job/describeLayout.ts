@@ -48,6 +48,8 @@ export interface ShownDrawing {
   readonly images: readonly DrawnImage[];
   readonly groups: readonly ShownGroup[];
   readonly leftOut: readonly string[];
+  /** How many mends are in it: fewer than the job has while the newest is worked out. */
+  readonly edits: number;
 }
 
 /** One sheet of a job. */
@@ -111,6 +113,7 @@ export function describeLayout(
         guess: guesses[group.key] as RoleGuess,
       })),
       leftOut: drawing.leftOut,
+      edits: job.edits.length,
     },
     sheets: sheets.map(({ lines, images, over, isInside }) => ({
       lines: showLines(lines, job),

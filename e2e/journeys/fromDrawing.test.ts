@@ -44,7 +44,7 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
     await page.getByText('2 mends made').waitFor();
     await drawer.step('Roles');
     await expect.poll(() => page.getByRole('radio', { name: 'Kiss', checked: true }).count()).toBe(1);
-    expect(await page.getByRole('radio', { name: 'Perforated', checked: true }).count()).toBe(1);
+    await expect.poll(() => page.getByRole('radio', { name: 'Perforated', checked: true }).count()).toBe(1);
   });
 
   it('fills the sheet with pieces, clear of marks and of the corner for a test cut', async () => {
@@ -99,9 +99,9 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
       '-y',
       '0',
       '-W',
-      '850',
+      '810',
       '-H',
-      '850',
+      '810',
       file,
       join(drawer.folder, 'mark'),
     ]);

@@ -22,6 +22,8 @@ const USUAL_MM = 1.6;
 /** Draws a new outline around everything, or inside it: the first is kissed, one around it frees the piece. */
 export function BorderForm({ job, drawing, facts, isBusy, onChange }: Props) {
   const [byMm, setByMm] = useState(USUAL_MM);
+  // The next border goes around what the last one drew: it waits until that is there.
+  const isBehind = drawing.edits !== job.edits.length;
   const add = () => {
     const before = job.edits.filter(({ kind }) => kind === 'offset').length;
     const layer = before === 0 ? LAYER : `${LAYER} ${before + 1}`;
@@ -37,7 +39,7 @@ export function BorderForm({ job, drawing, facts, isBusy, onChange }: Props) {
   return (
     <div className="border-t border-hairline mt-3 pt-3 grid grid-cols-[1fr_auto] gap-3 items-end">
       <Millimetres label="New outline, outwards by" value={byMm} onChange={setByMm} />
-      <button type="button" className="button" disabled={isBusy || byMm === 0} onClick={add}>
+      <button type="button" className="button" disabled={isBusy || isBehind || byMm === 0} onClick={add}>
         Add border
       </button>
     </div>
