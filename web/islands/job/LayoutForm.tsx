@@ -65,7 +65,7 @@ export function LayoutForm({ job, design, nest, isBusy, onChange }: Props) {
           </option>
         ))}
       </select>
-      <LayOutButton job={job} nest={nest} canStart={!isBusy && pieces > 0} />
+      <LayOutButton job={job} nest={nest} canStart={!isBusy && !design.isBehind && pieces > 0} />
       {layout.isWhole && placed === 1 && design.layout ? (
         <Corner layout={layout} box={design.layout.pieces[0]?.box ?? null} onSet={set} />
       ) : null}

@@ -15,6 +15,8 @@ export interface Design {
   /** What the thread is at, or `null` when it rests. */
   readonly progress: { readonly words: string; readonly share: number } | null;
   readonly problem: string | null;
+  /** True while the layout shown is that of an older state of the job. */
+  readonly isBehind: boolean;
   readonly rules: readonly KeptRule[];
   readonly setRules: (rules: readonly KeptRule[]) => void;
   readonly stop: () => void;
@@ -33,10 +35,12 @@ export function useDesign(
   const [progress, setProgress] = useState<Design['progress']>({ words: 'Fetching the drawing', share: 0 });
   const [problem, setProblem] = useState<string | null>(null);
   const [rules, setRules] = useState<readonly KeptRule[]>([]);
-  const [source, setSource] = useState<string | null>(null);
+  const source = useSource(job.id, setProblem, setRules);
   const [attempt, setAttempt] = useState(0);
   const worker = useRef<Worker | null>(null);
   const newest = useRef(0);
+  const asked = useRef<JobReply | null>(null);
+  const [laidJob, setLaidJob] = useState<JobReply | null>(null);
   useEffect(() => {
     const thread = new Worker(new URL('../../workers/designJob.ts', import.meta.url), { type: 'module' });
     thread.onmessage = ({ data }: MessageEvent<DesignReport>) => {
@@ -44,6 +48,7 @@ export function useDesign(
       if (data.kind === 'progress') return setProgress(data.share >= 1 ? null : data);
       if (data.kind === 'layout') {
         setLayout(data.layout);
+        setLaidJob(asked.current);
         return setProgress({ words: 'Checking the lines', share: 0 });
       }
       if (data.kind === 'troubles') setTroubles(data.troubles);
@@ -54,12 +59,9 @@ export function useDesign(
     return () => thread.terminate();
   }, [attempt]);
   useEffect(() => {
-    void loadSource(job.id).then(setSource, (error: unknown) => setProblem(String(error)));
-    void callApi<readonly KeptRule[]>('/api/role-rules').then(setRules, () => setRules([]));
-  }, [job.id]);
-  useEffect(() => {
     if (source === null) return;
     newest.current += 1;
+    asked.current = job;
     const order: DesignOrder = {
       id: newest.current,
       design: { ...job, source },
@@ -81,7 +83,22 @@ export function useDesign(
     setProblem(null);
     setAttempt((count) => count + 1);
   }, []);
-  return { layout, troubles, progress, problem, rules, setRules, stop, retry };
+  const isBehind = laidJob !== job;
+  return { layout, troubles, progress, problem, isBehind, rules, setRules, stop, retry };
+}
+
+/** The drawing and the workshop's rules, fetched once. */
+function useSource(
+  jobId: number,
+  onProblem: (problem: string) => void,
+  onRules: (rules: readonly KeptRule[]) => void,
+): string | null {
+  const [source, setSource] = useState<string | null>(null);
+  useEffect(() => {
+    void loadSource(jobId).then(setSource, (error: unknown) => onProblem(String(error)));
+    void callApi<readonly KeptRule[]>('/api/role-rules').then(onRules, () => onRules([]));
+  }, [jobId, onProblem, onRules]);
+  return source;
 }
 
 async function loadSource(id: number): Promise<string> {
