@@ -32,9 +32,12 @@ export function isCutRole(role: Role): role is CutRole {
   return role !== 'art' && role !== 'ignore';
 }
 
-/** The role of a line, or `null` when nobody gave it one. */
-export function roleOf(line: DrawnContour, { roles, lineRoles }: GivenRoles): Role | null {
-  return lineRoles[line.id] ?? roles[groupKey(line)] ?? null;
+/** The role of a line, or `null` when nobody gave it one. A copy on a sheet has the role of the line it was made from. */
+export function roleOf(
+  line: DrawnContour & { readonly sourceId?: number },
+  { roles, lineRoles }: GivenRoles,
+): Role | null {
+  return lineRoles[line.sourceId ?? line.id] ?? roles[groupKey(line)] ?? null;
 }
 
 /** Lines that look alike: one layer, one colour, one dash. Roles are given to groups. */

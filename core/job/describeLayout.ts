@@ -2,7 +2,7 @@ import { guessRoles, type RoleFacts, type RoleGuess } from '#core/drawing/guessR
 import { groupLines, roleOf, type LineGroup, type Role } from '#core/drawing/lineRoles.ts';
 import type { RoleRule } from '#core/drawing/roleRules.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
-import type { Drawing, DrawnImage } from '#core/drawing/drawing.ts';
+import type { DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
 import { boundContour, type BoxMm } from '#core/geometry/box.ts';
 import { areaOfRings } from '#core/geometry/clip.ts';
 import { dotsAlong } from '#core/geometry/dotsAlong.ts';
@@ -14,7 +14,7 @@ import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { affineOf, turnBox } from '#core/sheet/layout.ts';
 import type { Mark } from '#core/sheet/marks.ts';
-import type { PlacedSheet } from '#core/sheet/placePieces.ts';
+import type { PlacedLine, PlacedSheet } from '#core/sheet/placePieces.ts';
 import type { Piece } from '#core/sheet/splitPieces.ts';
 
 /** A line ready to be shown. */
@@ -102,10 +102,7 @@ export function describeLayout(
     drawing: {
       widthMm: drawing.widthMm,
       heightMm: drawing.heightMm,
-      lines: showLines(
-        drawing.contours.map((line) => ({ ...line, sourceId: line.id })),
-        job,
-      ),
+      lines: showLines(drawing.contours, job),
       images: drawing.images,
       groups: groupLines(drawing).map(({ contourIds, ...group }) => ({
         ...group,
@@ -138,16 +135,16 @@ export function describeLayout(
   };
 }
 
-type SourceLine = Drawing['contours'][number] & { readonly sourceId: number; readonly copy?: number };
+type AnyLine = DrawnContour & Partial<Pick<PlacedLine, 'sourceId' | 'copy'>>;
 
-function showLines(lines: readonly SourceLine[], job: JobDesign): readonly ShownLine[] {
+function showLines(lines: readonly AnyLine[], job: JobDesign): readonly ShownLine[] {
   const isMarked = lines.length <= MOST_MARKED;
   return lines.map((line) => {
-    const role = roleOf({ ...line, id: line.sourceId }, job);
+    const role = roleOf(line, job);
     const hasDots = role === 'kiss' && isMarked;
     return {
       id: line.id,
-      sourceId: line.sourceId,
+      sourceId: line.sourceId ?? line.id,
       role,
       fill: line.fillColour,
       stroke: line.strokeColour,

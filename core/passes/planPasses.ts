@@ -102,7 +102,7 @@ function groupByRole({ lines, given }: PlanOrder): ReadonlyMap<CutRole, readonly
 }
 
 function requireRole(line: PlanOrder['lines'][number], given: GivenRoles): Role {
-  const role = roleOf({ ...line, id: line.sourceId ?? line.id }, given);
+  const role = roleOf(line, given);
   if (role) return role;
   throw new AppError('cannotPlan', `line ${line.id + 1} has no role yet`, { contourId: line.id });
 }

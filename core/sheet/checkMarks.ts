@@ -31,7 +31,7 @@ export function checkMarks(
     const close = marks.filter(({ keepOut }) => overlap(keepOut, box));
     return close.length > 0 && flattenContour(contour, LOOK_MM).some((point) => isWithin(point, close));
   });
-  const isArt = (line: (typeof near)[number]) => roleOf({ ...line, id: line.sourceId }, given) === 'art';
+  const isArt = (line: (typeof near)[number]) => roleOf(line, given) === 'art';
   const isDark = ({ fillColour, strokeColour }: (typeof near)[number]) =>
     colord(fillColour ?? strokeColour ?? '#ffffff').brightness() < DARK;
   if (near.some((line) => isArt(line) && isDark(line))) {

@@ -29,7 +29,7 @@ export async function drawPrintSheet(
   const { widthMm, heightMm } = job.sheet;
   const { page, finish } = startPdf(`${job.name}, to print`, [widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
   page.save().scale(PT_PER_MM);
-  const art = placed.lines.filter((line) => roleOf({ ...line, id: line.sourceId }, job) === 'art');
+  const art = placed.lines.filter((line) => roleOf(line, job) === 'art');
   if (job.print.bleedMm > 0) drawBleed(page, job, placed, art);
   for (const image of placed.images) {
     page.save().transform(...image.toMm);
@@ -75,7 +75,7 @@ function drawArt(page: PdfPage, art: readonly PlacedLine[], growMm: number): voi
 /** Beyond the outlines the art goes on in the colours it has at the edge. */
 function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly PlacedLine[]): void {
   const outlines = placed.lines.filter((line) => {
-    const role = roleOf({ ...line, id: line.sourceId }, job);
+    const role = roleOf(line, job);
     return role !== null && isCutRole(role) && line.contour.isClosed;
   });
   const covered = uniteRings(outlines.map(({ contour }) => turnAlike(flattenContour(contour).slice(0, -1))));

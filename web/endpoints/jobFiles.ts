@@ -8,6 +8,7 @@ import type { Job } from '#core/job/job.ts';
 import { composeTestPass } from '#core/job/composeTestPass.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
 import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
+import type { Machine } from '#core/station/machine.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { addJob, findJob } from '#store/repositories/jobs.ts';
 import { findMachine, listMachines } from '#store/repositories/machines.ts';
@@ -19,7 +20,7 @@ import { runSheetOf, sheetQuery } from '#web/endpoints/jobPlan.ts';
 import { jobParams } from '#web/endpoints/jobs.ts';
 import { openDrawing } from '#web/endpoints/openDrawing.ts';
 import { planJob } from '#web/endpoints/planJob.ts';
-import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { HPGL_TYPE, replyWithFile, replyWithPdf, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import { jobFileSchema, type JobFile } from '#web/schemas/job.ts';
 
 export const getMachineFile = defineEndpoint({
@@ -80,7 +81,7 @@ export const getLayered = defineEndpoint({
   reply: z.string().meta({ description: 'SVG or DXF' }),
   handle: async ({ params, query }, { store }) => {
     const job = await findJob(store, params.id);
-    const lines = await listLines(job, await findMachine(store, job.machineId), query.sheet - 1);
+    const lines = listLines(job, await findMachine(store, job.machineId), query.sheet - 1);
     const name = `${fileName(job, query.sheet > 1 ? `sheet-${query.sheet}` : '')}.${query.format}`;
     return query.format === 'svg'
       ? replyWithFile(writeSvg(lines, job.sheet), SVG_TYPE, name)
@@ -176,27 +177,16 @@ export const postJobFile = defineEndpoint({
   },
 });
 
-async function listLines(
-  job: Job,
-  machine: Awaited<ReturnType<typeof findMachine>>,
-  sheetIndex: number,
-): Promise<readonly WrittenLine[]> {
+function listLines(job: Job, machine: Machine, sheetIndex: number): readonly WrittenLine[] {
   const placed = layOutJob(job, machine, openDrawing).sheets[sheetIndex];
   if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
-  const lines = placed.lines.flatMap((line): readonly WrittenLine[] => {
-    const role = roleOf({ ...line, id: line.sourceId }, job);
+  return placed.lines.flatMap((line): readonly WrittenLine[] => {
+    const role = roleOf(line, job);
     return role && role !== 'ignore' ? [{ role, points: flattenContour(line.contour) }] : [];
   });
-  return Promise.resolve(lines);
 }
 
 function fileName(job: Job, suffix: string): string {
   const name = job.name.replace(/[^a-z0-9]+/gi, '-').replace(/^-|-$/g, '') || 'job';
   return suffix ? `${name}-${suffix}` : name;
-}
-
-function replyWithPdf(pdf: Buffer, name: string): Response {
-  return new Response(new Uint8Array(pdf), {
-    headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${name}"` },
-  });
 }

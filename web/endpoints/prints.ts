@@ -10,7 +10,7 @@ import { findMaterials } from '#store/repositories/materials.ts';
 import { findSettings, requireSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { drawLabels } from '#web/endpoints/drawLabels.ts';
-import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { HPGL_TYPE, replyWithFile, replyWithPdf, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import { summariseSettings } from '#web/endpoints/summariseSettings.ts';
 
 const MOST_LABELS = 200;
@@ -38,13 +38,7 @@ export const getLabels = defineEndpoint({
       const faceColour = material?.colourHex ?? '#ffffff';
       return { setting, stack, faceColour, address: `${origin}/settings/${setting.id}` };
     });
-    const pdf = await drawLabels(labels);
-    return new Response(new Uint8Array(pdf), {
-      headers: {
-        'content-type': 'application/pdf',
-        'content-disposition': 'inline; filename="bench-labels.pdf"',
-      },
-    });
+    return replyWithPdf(await drawLabels(labels), 'bench-labels.pdf');
   },
 });
 

@@ -10,5 +10,12 @@ export function replyWithFile(
   });
 }
 
+/** A PDF, to be shown in the browser and printed from there. */
+export function replyWithPdf(pdf: Buffer, name: string): Response {
+  return new Response(new Uint8Array(pdf), {
+    headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${name}"` },
+  });
+}
+
 export const HPGL_TYPE = 'application/vnd.hp-hpgl';
 export const SVG_TYPE = 'image/svg+xml';

@@ -1,4 +1,3 @@
-import { applyEdits } from '#core/checks/applyEdits.ts';
 import { findTroubles } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
@@ -37,17 +36,9 @@ self.onmessage = ({ data }: MessageEvent<DesignOrder>) => {
     return opened.drawing;
   };
   try {
-    post({
-      kind: 'layout',
-      id,
-      layout: describeLayout(design, layOutJob(design, machine, read), facts, rules),
-    });
-    const troubles = findTroubles(
-      applyEdits(read(design), design.edits),
-      design,
-      checks,
-      tell('Checking the lines'),
-    );
+    const laid = layOutJob(design, machine, read);
+    post({ kind: 'layout', id, layout: describeLayout(design, laid, facts, rules) });
+    const troubles = findTroubles(laid.drawing, design, checks, tell('Checking the lines'));
     post({ kind: 'troubles', id, troubles });
   } catch (error) {
     post({ kind: 'failed', id, message: error instanceof Error ? error.message : String(error) });
