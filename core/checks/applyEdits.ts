@@ -7,7 +7,8 @@ import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { boundContour, encloses } from '#core/geometry/box.ts';
 import { fillHoles, offsetRings, strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
-import { isInside, turnAlike } from '#core/geometry/polygon.ts';
+import { isInside } from '#core/geometry/polygon.ts';
+import { ringOf } from '#core/geometry/ringOf.ts';
 import { ringToContour } from '#core/geometry/ringToContour.ts';
 
 /** What a line covers whose width does not count, mm. */
@@ -59,7 +60,7 @@ function reshape(drawing: Drawing, lineIds: readonly number[], change: (rings: R
   let nextId = firstFreeId(drawing);
   const contours = drawing.contours.flatMap((line): readonly DrawnContour[] => {
     if (!wanted.has(line.id) || !line.contour.isClosed) return [line];
-    const rings = change([flattenContour(line.contour).slice(0, -1)]);
+    const rings = change([ringOf(line.contour)]);
     // What falls apart keeps its first part under the old id; what vanishes stays as it was.
     if (rings.length === 0) return [line];
     return rings.map((ring, index) => ({
@@ -93,19 +94,12 @@ function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset'
   const wanted = new Set(edit.lineIds);
   const lines = drawing.contours.filter(({ id }) => wanted.has(id));
   if (lines.length === 0) return drawing;
-  const flat = (isClosed: boolean) =>
-    lines
-      .filter(({ contour }) => contour.isClosed === isClosed)
-      .map(({ contour, strokeWidthMm }) => ({
-        points: isClosed ? flattenContour(contour).slice(0, -1) : flattenContour(contour),
-        widthMm: edit.isInked ? Math.max(HAIR_MM, strokeWidthMm ?? 0) : HAIR_MM,
-      }));
-  const closed = flat(true);
-  const open = flat(false);
-  const bands = (edit.isInked ? [...closed, ...open] : open).flatMap(({ points, widthMm }) =>
-    strokeLines([points], widthMm),
+  const closed = lines.filter(({ contour }) => contour.isClosed);
+  const open = lines.filter(({ contour }) => !contour.isClosed);
+  const bands = (edit.isInked ? lines : open).flatMap(({ contour, strokeWidthMm }) =>
+    strokeLines([flattenContour(contour)], edit.isInked ? Math.max(HAIR_MM, strokeWidthMm ?? 0) : HAIR_MM),
   );
-  const covered = uniteRings([...closed.map(({ points }) => turnAlike(points)), ...bands]);
+  const covered = uniteRings([...closed.map(({ contour }) => ringOf(contour)), ...bands]);
   const rings = offsetRings(fillHoles(covered), edit.byMm);
   let id = firstFreeId(drawing);
   const added = fillHoles(rings).map((ring): DrawnContour => ({

@@ -1,10 +1,11 @@
 import { firstFreeId } from '#core/checks/firstFreeId.ts';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
-import { boundPoints } from '#core/geometry/box.ts';
+import { boundPoints, cornersOf, middleOf } from '#core/geometry/box.ts';
 import { subtractRings, type Rings } from '#core/geometry/clip.ts';
-import { flattenContour } from '#core/geometry/flattenContour.ts';
+import type { Segment } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside } from '#core/geometry/polygon.ts';
+import { ringOf } from '#core/geometry/ringOf.ts';
 import { ringToContour } from '#core/geometry/ringToContour.ts';
 
 /**
@@ -23,13 +24,13 @@ export function bridgeIslands(
   const gone = new Set<number>();
   const added: DrawnContour[] = [];
   for (const opening of contours.filter((line) => lineIds.includes(line.id) && line.contour.isClosed)) {
-    const outer = ringOf(opening);
+    const outer = ringOf(opening.contour);
     const islands = contours.filter(
-      (line) =>
-        line.id !== opening.id && line.contour.isClosed && isInside(ringOf(line)[0] as PointMm, outer),
+      ({ id: own, contour }) =>
+        own !== opening.id && contour.isClosed && isInside((contour.segments[0] as Segment).from, outer),
     );
     if (islands.length === 0) continue;
-    const rings = islands.map(ringOf);
+    const rings = islands.map(({ contour }) => ringOf(contour));
     const bars = rings.map((ring) => barAcross(ring, outer, widthMm));
     const parts = subtractRings([outer], [...rings, ...bars]);
     for (const line of [opening, ...islands]) gone.add(line.id);
@@ -40,28 +41,17 @@ export function bridgeIslands(
   return [...contours.filter((line) => !gone.has(line.id)), ...added];
 }
 
-function ringOf({ contour }: DrawnContour): readonly PointMm[] {
-  return flattenContour(contour).slice(0, -1);
-}
-
 /** A bar through the middle of an island, across the opening where it is narrower. */
 function barAcross(island: readonly PointMm[], outer: readonly PointMm[], widthMm: number): Rings[number] {
   const inner = boundPoints(island);
   const around = boundPoints(outer);
   const half = widthMm / 2;
-  const [x, y] = [(inner.minX + inner.maxX) / 2, (inner.minY + inner.maxY) / 2];
+  const { x, y } = middleOf(inner);
   const sideways = inner.minX - around.minX + around.maxX - inner.maxX;
   const upright = inner.minY - around.minY + around.maxY - inner.maxY;
-  return sideways < upright
-    ? rectangle(around.minX - 1, y - half, around.maxX + 1, y + half)
-    : rectangle(x - half, around.minY - 1, x + half, around.maxY + 1);
-}
-
-function rectangle(minX: number, minY: number, maxX: number, maxY: number): Rings[number] {
-  return [
-    { x: minX, y: minY },
-    { x: maxX, y: minY },
-    { x: maxX, y: maxY },
-    { x: minX, y: maxY },
-  ];
+  return cornersOf(
+    sideways < upright
+      ? { minX: around.minX - 1, minY: y - half, maxX: around.maxX + 1, maxY: y + half }
+      : { minX: x - half, minY: around.minY - 1, maxX: x + half, maxY: around.maxY + 1 },
+  );
 }

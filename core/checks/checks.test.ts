@@ -211,6 +211,12 @@ describe('mends', () => {
     expect(maxY - minY).toBeCloseTo(10, 1);
   });
 
+  it('count it on every side of a closed line: 40 mm with ink 4 mm wide and 3 mm around is 50 mm, corners of 5 mm', () => {
+    const edit = { kind: 'offset', lineIds: [0], byMm: 3, isInked: true, layer: 'border' } as const;
+    const [, border] = mend('<rect x="20" y="20" width="40" height="40" stroke-width="4"/>', edit);
+    expect(areaOf(border!.contour)).toBeCloseTo(2500 - (4 - Math.PI) * 25, 0);
+  });
+
   it('add one inside, and fill holes', () => {
     const hole = '<rect x="10" y="10" width="60" height="60"/><circle cx="40" cy="40" r="9"/>';
     const inside = mend(hole, { kind: 'offset', lineIds: [0], byMm: -5, isInked: false, layer: 'rim' });
@@ -228,6 +234,18 @@ describe('mends', () => {
     const area = parts.reduce((sum, { contour }) => sum + areaOf(contour), 0);
     expect(area).toBeLessThan(Math.PI * (400 - 64));
     expect(area).toBeGreaterThan(Math.PI * (400 - 64) - 2 * 2 * 12.5);
+  });
+
+  it('hold it just so when the island was drawn the other way round', () => {
+    const opening = '<rect x="20" y="20" width="60" height="60"/>';
+    const areaAfter = (island: string) =>
+      mend(opening + island, { kind: 'bridge', lineIds: [0], widthMm: 2 }).reduce(
+        (sum, { contour }) => sum + areaOf(contour),
+        0,
+      );
+    // 3600 of the opening less 400 of the island, and less two bars of 2 x 20 mm.
+    expect(areaAfter('<path d="M40 40H60V60H40Z"/>')).toBeCloseTo(3120, 0);
+    expect(areaAfter('<path d="M40 40V60H60V40Z"/>')).toBeCloseTo(3120, 0);
   });
 
   it('do nothing where their lines are gone', () => {

@@ -52,6 +52,25 @@ export function encloses(outer: BoxMm, inner: BoxMm): boolean {
   );
 }
 
+/** In mm². */
+export function areaOfBox({ minX, minY, maxX, maxY }: BoxMm): number {
+  return (maxX - minX) * (maxY - minY);
+}
+
+export function middleOf({ minX, minY, maxX, maxY }: BoxMm): PointMm {
+  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
+}
+
+/** The corners from the upper left one on, clockwise on screen. */
+export function cornersOf({ minX, minY, maxX, maxY }: BoxMm): readonly PointMm[] {
+  return [
+    { x: minX, y: minY },
+    { x: maxX, y: minY },
+    { x: maxX, y: maxY },
+    { x: minX, y: maxY },
+  ];
+}
+
 /** Whether two boxes share a point. */
 export function overlap(a: BoxMm, b: BoxMm): boolean {
   return a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
