@@ -2,8 +2,8 @@ import { smoothRings } from '#core/checks/applyEdits.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import type { CutLine } from '#core/checks/cutLine.ts';
 import { FINEST_MM, type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
-import { writePolylineData } from '#core/drawing/writePathData.ts';
-import { boundPoints } from '#core/geometry/box.ts';
+import { writeRingsData } from '#core/drawing/writePathData.ts';
+import { boundPoints, middleOf } from '#core/geometry/box.ts';
 import type { Family } from '#core/stack/layer.ts';
 import { areaOfRings, offsetRings, subtractRings, type Rings } from '#core/geometry/clip.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
@@ -35,23 +35,31 @@ export function checkFineness(
 export function isAnyTooFine(lines: readonly CutLine[], family: Family): boolean {
   const widthMm = FINEST_MM[family];
   return lines.some(
-    (line) => line.isClosed && line.role !== 'crease' && findNarrow(line, widthMm).length > 0,
+    (line) => line.isClosed && line.role !== 'crease' && narrowParts(ringsOf(line), widthMm).length > 0,
   );
 }
 
-/** What opening or closing by half the width loses or fills: bridges and spikes, and bays. */
-function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
-  const rings: Rings = [turnAlike(line.points.slice(0, -1))];
+/** What opening or closing by half the width loses or fills, the largest first: bridges and spikes, and bays. */
+function narrowParts(rings: Rings, widthMm: number): Rings {
   const half = widthMm / 2;
   const lost = subtractRings(rings, offsetRings(offsetRings(rings, -half), half * 1.02));
   const filled = subtractRings(offsetRings(offsetRings(rings, half), -half * 1.02), rings);
-  const worst = [...lost, ...filled]
+  return [...lost, ...filled]
     .map((ring) => ({ ring, area: areaOfRings([ring]) }))
     .filter(({ area }) => area > LOST_SHARE * widthMm * widthMm)
-    .sort((a, b) => b.area - a.area);
+    .sort((a, b) => b.area - a.area)
+    .map(({ ring }) => ring);
+}
+
+function ringsOf({ points }: CutLine): Rings {
+  return [turnAlike(points.slice(0, -1))];
+}
+
+function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
+  const rings = ringsOf(line);
+  const worst = narrowParts(rings, widthMm);
   const [first] = worst;
   if (!first) return [];
-  const { minX, minY, maxX, maxY } = boundPoints(first.ring);
   const smooth = smoothRings(rings, widthMm);
   const deviation = deviationOf(smooth, worst);
   return [
@@ -61,8 +69,8 @@ function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
       what: `line ${line.id + 1} has ${worst.length === 1 ? 'a part' : `${worst.length} parts`} narrower than ${widthMm} mm`,
       why: 'the blade tears or folds what is finer than this in this material',
       lineIds: [line.id],
-      at: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 },
-      preview: smooth.map((ring) => `${writePolylineData(ring)}Z`).join(''),
+      at: middleOf(boundPoints(first)),
+      preview: writeRingsData(smooth),
       fix: {
         kind: 'edit',
         words: `Smooth by up to ${deviation.toFixed(1)} mm`,
@@ -73,14 +81,12 @@ function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
 }
 
 /** How far smoothing moves the outline at most: from what it takes away or fills to the new line, mm. */
-function deviationOf(smooth: Rings, changed: readonly { readonly ring: Rings[number] }[]): number {
+function deviationOf(smooth: Rings, changed: Rings): number {
   const ways = smooth.map((ring) => [...ring, ring[0] as PointMm]);
-  return changed
-    .flatMap(({ ring }) => ring)
-    .reduce((most, point) => {
-      const nearest = ways.reduce((least, way) => Math.min(least, distanceToWay(point, way)), Infinity);
-      return Number.isFinite(nearest) ? Math.max(most, nearest) : most;
-    }, 0);
+  return changed.flat().reduce((most, point) => {
+    const nearest = ways.reduce((least, way) => Math.min(least, distanceToWay(point, way)), Infinity);
+    return Number.isFinite(nearest) ? Math.max(most, nearest) : most;
+  }, 0);
 }
 
 /** Places where the way turns back within the blade's offset: the tip cannot follow. */

@@ -1,7 +1,7 @@
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { findRule, type RoleRule } from '#core/drawing/roleRules.ts';
 import { groupLines, type LineGroup, type Role } from '#core/drawing/lineRoles.ts';
-import { boundContour, encloses, type BoxMm } from '#core/geometry/box.ts';
+import { areaOfBox, boundContour, encloses, type BoxMm } from '#core/geometry/box.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside } from '#core/geometry/polygon.ts';
@@ -122,7 +122,7 @@ function findHolders(
       return { key: group.key, line, box: boundContour(line.contour) };
     }),
   );
-  const byArea = [...lines].sort((a, b) => areaOf(b.box) - areaOf(a.box));
+  const byArea = [...lines].sort((a, b) => areaOfBox(b.box) - areaOfBox(a.box));
   return new Map(
     stroked.map((group) => {
       const own = lines.filter(({ key }) => key === group.key);
@@ -154,8 +154,4 @@ function isAround(other: BoxedLine, line: DrawnContour, box: BoxMm, key: string)
   if (other.key === key || !other.line.contour.isClosed || !encloses(other.box, box)) return false;
   const start = line.contour.segments[0]?.from as PointMm;
   return isInside(start, flattenContour(other.line.contour, LOOK_MM));
-}
-
-function areaOf({ minX, minY, maxX, maxY }: BoxMm): number {
-  return (maxX - minX) * (maxY - minY);
 }

@@ -1,4 +1,5 @@
 import type { Contour } from '#core/geometry/contour.ts';
+import type { Rings } from '#core/geometry/clip.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** SVG path data of a contour, in mm to 0.001. @example writePathData(triangle) // 'M0 0L10 0L5 8Z' */
@@ -19,6 +20,11 @@ export function writePathData(contour: Contour): string {
 /** SVG path data of a polyline. */
 export function writePolylineData(points: readonly PointMm[]): string {
   return points.map((point, index) => `${index === 0 ? 'M' : 'L'}${at(point)}`).join('');
+}
+
+/** SVG path data of rings, holes among them. */
+export function writeRingsData(rings: Rings): string {
+  return rings.map((ring) => `${writePolylineData(ring)}Z`).join('');
 }
 
 function at({ x, y }: PointMm): string {

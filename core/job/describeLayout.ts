@@ -10,12 +10,12 @@ import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { listTaken, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { checkMarks } from '#core/sheet/checkMarks.ts';
+import { coverPieces, type CoveredPiece } from '#core/sheet/coverPieces.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
-import { affineOf, turnBox } from '#core/sheet/layout.ts';
+import { placedBoxes } from '#core/sheet/layout.ts';
 import type { Mark } from '#core/sheet/marks.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/placePieces.ts';
-import type { Piece } from '#core/sheet/splitPieces.ts';
 
 /** A line ready to be shown. */
 export interface ShownLine {
@@ -48,8 +48,6 @@ export interface ShownDrawing {
   readonly images: readonly DrawnImage[];
   readonly groups: readonly ShownGroup[];
   readonly leftOut: readonly string[];
-  /** How many mends are in it: fewer than the job has while the newest is worked out. */
-  readonly edits: number;
 }
 
 /** One sheet of a job. */
@@ -67,7 +65,7 @@ export interface ShownLayout {
   readonly marks: readonly Mark[];
   readonly printArea: BoxMm | null;
   readonly testCorner: BoxMm | null;
-  readonly pieces: readonly (Pick<Piece, 'index' | 'box' | 'silhouette'> & { readonly areaMm2: number })[];
+  readonly pieces: readonly (CoveredPiece & { readonly areaMm2: number })[];
   /** The largest free rectangle of the last sheet, or `null` when nothing useful is left. */
   readonly remnant: BoxMm | null;
   /** What stands against the sensor finding the marks, in words. */
@@ -92,12 +90,7 @@ export function describeLayout(
   const { drawing, pieces, sheets, marks, printArea, testCorner } = laid;
   const guesses = guessRoles(drawing, facts, rules);
   const last = sheets.length - 1;
-  const taken = job.layout.placements
-    .filter(({ sheet, piece }) => sheet === last && pieces[piece])
-    .map((placement) => {
-      const { box } = pieces[placement.piece] as Piece;
-      return turnBox(box, affineOf(box, placement));
-    });
+  const taken = placedBoxes(job.layout, pieces, last);
   return {
     drawing: {
       widthMm: drawing.widthMm,
@@ -110,7 +103,6 @@ export function describeLayout(
         guess: guesses[group.key] as RoleGuess,
       })),
       leftOut: drawing.leftOut,
-      edits: job.edits.length,
     },
     sheets: sheets.map(({ lines, images, over, isInside }) => ({
       lines: showLines(lines, job),
@@ -121,11 +113,9 @@ export function describeLayout(
     marks,
     printArea,
     testCorner,
-    pieces: pieces.map(({ index, box, silhouette }) => ({
-      index,
-      box,
-      silhouette,
-      areaMm2: areaOfRings(silhouette),
+    pieces: coverPieces(drawing, job, pieces).map((piece) => ({
+      ...piece,
+      areaMm2: areaOfRings(piece.silhouette),
     })),
     markTroubles: [
       ...new Set(sheets.flatMap((placed) => checkMarks(placed, job, job.sheet, marks, printArea))),

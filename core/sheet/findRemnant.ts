@@ -1,4 +1,4 @@
-import type { BoxMm } from '#core/geometry/box.ts';
+import { areaOfBox, type BoxMm } from '#core/geometry/box.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 
 /** A rest smaller than this is waste, mm. Common practice, no source. */
@@ -57,7 +57,7 @@ export function findRemnant(
           minY: bottom - height,
           maxY: bottom,
         };
-        if (box.maxX - box.minX >= LEAST_MM && areaOf(box) > (best ? areaOf(best) : 0)) best = box;
+        if (box.maxX - box.minX >= LEAST_MM && areaOfBox(box) > (best ? areaOfBox(best) : 0)) best = box;
       }
     }
   }
@@ -70,8 +70,4 @@ function thin(cuts: readonly number[]): readonly number[] {
   if (cuts.length <= most) return cuts;
   const stride = Math.ceil(cuts.length / most);
   return cuts.filter((_, index) => index % stride === 0 || index === cuts.length - 1);
-}
-
-function areaOf({ minX, minY, maxX, maxY }: BoxMm): number {
-  return (maxX - minX) * (maxY - minY);
 }

@@ -1,4 +1,4 @@
-import { boundPoints, type BoxMm } from '#core/geometry/box.ts';
+import { boundPoints, cornersOf, middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
 
 /** Where one piece lies: the middle of its box on the sheet, mm, and how far it is turned to the right. */
@@ -51,7 +51,8 @@ export function countSheets({ placements }: Pick<Layout, 'placements'>): number 
 export function affineOf(box: BoxMm, { xMm, yMm, turnDeg }: Omit<Placement, 'piece' | 'sheet'>): Affine {
   const angle = (turnDeg * Math.PI) / 180;
   const [cos, sin] = turnDeg % 90 === 0 ? quarterTurn(turnDeg) : [Math.cos(angle), Math.sin(angle)];
-  const toMiddle: Affine = [1, 0, 0, 1, -(box.minX + box.maxX) / 2, -(box.minY + box.maxY) / 2];
+  const { x, y } = middleOf(box);
+  const toMiddle: Affine = [1, 0, 0, 1, -x, -y];
   return composeAffine([cos, sin, -sin, cos, xMm, yMm], toMiddle);
 }
 
@@ -68,13 +69,17 @@ function quarterTurn(turnDeg: number): readonly [number, number] {
 
 /** The upright box of a turned box. */
 export function turnBox(box: BoxMm, affine: Affine): BoxMm {
-  const { minX, minY, maxX, maxY } = box;
-  return boundPoints(
-    [
-      { x: minX, y: minY },
-      { x: maxX, y: minY },
-      { x: maxX, y: maxY },
-      { x: minX, y: maxY },
-    ].map((corner) => mapPoint(affine, corner)),
-  );
+  return boundPoints(cornersOf(box).map((corner) => mapPoint(affine, corner)));
+}
+
+/** The boxes of what lies on one sheet. A place whose piece is gone has none. */
+export function placedBoxes(
+  { placements }: Pick<Layout, 'placements'>,
+  pieces: readonly { readonly box: BoxMm }[],
+  sheetIndex: number,
+): readonly BoxMm[] {
+  return placements.flatMap((placement): readonly BoxMm[] => {
+    const piece = placement.sheet === sheetIndex ? pieces[placement.piece] : undefined;
+    return piece ? [turnBox(piece.box, affineOf(piece.box, placement))] : [];
+  });
 }

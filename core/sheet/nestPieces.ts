@@ -1,16 +1,16 @@
 import { mapPoint } from '#core/geometry/affine.ts';
 import { areaOfRings, offsetRings, type Rings } from '#core/geometry/clip.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
+import type { CoveredPiece } from '#core/sheet/coverPieces.ts';
 import type { Random } from '#core/random/seededRandom.ts';
 import { chooseTry, FIRST_TRIES, nearTry, type Try } from '#core/sheet/nestTries.ts';
 import { BitGrid, fillBox, maskRings, type RunMask } from '#core/sheet/bitGrid.ts';
 import { affineOf, anglesOf, type Placement, type Turns } from '#core/sheet/layout.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
-import type { Piece } from '#core/sheet/splitPieces.ts';
 
 /** What is to be laid out. */
 export interface NestOrder {
-  readonly pieces: readonly Pick<Piece, 'index' | 'box' | 'silhouette'>[];
+  readonly pieces: readonly CoveredPiece[];
   /** Copies of every piece; 0 fills one sheet with equal numbers of each. */
   readonly copies: number;
   /** Copies of single pieces by index, instead of `copies`; a sheet is filled by those that are left to it. */

@@ -1,7 +1,7 @@
 import type { Drawing, DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
 import { isCutRole, roleOf, type GivenRoles } from '#core/drawing/lineRoles.ts';
 import { composeAffine, mapContour, mapPoint } from '#core/geometry/affine.ts';
-import { boundContour, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
+import { areaOfBox, boundContour, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { affineOf, type Layout } from '#core/sheet/layout.ts';
 import { requireSheet, type Sheet } from '#core/sheet/sheetSize.ts';
 import type { Piece } from '#core/sheet/splitPieces.ts';
@@ -77,6 +77,5 @@ export function placePieces(
 function ownerOf({ toMm }: DrawnImage, pieces: readonly Piece[]): number {
   const { x, y } = mapPoint(toMm, { x: 0.5, y: 0.5 });
   const around = pieces.filter(({ box }) => x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY);
-  const area = ({ box }: Piece) => (box.maxX - box.minX) * (box.maxY - box.minY);
-  return [...around].sort((a, b) => area(a) - area(b))[0]?.index ?? 0;
+  return around.sort((a, b) => areaOfBox(a.box) - areaOfBox(b.box))[0]?.index ?? 0;
 }

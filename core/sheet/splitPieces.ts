@@ -1,11 +1,10 @@
 import Flatbush from 'flatbush';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { isCutRole, roleOf, type GivenRoles, type Role } from '#core/drawing/lineRoles.ts';
-import { boundContour, encloses, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
-import { strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
+import { areaOfBox, boundContour, encloses, joinBoxes, middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import { isInside, turnAlike } from '#core/geometry/polygon.ts';
+import { isInside } from '#core/geometry/polygon.ts';
 
 /** What can be moved on a sheet by itself: an outermost outline with everything in it. */
 export interface Piece {
@@ -13,17 +12,10 @@ export interface Piece {
   readonly lineIds: readonly number[];
   /** Around all lines that are cut, or all lines where none is. */
   readonly box: BoxMm;
-  /** What it covers, for laying pieces side by side: its outermost outlines. */
-  readonly silhouette: Rings;
 }
 
-/** Silhouettes need no cutting tolerance, mm. */
-const SILHOUETTE_MM = 0.1;
-/** A lone open line covers this much to either side, mm. */
-const LINE_WIDTH_MM = 0.2;
-
-/** A piece of more lines is laid out by its box: uniting them would take longer than it saves. */
-const MOST_UNITED = 2000;
+/** What lies in what needs no cutting tolerance, mm. */
+const LOOK_MM = 0.1;
 
 interface Line {
   readonly line: DrawnContour;
@@ -58,7 +50,7 @@ function findOwners(lines: readonly Line[]): readonly number[] {
   const outlines = lines
     .map((line, index) => ({ ...line, index }))
     .filter(({ line, role }) => line.contour.isClosed && role !== null && isCutRole(role))
-    .sort((a, b) => areaOf(b.box) - areaOf(a.box));
+    .sort((a, b) => areaOfBox(b.box) - areaOfBox(a.box));
   const tree = outlines.length > 0 ? new Flatbush(outlines.length) : null;
   for (const { box } of outlines) tree?.add(box.minX, box.minY, box.maxX, box.maxY);
   tree?.finish();
@@ -66,19 +58,19 @@ function findOwners(lines: readonly Line[]): readonly number[] {
   const ringOf = (rank: number) => {
     const known = rings.get(rank);
     if (known) return known;
-    const ring = flattenContour((outlines[rank] as Line).line.contour, SILHOUETTE_MM);
+    const ring = flattenContour((outlines[rank] as Line).line.contour, LOOK_MM);
     rings.set(rank, ring);
     return ring;
   };
   return lines.map(({ line, role, box }, index) => {
     const isCut = role !== null && isCutRole(role);
-    const at = isCut ? (line.contour.segments[0]?.from as PointMm) : centreOf(box);
+    const at = isCut ? (line.contour.segments[0]?.from as PointMm) : middleOf(box);
     const near = (tree?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [])
       .sort((a, b) => a - b)
       .filter((rank) => outlines[rank]?.index !== index);
     const around = near.find((rank) => {
       const outer = outlines[rank] as Line;
-      if (isCut && !(areaOf(outer.box) > areaOf(box) && encloses(outer.box, box))) return false;
+      if (isCut && !(areaOfBox(outer.box) > areaOfBox(box) && encloses(outer.box, box))) return false;
       return isInside(at, ringOf(rank));
     });
     // Art that lies over an edge goes with what it lies over.
@@ -87,44 +79,8 @@ function findOwners(lines: readonly Line[]): readonly number[] {
   });
 }
 
-function centreOf({ minX, minY, maxX, maxY }: BoxMm): PointMm {
-  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
-}
-
 function toPiece(index: number, lines: readonly Line[]): Piece {
   const cut = lines.filter(({ role }) => role !== null && isCutRole(role));
   const shown = cut.length > 0 ? cut : lines;
-  const outlines = shown.filter(({ line }) => line.contour.isClosed);
-  const open = shown.filter(({ line }) => !line.contour.isClosed);
-  const box = joinBoxes(shown.map(({ box: one }) => one));
-  return {
-    index,
-    lineIds: lines.map(({ line }) => line.id),
-    box,
-    silhouette: shown.length > MOST_UNITED ? [cornersOf(box)] : coverOf(outlines, open),
-  };
-}
-
-function coverOf(outlines: readonly Line[], open: readonly Line[]): Rings {
-  const rings = outlines.map(({ line }) =>
-    turnAlike(flattenContour(line.contour, SILHOUETTE_MM).slice(0, -1)),
-  );
-  const bands = strokeLines(
-    open.map(({ line }) => flattenContour(line.contour, SILHOUETTE_MM)),
-    LINE_WIDTH_MM,
-  );
-  return uniteRings([...rings, ...bands]);
-}
-
-function cornersOf({ minX, minY, maxX, maxY }: BoxMm): readonly PointMm[] {
-  return [
-    { x: minX, y: minY },
-    { x: maxX, y: minY },
-    { x: maxX, y: maxY },
-    { x: minX, y: maxY },
-  ];
-}
-
-function areaOf({ minX, minY, maxX, maxY }: BoxMm): number {
-  return (maxX - minX) * (maxY - minY);
+  return { index, lineIds: lines.map(({ line }) => line.id), box: joinBoxes(shown.map(({ box }) => box)) };
 }

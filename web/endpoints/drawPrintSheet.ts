@@ -1,9 +1,8 @@
 import { isCutRole, roleOf } from '#core/drawing/lineRoles.ts';
-import { writePathData } from '#core/drawing/writePathData.ts';
+import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { offsetRings, subtractRings, uniteRings, type Rings } from '#core/geometry/clip.ts';
-import { flattenContour } from '#core/geometry/flattenContour.ts';
-import { turnAlike } from '#core/geometry/polygon.ts';
+import { offsetRings, subtractRings, uniteRings } from '#core/geometry/clip.ts';
+import { ringOf } from '#core/geometry/ringOf.ts';
 import type { Job } from '#core/job/job.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/placePieces.ts';
@@ -78,19 +77,13 @@ function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly P
     const role = roleOf(line, job);
     return role !== null && isCutRole(role) && line.contour.isClosed;
   });
-  const covered = uniteRings(outlines.map(({ contour }) => turnAlike(flattenContour(contour).slice(0, -1))));
+  const covered = uniteRings(outlines.map(({ contour }) => ringOf(contour)));
   const band = subtractRings(offsetRings(covered, job.print.bleedMm), covered);
   if (band.length === 0) return;
   page.save();
-  page.path(pathOf(band)).clip('even-odd');
+  page.path(writeRingsData(band)).clip('even-odd');
   drawArt(page, art, job.print.bleedMm);
   page.restore();
-}
-
-function pathOf(rings: Rings): string {
-  return rings
-    .map((ring) => `${ring.map(({ x, y }, index) => `${index === 0 ? 'M' : 'L'}${x} ${y}`).join('')}Z`)
-    .join('');
 }
 
 function drawWords(page: PdfPage, words: string, widthMm: number, heightMm: number): void {

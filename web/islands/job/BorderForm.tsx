@@ -11,6 +11,8 @@ interface Props {
   readonly drawing: ShownDrawing;
   readonly facts: RoleFacts;
   readonly isBusy: boolean;
+  /** The next border goes around what the last one drew: it waits until that is there. */
+  readonly isBehind: boolean;
   readonly onChange: (change: JobChange) => void;
 }
 
@@ -20,10 +22,8 @@ const LAYER = 'border';
 const USUAL_MM = 1.6;
 
 /** Draws a new outline around everything, or inside it: the first is kissed, one around it frees the piece. */
-export function BorderForm({ job, drawing, facts, isBusy, onChange }: Props) {
+export function BorderForm({ job, drawing, facts, isBusy, isBehind, onChange }: Props) {
   const [byMm, setByMm] = useState(USUAL_MM);
-  // The next border goes around what the last one drew: it waits until that is there.
-  const isBehind = drawing.edits !== job.edits.length;
   const add = () => {
     const before = job.edits.filter(({ kind }) => kind === 'offset').length;
     const layer = before === 0 ? LAYER : `${LAYER} ${before + 1}`;

@@ -59,7 +59,14 @@ export function DrawingPanel({ job, design, facts, isBusy, onChange, onShow }: P
       ) : null}
       <Edits job={job} isBusy={isBusy} onChange={onChange} />
       {layout ? (
-        <BorderForm job={job} drawing={layout.drawing} facts={facts} isBusy={isBusy} onChange={onChange} />
+        <BorderForm
+          job={job}
+          drawing={layout.drawing}
+          facts={facts}
+          isBusy={isBusy}
+          isBehind={design.isBehind}
+          onChange={onChange}
+        />
       ) : null}
     </>
   );

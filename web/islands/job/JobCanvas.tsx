@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import type { BoxMm } from '#core/geometry/box.ts';
+import { writeRingsData } from '#core/drawing/writePathData.ts';
+import { middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { RoledLines } from '#web/components/sheetView/RoledLines.tsx';
 import { ChosenLines } from '#web/islands/job/ChosenLines.tsx';
@@ -171,14 +172,11 @@ function NestPreview({
         .map(({ piece, xMm, yMm, turnDeg }, index) => {
           const shape = layout.pieces[piece];
           if (!shape) return null;
-          const [x, y] = [(shape.box.minX + shape.box.maxX) / 2, (shape.box.minY + shape.box.maxY) / 2];
-          const data = shape.silhouette
-            .map((ring) => `M${ring.map((point) => `${point.x} ${point.y}`).join('L')}Z`)
-            .join('');
+          const { x, y } = middleOf(shape.box);
           return (
             <path
               key={index}
-              d={data}
+              d={writeRingsData(shape.silhouette)}
               transform={`translate(${xMm} ${yMm}) rotate(${turnDeg}) translate(${-x} ${-y})`}
               vectorEffect="non-scaling-stroke"
             />

@@ -1,3 +1,4 @@
+import { writeRingsData } from '#core/drawing/writePathData.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { ShownLayout } from '#core/job/describeLayout.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
@@ -16,7 +17,7 @@ export function SheetMarks({ layout, isRemnantShown }: Props) {
       {marks.map(({ keepOut, outline, corner }) => (
         <g key={`${corner.x}/${corner.y}`}>
           <Area box={keepOut} fill="var(--color-straw-pale)" stroke="none" />
-          <path d={`M${outline.map(({ x, y }) => `${x} ${y}`).join('L')}Z`} fill="var(--color-ink)" />
+          <path d={writeRingsData([outline])} fill="var(--color-ink)" />
         </g>
       ))}
       {printArea ? <Area box={printArea} fill="none" stroke="var(--color-straw)" /> : null}
