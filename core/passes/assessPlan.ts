@@ -2,14 +2,15 @@ import { holdIndex, TAB_QUANTITY, tabForHold } from '#core/dialIn/quantities.ts'
 import { fitSimple, predictSimple, type SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
 import { signedAreaMm2 } from '#core/geometry/polygon.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import { compareFreeing } from '#core/passes/compareFreeing.ts';
+import { compareFreeing, PASS_POWER } from '#core/passes/compareFreeing.ts';
 import { estimateRisks, type Risk } from '#core/passes/estimateRisks.ts';
 import type { Pass, Plan } from '#core/passes/plan.ts';
 import { estimateHolding, grammageOf, uncutOf, type Holding } from '#core/perforation/holding.ts';
+import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
 import { edgeRisk, USUAL_ERROR } from '#core/sheet/edgeRisk.ts';
 import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
-import { hasLiner } from '#core/stack/layer.ts';
+import { hasLiner, isFibrousFamily } from '#core/stack/layer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { forceToGf, gfOf } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
@@ -58,14 +59,13 @@ function weighFreeing({ plan, station, sheet, values }: AssessOrder) {
   const { family } = sheet.material;
   return compareFreeing({
     kissGf: kiss ? gfOf(kiss.force, forceScale) : null,
-    throughGf: gfOf(through.force, forceScale) * through.passes ** (1 / 2.7),
+    throughGf: gfOf(through.force, forceScale) * through.passes ** PASS_POWER,
     isRollFed: kind === 'rollFed',
     isLayered: hasLiner(sheet.condition.stack),
-    isFibrous: family === 'cardstock' || family === 'foldingCarton',
+    isFibrous: isFibrousFamily(family),
     outlineMm: pass.cutMm / pass.values.passes,
     passSeconds: pass.seconds / pass.values.passes,
-    tabLengthMm: perforated?.tabLengthMm ?? 1,
-    cutLengthMm: perforated?.cutLengthMm ?? 12,
+    ...perforationOf(perforated ?? {}),
     mostGf: forceToGf(forceScale.max, forceScale),
   });
 }
@@ -73,8 +73,7 @@ function weighFreeing({ plan, station, sheet, values }: AssessOrder) {
 function outlookTabs({ plan, station, sheet, tabTrials }: AssessOrder): TabOutlook | null {
   const pass = plan.passes.find(({ role }) => role === 'perforated');
   if (!pass) return null;
-  const tabLengthMm = pass.values.tabLengthMm ?? 1;
-  const cutLengthMm = pass.values.cutLengthMm ?? 12;
+  const { tabLengthMm, cutLengthMm } = perforationOf(pass.values);
   const { stack } = sheet.condition;
   const pieces = listPieces(pass);
   const shared = {
@@ -136,7 +135,7 @@ function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Ri
   const top = speedToMmPerS(machine.speedScale.max, machine.speedScale);
   return estimateRisks({
     isRollFed: machine.kind === 'rollFed',
-    isFibrous: family === 'cardstock' || family === 'foldingCarton',
+    isFibrous: isFibrousFamily(family),
     throughOutlines: through ? new Set(through.strokes.map(({ contourId }) => contourId)).size : 0,
     holdIndex: holding?.holdIndex ?? null,
     matUses: machine.kind === 'matFed' ? (mat?.uses ?? null) : null,

@@ -49,7 +49,7 @@ export interface FreeingOption {
  * n equal passes cut like one with n to this power times the force. Common practice, no source; agrees with T17, where
  * five kiss passes part what takes about 1.8 times the kiss force at once.
  */
-const PASS_POWER = 1 / 2.7;
+export const PASS_POWER = 1 / 2.7;
 const MOST_PASSES = 12;
 const LIGHT_PASSES = 2;
 

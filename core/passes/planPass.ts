@@ -11,6 +11,7 @@ import type { Pass, PassChoices, PassPerforation, PlanMachine, Stroke } from '#c
 import { cutTabs } from '#core/perforation/cutTabs.ts';
 import { placeTabs } from '#core/perforation/placeTabs.ts';
 import { OPERATION_OF } from '#core/drawing/lineRoles.ts';
+import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { SettingValues } from '#core/setting/setting.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 
@@ -30,10 +31,6 @@ export interface PassOrder {
 
 /** Lifting and lowering the blade once, seconds. Common practice, no source. */
 const LIFT_SECONDS = 0.12;
-/** Tab and cut length where a setting names none. Common practice, no source (T6). */
-const USUAL_TAB_MM = 1;
-const USUAL_CUT_MM = 10;
-const USUAL_CLEARANCE_MM = 3;
 
 const LOOKS: Readonly<Record<CutRole, string>> = {
   crease: 'Look at the crease lines: pressed in, not cracked.',
@@ -129,9 +126,7 @@ function perforate(
   // Without a kiss force, or where no file may change the force, the tool is lifted over the tabs.
   const canPress = machine.numbersOwner === 'file' && values.tabForce !== undefined;
   const asked = {
-    cutLengthMm: values.cutLengthMm ?? USUAL_CUT_MM,
-    tabLengthMm: values.tabLengthMm ?? USUAL_TAB_MM,
-    cornerClearanceMm: values.cornerClearanceMm ?? USUAL_CLEARANCE_MM,
+    ...perforationOf(values),
     leading: machine.kind === 'rollFed' ? ('bottom' as const) : null,
     thumb: null,
   };

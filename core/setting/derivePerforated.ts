@@ -3,6 +3,15 @@ import type { SettingValues } from '#core/setting/setting.ts';
 /** Tab and cut length to begin with, and how far tabs keep from corners, mm. Common practice, no source (T6). */
 const USUAL = { tabLengthMm: 1, cutLengthMm: 12, cornerClearanceMm: 3 };
 
+/** The lengths of a perforation in mm; those to begin with where a setting names none. */
+export function perforationOf({
+  tabLengthMm = USUAL.tabLengthMm,
+  cutLengthMm = USUAL.cutLengthMm,
+  cornerClearanceMm = USUAL.cornerClearanceMm,
+}: Partial<Pick<SettingValues, 'tabLengthMm' | 'cutLengthMm' | 'cornerClearanceMm'>>): typeof USUAL {
+  return { tabLengthMm, cutLengthMm, cornerClearanceMm };
+}
+
 /**
  * A perforation from the cuts it is made of: the through cut between tabs, the kiss force along them (T5). On a single
  * layer there is no kiss: tabs are left uncut.

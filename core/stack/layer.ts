@@ -42,7 +42,12 @@ export const FAMILY_NAMES: Readonly<Record<Family, string>> = {
   other: 'other sheet',
 };
 
+/** Card and carton: they have a grain, and fibres bunch under a heavy pass. */
+export function isFibrousFamily(family: Family): boolean {
+  return family === 'cardstock' || family === 'foldingCarton';
+}
+
 /** Families that are one thick layer, with nothing to kiss down to. */
 export function isSingleLayerFamily(family: Family): boolean {
-  return family === 'cardstock' || family === 'stencilSheet' || family === 'foldingCarton';
+  return isFibrousFamily(family) || family === 'stencilSheet';
 }

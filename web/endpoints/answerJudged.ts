@@ -1,5 +1,6 @@
 import { CREASE_QUANTITY, holdIndex, pressIndex, TAB_QUANTITY, tabForHold } from '#core/dialIn/quantities.ts';
-import { fitSimple, predictSimple } from '#core/dialIn/simpleOrdinal.ts';
+import { fitSimple, predictSimple, type SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
+import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { SettingOperation } from '#core/setting/setting.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { LoadedStation } from '#core/station/station.ts';
@@ -9,7 +10,6 @@ import { listJudgedPieces, type Given, type JudgedQuantity } from '#store/reposi
 import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 
-const USUAL_CUT_MM = 12;
 /** Tab lengths to choose from, mm: what a blade can still place. */
 const TABS_MM = Array.from({ length: 36 }, (_, index) => Number((0.3 + index * 0.1).toFixed(1)));
 
@@ -29,11 +29,9 @@ export async function answerJudged(
     findLoadedSetting(store, station, 'kiss'),
   ]);
   const model = quantity === 'tabs' ? TAB_QUANTITY : CREASE_QUANTITY;
-  const posterior = fitSimple(
-    model,
-    pieces.map(({ given, seen }) => ({ index: indexOf(given, machine), seen })),
-  );
-  const cutLengthMm = lastCutLength(pieces.at(-1)?.given) ?? own?.revision.values.cutLengthMm ?? USUAL_CUT_MM;
+  const posterior = fitSimple(model, trialsOf(pieces, machine));
+  const kept = perforationOf(own?.revision.values ?? {});
+  const cutLengthMm = lastCutLength(pieces.at(-1)?.given) ?? kept.cutLengthMm;
   const choices = listChoices(quantity, machine, cutLengthMm);
   const curve = choices.map(({ value, given }) => ({
     value,
@@ -52,6 +50,14 @@ export async function answerJudged(
     revision: own?.revision.revision ?? 0,
     kissForce: kiss?.revision.values.force ?? null,
   };
+}
+
+/** Judged pieces as their model reads them. */
+export function trialsOf(
+  pieces: readonly { readonly given: Given; readonly seen: number }[],
+  machine: Machine,
+): readonly SimpleTrial[] {
+  return pieces.map(({ given, seen }) => ({ index: indexOf(given, machine), seen }));
 }
 
 function indexOf(given: Given, machine: Machine): number {

@@ -1,8 +1,6 @@
 import { z } from 'zod';
 import { isAnyTooFine } from '#core/checks/checkFineness.ts';
 import { listCutLines } from '#core/checks/cutLine.ts';
-import { holdIndex } from '#core/dialIn/quantities.ts';
-import type { SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { composeRunSheet, type RunSheet } from '#core/job/composeRunSheet.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
@@ -13,6 +11,7 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { findJob } from '#store/repositories/jobs.ts';
 import { listJudgedPieces } from '#store/repositories/judgedPieces.ts';
 import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
+import { trialsOf } from '#web/endpoints/answerJudged.ts';
 import { jobParams } from '#web/endpoints/jobs.ts';
 import { planJob, type PlannedJob } from '#web/endpoints/planJob.ts';
 import { planSchema, type PlanReply } from '#web/schemas/job.ts';
@@ -71,12 +70,13 @@ export async function describePlan(
     strokes: strokes.length,
     route: strokes.map(({ points, isTab }) => ({ points, isTab })),
   }));
+  const tabPieces = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');
   const outlook = assessPlan({
     plan,
     station,
     sheet,
     values,
-    tabTrials: await loadTabTrials(store, job),
+    tabTrials: trialsOf(tabPieces, station.machine),
     bleedMm: job.print.bleedMm,
     spacingMm: job.layout.spacingMm,
     edge: measureEdge(laid.drawing, job),
@@ -106,11 +106,4 @@ export function runSheetOf(job: Job, planned: PlannedJob, sheetNumber: number): 
     sheetCount: planned.laid.sheets.length,
     hasArt: hasPrint(planned.laid.drawing, job),
   });
-}
-
-async function loadTabTrials(store: Store, job: Job): Promise<readonly SimpleTrial[]> {
-  const pieces = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');
-  return pieces.flatMap(({ given, seen }) =>
-    'tabLengthMm' in given ? [{ index: holdIndex(given.tabLengthMm, given.cutLengthMm), seen }] : [],
-  );
 }

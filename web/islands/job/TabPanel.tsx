@@ -1,3 +1,4 @@
+import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import type { JobReply, PlanReply } from '#web/schemas/job.ts';
@@ -13,17 +14,13 @@ interface Props {
 export function TabPanel({ job, plan, holding, onChange }: Props) {
   const values = plan.passes.find(({ role }) => role === 'perforated')?.values;
   const perforation = plan.passes.find(({ role }) => role === 'perforated')?.perforation;
-  const tab = values?.tabLengthMm ?? 1;
+  const { tabLengthMm: tab, cutLengthMm: cut } = perforationOf(values ?? {});
   const set = (change: Partial<JobReply['passes']>) => onChange({ passes: { ...job.passes, ...change } });
   return (
     <section aria-label="Tabs" className="border-t border-hairline mt-4 pt-3">
       <h2>Will the pieces stay in, and come out?</h2>
       <div className="grid grid-cols-2 gap-3 mt-2">
-        <Millimetres
-          label="Cut length"
-          value={values?.cutLengthMm ?? 12}
-          onChange={(cutLengthMm) => set({ cutLengthMm })}
-        />
+        <Millimetres label="Cut length" value={cut} onChange={(cutLengthMm) => set({ cutLengthMm })} />
         <Millimetres label="Tab length" value={tab} onChange={(tabLengthMm) => set({ tabLengthMm })} />
       </div>
       <Reports holding={holding} />

@@ -1,4 +1,4 @@
-import { FAMILIES, FAMILY_NAMES } from '#core/stack/layer.ts';
+import { FAMILIES, FAMILY_NAMES, isFibrousFamily } from '#core/stack/layer.ts';
 import { FIBRE_DIRECTIONS, PRINT_METHODS, PRINT_SIDES } from '#core/stack/materialDetails.ts';
 import { LinesField } from '#web/islands/materialPage/LinesField.tsx';
 import type { MaterialDesk } from '#web/islands/materialPage/useMaterialPage.ts';
@@ -68,7 +68,7 @@ function UseFields({ desk }: { readonly desk: MaterialDesk }) {
   const { form } = desk;
   const { register } = form;
   const family = form.watch('family');
-  const isCard = family === 'cardstock' || family === 'foldingCarton';
+  const isCard = isFibrousFamily(family);
   return (
     <div className="grid gap-3 sm:grid-cols-3 mt-3 items-end">
       <fieldset>
