@@ -1,3 +1,4 @@
+import { groupBy } from '#core/collections/groupBy.ts';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
 import { boundContour } from '#core/geometry/box.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
@@ -21,15 +22,11 @@ export interface Duplicate {
  * compared among themselves: a fill beneath an outline is no duplicate of it.
  */
 export function findDuplicates(contours: readonly DrawnContour[]): readonly Duplicate[] {
-  const buckets = new Map<string, DrawnContour[]>();
-  for (const line of contours) {
-    const { minX, minY, maxX, maxY } = boundContour(line.contour);
-    const round = (value: number) => Math.round(value / (4 * SAME_MM));
-    const key = [minX, minY, maxX, maxY].map(round).join('/') + (line.strokeColour === null ? '/fill' : '');
-    const bucket = buckets.get(key);
-    if (bucket) bucket.push(line);
-    else buckets.set(key, [line]);
-  }
+  const round = (value: number) => Math.round(value / (4 * SAME_MM));
+  const buckets = groupBy(contours, ({ contour, strokeColour }) => {
+    const { minX, minY, maxX, maxY } = boundContour(contour);
+    return [minX, minY, maxX, maxY].map(round).join('/') + (strokeColour === null ? '/fill' : '');
+  });
   const found: Duplicate[] = [];
   for (const bucket of buckets.values()) {
     const left = [...bucket];

@@ -1,3 +1,4 @@
+import { groupBy } from '#core/collections/groupBy.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import type { SettingOperation } from '#core/setting/setting.ts';
 
@@ -54,18 +55,17 @@ export interface LineGroup {
 
 /** Groups in reading order. A line without stroke goes by its fill. */
 export function groupLines(drawing: Drawing): readonly LineGroup[] {
-  const groups = new Map<string, Omit<LineGroup, 'key' | 'contourIds'> & { contourIds: number[] }>();
-  for (const line of drawing.contours) {
-    const key = groupKey(line);
-    let group = groups.get(key);
-    if (!group) {
-      const { layer, dash } = line;
-      group = { layer, colour: colourOf(line), dash, isStroked: line.strokeColour !== null, contourIds: [] };
-      groups.set(key, group);
-    }
-    group.contourIds.push(line.id);
-  }
-  return [...groups].map(([key, group]) => ({ key, ...group }));
+  return [...groupBy(drawing.contours, groupKey)].map(([key, lines]): LineGroup => {
+    const first = lines[0] as DrawnContour;
+    return {
+      key,
+      layer: first.layer,
+      colour: colourOf(first),
+      dash: first.dash,
+      isStroked: first.strokeColour !== null,
+      contourIds: lines.map(({ id }) => id),
+    };
+  });
 }
 
 /** The key of the group a line belongs to. */

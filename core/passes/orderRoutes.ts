@@ -1,3 +1,4 @@
+import { groupBy } from '#core/collections/groupBy.ts';
 import { boundPoints } from '#core/geometry/box.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { findInner, type Route } from '#core/passes/findInner.ts';
@@ -49,7 +50,6 @@ export function orderRoutes(
 
 /** Rows from the far end (small y) on; what lies within another stays in its row. */
 function splitRows(routes: readonly Route[]): readonly (readonly Route[])[] {
-  const rows = new Map<number, Route[]>();
   const inner = findInner(routes);
   const rowOf = new Map<number, number>();
   routes.forEach((route, index) => {
@@ -58,13 +58,10 @@ function splitRows(routes: readonly Route[]): readonly (readonly Route[])[] {
     rowOf.set(index, row);
     for (const one of inner[index] as readonly number[]) rowOf.set(one, Math.max(row, rowOf.get(one) ?? 0));
   });
-  routes.forEach((route, index) => {
-    const key = rowOf.get(index) as number;
-    const list = rows.get(key);
-    if (list) list.push(route);
-    else rows.set(key, [route]);
-  });
-  return [...rows].sort(([a], [b]) => a - b).map(([, list]) => list);
+  const rows = groupBy(routes.keys(), (index) => rowOf.get(index) as number);
+  return [...rows]
+    .sort(([a], [b]) => a - b)
+    .map(([, indices]) => indices.map((index) => routes[index] as Route));
 }
 
 function enterAt(route: Route, entry: number): Route {

@@ -1,4 +1,5 @@
 import Flatbush from 'flatbush';
+import { groupBy } from '#core/collections/groupBy.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { isCutRole, roleOf, type GivenRoles, type Role } from '#core/drawing/lineRoles.ts';
 import { areaOfBox, boundContour, encloses, joinBoxes, middleOf, type BoxMm } from '#core/geometry/box.ts';
@@ -35,14 +36,13 @@ export function splitPieces(drawing: Drawing, given: GivenRoles, isWhole: boolea
   if (lines.length === 0) return [];
   if (isWhole) return [toPiece(0, lines)];
   const owners = findOwners(lines);
-  const groups = new Map<number, Line[]>();
-  lines.forEach((line, index) => {
-    const owner = owners[index] as number;
-    const group = groups.get(owner);
-    if (group) group.push(line);
-    else groups.set(owner, [line]);
-  });
-  return [...groups.values()].map((group, index) => toPiece(index, group));
+  const groups = groupBy(lines.keys(), (index) => owners[index] as number);
+  return [...groups.values()].map((group, index) =>
+    toPiece(
+      index,
+      group.map((one) => lines[one] as Line),
+    ),
+  );
 }
 
 /** For each line the outermost outline it belongs to: itself where it lies in none. */

@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { api } from '#e2e/support/app.ts';
+import { drawHpgl, drawSvg } from '#e2e/support/drawFiles.ts';
 import { conditionOf, drawAs, inkBox, type Drawer } from '#e2e/support/drawer.ts';
 import type { JobReply, PlanReply } from '#web/schemas/job.ts';
 
@@ -120,30 +121,8 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
     const stripped = readFileSync(svg, 'utf8').replace(/<g id="art"[\s\S]*?<\/g>/, '');
     expect(stripped).toContain('<g id="perforated"');
     writeFileSync(svg, stripped.replaceAll(/stroke="#[0-9a-f]{6}"/g, 'stroke="#000000"'));
-    execFileSync('hp2xx', [
-      '-q',
-      '-m',
-      'png',
-      '-t',
-      '-d',
-      '254',
-      '-p',
-      '1',
-      '-f',
-      join(drawer.folder, 'hp.png'),
-      hpgl,
-    ]);
-    execFileSync('rsvg-convert', [
-      '-d',
-      '254',
-      '-p',
-      '254',
-      '-b',
-      'white',
-      '-o',
-      join(drawer.folder, 'svg.png'),
-      svg,
-    ]);
+    drawHpgl(hpgl, join(drawer.folder, 'hp.png'), 10);
+    drawSvg(svg, join(drawer.folder, 'svg.png'), 10);
     const cut = inkBox(join(drawer.folder, 'hp.png'), 10);
     const drawn = inkBox(join(drawer.folder, 'svg.png'), 10, (r, g, b) => r + g + b < 500);
     expect(Math.abs(cut.right - cut.left - (drawn.right - drawn.left))).toBeLessThan(0.3);

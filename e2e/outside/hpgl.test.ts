@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
@@ -12,6 +11,7 @@ import { layOutJob } from '#core/job/layOutJob.ts';
 import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 import { sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 import { writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { drawHpgl, drawSvg } from '#e2e/support/drawFiles.ts';
 
 /** Our machine file drawn by hp2xx, against the drawing itself drawn by librsvg: two programs that never met. */
 const folder = mkdtempSync(join(tmpdir(), 'feather-hpgl-'));
@@ -91,23 +91,11 @@ describe('the machine file drawn by hp2xx', () => {
       `${stem}.hpgl`,
       writeHpgl(plan.passes, sheet.heightMm, { unitsPerMm: 40, carriesNumbers: true }),
     );
-    execFileSync('hp2xx', [
-      '-q',
-      '-m',
-      'png',
-      '-t',
-      '-d',
-      String(DOTS_PER_MM * 25.4),
-      '-p',
-      '1',
-      '-f',
-      `${stem}-hp.png`,
-      `${stem}.hpgl`,
-    ]);
+    drawHpgl(`${stem}.hpgl`, `${stem}-hp.png`, DOTS_PER_MM);
     const lines = placed.map((line) => `<path d="${writePathData(line.contour)}"/>`).join('');
     const page = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="150mm" viewBox="0 0 200 150"><rect width="200" height="150" fill="white"/><g fill="none" stroke="black" stroke-width="0.13">${lines}</g></svg>`;
     writeFileSync(`${stem}.svg`, page);
-    execFileSync('rsvg-convert', ['-d', '254', '-p', '254', '-o', `${stem}-svg.png`, `${stem}.svg`]);
+    drawSvg(`${stem}.svg`, `${stem}-svg.png`, DOTS_PER_MM);
     const cut = inkOf(readPicture(`${stem}-hp.png`));
     const drawn = inkOf(readPicture(`${stem}-svg.png`));
     expect(Math.abs(cut.size[0] - drawn.size[0])).toBeLessThanOrEqual(3);

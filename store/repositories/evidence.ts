@@ -1,3 +1,4 @@
+import { groupBy } from '#core/collections/groupBy.ts';
 import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
@@ -33,8 +34,8 @@ export async function readCutSources(db: Store, material: Material | null): Prom
     readRuns(db, ofMaterial),
   ]);
   const keyOf = (conditionId: number, machineId: number) => `${conditionId}/${machineId}`;
-  const cutsOf = group(cuts, (cut) => keyOf(cut.conditionId, cut.machineId));
-  const runsOf = group(runs, (run) => keyOf(run.condition_id, run.machine_id));
+  const cutsOf = groupBy(cuts, (cut) => keyOf(cut.conditionId, cut.machineId));
+  const runsOf = groupBy(runs, (run) => keyOf(run.condition_id, run.machine_id));
   return conditions.flatMap(({ material, condition }) =>
     machines.flatMap((machine): readonly CutSource[] => {
       const key = keyOf(condition.id, machine.id);
@@ -101,15 +102,4 @@ function readRun(row: RunRow, speedScale: Parameters<typeof speedToMmPerS>[1]): 
     lot: row.lot,
     colour: '',
   };
-}
-
-function group<One>(rows: readonly One[], keyOf: (row: One) => string): ReadonlyMap<string, readonly One[]> {
-  const groups = new Map<string, One[]>();
-  for (const row of rows) {
-    const key = keyOf(row);
-    const there = groups.get(key);
-    if (there) there.push(row);
-    else groups.set(key, [row]);
-  }
-  return groups;
 }

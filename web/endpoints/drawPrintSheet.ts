@@ -1,3 +1,4 @@
+import { groupBy } from '#core/collections/groupBy.ts';
 import { isCutRole, roleOf } from '#core/drawing/lineRoles.ts';
 import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
 import { AppError } from '#core/errors/appError.ts';
@@ -48,14 +49,7 @@ export async function drawPrintSheet(
 
 /** Art by shape, so that holes stay holes. @param growMm how far every shape is widened, for bleed */
 function drawArt(page: PdfPage, art: readonly PlacedLine[], growMm: number): void {
-  const shapes = new Map<string, PlacedLine[]>();
-  for (const line of art) {
-    const key = `${line.copy}/${line.shape}`;
-    const shape = shapes.get(key);
-    if (shape) shape.push(line);
-    else shapes.set(key, [line]);
-  }
-  for (const lines of shapes.values()) {
+  for (const lines of groupBy(art, ({ copy, shape }) => `${copy}/${shape}`).values()) {
     const { fillColour, strokeColour, strokeWidthMm } = lines[0] as PlacedLine;
     const data = lines.map(({ contour }) => writePathData(contour)).join('');
     if (fillColour) page.path(data).fill(fillColour, 'even-odd');

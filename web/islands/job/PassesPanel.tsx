@@ -8,6 +8,7 @@ import { TabPanel } from '#web/islands/job/TabPanel.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
+import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { JobReply, PlanReply } from '#web/schemas/job.ts';
 
 interface Props {
@@ -85,15 +86,13 @@ export function PassesPanel({ job, design, plan, machine, isPlanning, isBusy, on
 /** Where the machine does not lead the trailing tip itself, the file can. */
 function LeadCheck({ job, onChange }: Pick<Props, 'job' | 'onChange'>) {
   return (
-    <label className="flex items-center gap-3 min-h-11 mt-1 cursor-pointer text-sm">
-      <input
-        type="checkbox"
-        className="size-5 accent-verdigris shrink-0"
-        checked={job.passes.compensatesOffset}
-        onChange={(event) => onChange({ passes: { ...job.passes, compensatesOffset: event.target.checked } })}
+    <div className="mt-1 text-sm">
+      <TickBox
+        label="The file leads the trailing blade (only where the machine does not do so itself)"
+        isOn={job.passes.compensatesOffset}
+        onSet={(compensatesOffset) => onChange({ passes: { ...job.passes, compensatesOffset } })}
       />
-      The file leads the trailing blade (only where the machine does not do so itself)
-    </label>
+    </div>
   );
 }
 

@@ -1,5 +1,4 @@
 import { RotateCw } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import type { ShownJob } from '#web/endpoints/showJob.ts';
 import { EdgePanel } from '#web/islands/job/EdgePanel.tsx';
@@ -9,6 +8,7 @@ import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Nest } from '#web/islands/job/useNest.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 
 interface Props {
@@ -111,7 +111,7 @@ function Marks({
   return (
     <div className="mt-3 grid gap-1">
       {marks.scheme === 'none' ? null : (
-        <Check
+        <TickBox
           label={`Registration marks: ${marks.scheme === 'fourCorners' ? 'four' : 'three'} corners, ${marks.lengthMm} × ${marks.thicknessMm} mm, ${marks.insetMm} mm in`}
           isOn={print.hasMarks}
           onSet={(hasMarks) => set({ hasMarks })}
@@ -122,38 +122,12 @@ function Marks({
           {words}
         </p>
       ))}
-      <Check
+      <TickBox
         label="Keep a corner free for a test cut"
         isOn={print.keepsTestCorner}
         onSet={(keepsTestCorner) => set({ keepsTestCorner })}
       />
     </div>
-  );
-}
-
-interface CheckProps {
-  readonly label: string;
-  readonly isOn: boolean;
-  readonly onSet: (isOn: boolean) => void;
-}
-
-/** Ticked at once by the hand; what the book keeps decides in the end. */
-function Check({ label, isOn, onSet }: CheckProps) {
-  const [own, setOwn] = useState<boolean | null>(null);
-  useEffect(() => setOwn(null), [isOn]);
-  return (
-    <label className="flex items-center gap-3 min-h-11 cursor-pointer">
-      <input
-        type="checkbox"
-        className="size-5 accent-verdigris shrink-0"
-        checked={own ?? isOn}
-        onChange={(event) => {
-          setOwn(event.target.checked);
-          onSet(event.target.checked);
-        }}
-      />
-      {label}
-    </label>
   );
 }
 
