@@ -20,7 +20,7 @@ const LOOK_MM = 0.05;
 export function listCutLines({ contours }: Pick<Drawing, 'contours'>, given: GivenRoles): readonly CutLine[] {
   return contours.flatMap((line): readonly CutLine[] => {
     const role = roleOf(line, given);
-    if (role === null || !isCutRole(role)) return [];
+    if (!isCutRole(role)) return [];
     const points = flattenContour(line.contour, LOOK_MM);
     if (points.length < 2) return [];
     const { isClosed } = line.contour;

@@ -29,8 +29,8 @@ export interface GivenRoles {
   readonly lineRoles: Readonly<Record<string, Role>>;
 }
 
-export function isCutRole(role: Role): role is CutRole {
-  return role !== 'art' && role !== 'ignore';
+export function isCutRole(role: Role | null): role is CutRole {
+  return role !== null && role !== 'art' && role !== 'ignore';
 }
 
 /** The role of a line, or `null` when nobody gave it one. A copy on a sheet has the role of the line it was made from. */

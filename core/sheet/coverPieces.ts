@@ -28,10 +28,7 @@ export function coverPieces(
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
   return pieces.map(({ index, box, lineIds }) => {
     const lines = lineIds.map((id) => byId.get(id) as DrawnContour);
-    const cut = lines.filter((line) => {
-      const role = roleOf(line, given);
-      return role !== null && isCutRole(role);
-    });
+    const cut = lines.filter((line) => isCutRole(roleOf(line, given)));
     const shown = cut.length > 0 ? cut : lines;
     return { index, box, silhouette: shown.length > MOST_UNITED ? [cornersOf(box)] : coverOf(shown) };
   });

@@ -46,6 +46,7 @@ export function placePieces(
   const images: DrawnImage[] = [];
   const boxes: BoxMm[] = [];
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
+  const owners = drawing.images.map((image) => ownerOf(image, pieces));
   for (const [copy, placement] of placements.entries()) {
     const piece = pieces[placement.piece];
     if (!piece || placement.sheet !== sheetIndex) continue;
@@ -53,11 +54,10 @@ export function placePieces(
     for (const sourceId of piece.lineIds) {
       const source = byId.get(sourceId) as DrawnContour;
       const contour = mapContour(affine, source.contour);
-      const role = roleOf(source, given);
-      if (role !== null && isCutRole(role)) boxes.push(boundContour(contour));
+      if (isCutRole(roleOf(source, given))) boxes.push(boundContour(contour));
       lines.push({ ...source, contour, id: lines.length, sourceId, copy });
     }
-    const own = drawing.images.filter((image) => ownerOf(image, pieces) === piece.index);
+    const own = drawing.images.filter((_, index) => owners[index] === piece.index);
     images.push(...own.map((image) => ({ ...image, toMm: composeAffine(affine, image.toMm) })));
   }
   const all = boxes.length > 0 ? boxes : lines.map(({ contour }) => boundContour(contour));

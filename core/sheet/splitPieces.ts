@@ -49,7 +49,7 @@ export function splitPieces(drawing: Drawing, given: GivenRoles, isWhole: boolea
 function findOwners(lines: readonly Line[]): readonly number[] {
   const outlines = lines
     .map((line, index) => ({ ...line, index }))
-    .filter(({ line, role }) => line.contour.isClosed && role !== null && isCutRole(role))
+    .filter(({ line, role }) => line.contour.isClosed && isCutRole(role))
     .sort((a, b) => areaOfBox(b.box) - areaOfBox(a.box));
   const tree = outlines.length > 0 ? new Flatbush(outlines.length) : null;
   for (const { box } of outlines) tree?.add(box.minX, box.minY, box.maxX, box.maxY);
@@ -63,7 +63,7 @@ function findOwners(lines: readonly Line[]): readonly number[] {
     return ring;
   };
   return lines.map(({ line, role, box }, index) => {
-    const isCut = role !== null && isCutRole(role);
+    const isCut = isCutRole(role);
     const at = isCut ? (line.contour.segments[0]?.from as PointMm) : middleOf(box);
     const near = (tree?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [])
       .sort((a, b) => a - b)
@@ -80,7 +80,7 @@ function findOwners(lines: readonly Line[]): readonly number[] {
 }
 
 function toPiece(index: number, lines: readonly Line[]): Piece {
-  const cut = lines.filter(({ role }) => role !== null && isCutRole(role));
+  const cut = lines.filter(({ role }) => isCutRole(role));
   const shown = cut.length > 0 ? cut : lines;
   return { index, lineIds: lines.map(({ line }) => line.id), box: joinBoxes(shown.map(({ box }) => box)) };
 }

@@ -67,10 +67,7 @@ function drawArt(page: PdfPage, art: readonly PlacedLine[], growMm: number): voi
 
 /** Beyond the outlines the art goes on in the colours it has at the edge. */
 function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly PlacedLine[]): void {
-  const outlines = placed.lines.filter((line) => {
-    const role = roleOf(line, job);
-    return role !== null && isCutRole(role) && line.contour.isClosed;
-  });
+  const outlines = placed.lines.filter((line) => line.contour.isClosed && isCutRole(roleOf(line, job)));
   const covered = uniteRings(outlines.map(({ contour }) => ringOf(contour)));
   const band = subtractRings(offsetRings(covered, job.print.bleedMm), covered);
   if (band.length === 0) return;
