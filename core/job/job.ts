@@ -41,3 +41,6 @@ export interface Job {
   readonly version: number;
   readonly updatedAt: string;
 }
+
+/** A job without the text of its drawing, which can be many megabytes. */
+export type JobHead = Omit<Job, 'source'>;

@@ -1,7 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { Job } from '#core/job/job.ts';
+import type { Job, JobHead } from '#core/job/job.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { readJobRow } from '#store/rows/jobRows.ts';
+import { JOB_HEAD_COLUMNS, readJobHeadRow, readJobRow } from '#store/rows/jobRows.ts';
 
 export type NewJob = Omit<Job, 'id' | 'version' | 'updatedAt'>;
 type Changeable = Pick<
@@ -52,6 +52,13 @@ export async function findJob(db: Store, id: number): Promise<Job> {
   return readJobRow(row);
 }
 
+/** A job without reading its drawing. @throws AppError `notFound` */
+export async function findJobHead(db: Store, id: number): Promise<JobHead> {
+  const row = await db('jobs').where({ id }).first(JOB_HEAD_COLUMNS);
+  if (!row) throw new AppError('notFound', `there is no job ${id}`);
+  return readJobHeadRow(row);
+}
+
 export async function addJob(db: Store, job: NewJob, now: Date): Promise<number> {
   const [id] = await db('jobs').insert({
     name: job.name,
@@ -94,7 +101,7 @@ export async function changeJob(
   }
   const changed = await db('jobs').where({ id, version: seenVersion }).update(columns);
   if (changed > 0) return;
-  const current = await findJob(db, id);
+  const current = await findJobHead(db, id);
   throw new AppError(
     'conflict',
     'Somebody else changed this job meanwhile. Your change was not made; theirs is shown.',

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import { DRAWING_FORMATS } from '#core/drawing/drawing.ts';
 import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
-import type { Job } from '#core/job/job.ts';
+import type { Job, JobHead } from '#core/job/job.ts';
 import { RUN_STATES, type Run, type StrokeOutcome } from '#core/job/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import { TURNS } from '#core/sheet/layout.ts';
@@ -11,11 +11,11 @@ import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
 const role = z.enum(ROLES);
 
-const jobRow = z.object({
+/** A row of jobs without the text of its drawing. */
+const jobHeadRow = z.object({
   id: z.number(),
   name: z.string(),
   format: z.enum(DRAWING_FORMATS),
-  source: z.string(),
   roles: jsonColumn(z.record(z.string(), role)),
   line_roles: jsonColumn(z.record(z.string(), role)),
   are_roles_guessed: flagColumn,
@@ -56,6 +56,10 @@ const jobRow = z.object({
   version: z.number(),
   updated_at: timeColumn,
 });
+const jobRow = jobHeadRow.extend({ source: z.string() });
+
+/** What to read for `readJobHeadRow`. */
+export const JOB_HEAD_COLUMNS = Object.keys(jobHeadRow.shape);
 
 const stroke = z.object({
   operation: z.enum(CUT_ROLES),
@@ -96,11 +100,18 @@ const outcomeRow = z.object({ stroke_index: z.number(), spans: jsonColumn(z.arra
 
 export function readJobRow(row: unknown): Job {
   const job = jobRow.parse(row);
+  return { ...toJobHead(job), source: job.source };
+}
+
+export function readJobHeadRow(row: unknown): JobHead {
+  return toJobHead(jobHeadRow.parse(row));
+}
+
+function toJobHead(job: z.infer<typeof jobHeadRow>): JobHead {
   return {
     id: job.id,
     name: job.name,
     format: job.format,
-    source: job.source,
     roles: job.roles,
     lineRoles: job.line_roles,
     areRolesGuessed: job.are_roles_guessed,

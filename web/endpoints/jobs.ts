@@ -1,11 +1,17 @@
 import { z } from 'zod';
-import type { Job } from '#core/job/job.ts';
 import { fitLayout } from '#core/job/fitLayout.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
 import { startJob } from '#core/job/startJob.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
-import { addJob, changeJob, findJob, listJobs, type JobChange } from '#store/repositories/jobs.ts';
+import {
+  addJob,
+  changeJob,
+  findJob,
+  findJobHead,
+  listJobs,
+  type JobChange,
+} from '#store/repositories/jobs.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import { listMachines } from '#store/repositories/machines.ts';
@@ -18,7 +24,6 @@ import {
   jobSchema,
   jobSummarySchema,
   newJobSchema,
-  type JobReply,
   type JobSummaryReply,
 } from '#web/schemas/job.ts';
 
@@ -73,7 +78,7 @@ export const getJob = defineEndpoint({
   summary: 'A job with its roles, mends, sheet, layout and choices; its drawing is under /source.',
   params: jobParams,
   reply: jobSchema,
-  handle: async ({ params }, { store }) => withoutSource(await findJob(store, params.id)),
+  handle: async ({ params }, { store }) => findJobHead(store, params.id),
 });
 
 export const getSource = defineEndpoint({
@@ -101,7 +106,7 @@ export const patchJob = defineEndpoint({
     const { version, ...change } = body;
     const layout = await layoutAfter(store, params.id, change);
     await changeJob(store, params.id, { ...change, ...layout }, version, new Date());
-    return withoutSource(await findJob(store, params.id));
+    return findJobHead(store, params.id);
   },
 });
 
@@ -112,8 +117,4 @@ async function layoutAfter(store: Store, id: number, change: JobChange): Promise
   const { roles = job.roles, lineRoles = job.lineRoles, edits = job.edits } = change;
   const layout = fitLayout(openDrawing(job), job, { roles, lineRoles, edits, layout: job.layout });
   return layout === job.layout ? {} : { layout };
-}
-
-function withoutSource({ source: _, ...job }: Job): JobReply {
-  return job;
 }

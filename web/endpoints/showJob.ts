@@ -4,7 +4,7 @@ import { nameCondition } from '#core/stack/material.ts';
 import type { Family } from '#core/stack/layer.ts';
 import type { Remnant } from '#core/stack/materialDetails.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { findJob } from '#store/repositories/jobs.ts';
+import { findJobHead } from '#store/repositories/jobs.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { findMachine } from '#store/repositories/machines.ts';
@@ -36,7 +36,7 @@ export interface ShownRun {
 export function showJob(id: string | undefined): Promise<ShownJob | null> {
   return nullIfMissing(async () => {
     const { store } = serverContext();
-    const { source: _, ...job } = await findJob(store, Number(id));
+    const job = await findJobHead(store, Number(id));
     const { material, condition } = await findMaterialByCondition(store, job.conditionId);
     const { machine, blade } = await findStation(store, job.machineId);
     return {
