@@ -3,7 +3,7 @@ import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { sheetFactor } from '#core/setting/correctForce.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import { hasLiner } from '#core/stack/layer.ts';
-import { targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { targetGrades, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 import { gfOf } from '#core/units/forceScale.ts';
@@ -16,6 +16,8 @@ export interface RunEvidence {
   readonly speedMmPerS: number;
   readonly bladeMetres: number;
   readonly verdict: RunVerdict;
+  /** What a person saw at the sheet: then it counts like a test cut, whatever the verdict. */
+  readonly grade?: DepthGrade | undefined;
   readonly lot: string;
   readonly colour: string;
 }
@@ -54,18 +56,22 @@ export function listTrials(
   return [...noted, ...own];
 }
 
-/** A run as a weak trial: its force gave one of the wanted grades. */
+/** A graded run as a trial; one that was only noted as a weak trial: its force gave one of the wanted grades. */
 export function readRun(
   run: RunEvidence,
   { forceScale }: Station['machine'],
   isLayered: boolean,
 ): readonly Trial[] {
+  const { passes, speedMmPerS, bladeMetres } = run;
+  if (run.grade !== undefined && run.force >= forceScale.min && run.force <= forceScale.max) {
+    const forceGf = gfOf(run.force, forceScale);
+    return [{ forceGf, grade: run.grade, passes, speedMmPerS, bladeMetres }];
+  }
   const weight = weighVerdict(run.verdict);
   const wanted = targetGrades(run.operation, isLayered);
   const [first, last] = [wanted?.[0], wanted?.at(-1)];
   const isOnScale = run.force >= forceScale.min && run.force <= forceScale.max;
   if (weight === 0 || first === undefined || last === undefined || !isOnScale) return [];
-  const { passes, speedMmPerS, bladeMetres } = run;
   return [
     {
       forceGf: gfOf(run.force, forceScale),

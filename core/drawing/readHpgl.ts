@@ -124,7 +124,9 @@ class Plotter {
   private dash: string | null = null;
 
   static knows(name: string): boolean {
-    return ['PU', 'PD', 'PA', 'PR', 'SP', 'LT', 'AA', 'AR', 'CI', 'EA', 'ER', 'LB', 'SC'].includes(name);
+    return ['PU', 'PD', 'PA', 'PR', 'SP', 'LT', 'UL', 'AA', 'AR', 'CI', 'EA', 'ER', 'LB', 'SC'].includes(
+      name,
+    );
   }
 
   take(name: string, n: readonly number[]): void {

@@ -9,6 +9,12 @@ export function distanceMm(a: PointMm, b: PointMm): number {
   return Math.hypot(a.x - b.x, a.y - b.y);
 }
 
+/** The mean of points, of which there is at least one. */
+export function meanPoint(points: readonly PointMm[]): PointMm {
+  const sum = points.reduce((total, { x, y }) => ({ x: total.x + x, y: total.y + y }), { x: 0, y: 0 });
+  return { x: sum.x / points.length, y: sum.y / points.length };
+}
+
 /** The point a share of the way from a (0) to b (1). */
 export function mixPoints(a: PointMm, b: PointMm, share: number): PointMm {
   return { x: a.x + (b.x - a.x) * share, y: a.y + (b.y - a.y) * share };

@@ -90,6 +90,12 @@ function printSteps({ job, sheet }: RunSheetOrder): readonly RunStep[] {
   ];
 }
 
+function placeOnMat({ matLeftMm = 0, matBottomMm = 0 }: Job['sheet']): string {
+  return matLeftMm === 0 && matBottomMm === 0
+    ? 'in the corner of'
+    : `${matLeftMm} mm from the left and ${matBottomMm} mm from the lower edge of`;
+}
+
 function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
   const { machine, mat, blade } = station;
   const isMat = machine.kind === 'matFed';
@@ -97,7 +103,7 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
   return [
     isMat
       ? step(
-          `Lay the sheet square in the upper left of ${mat ? `mat ${mat.number}` : 'a mat'} and roll it down hard.`,
+          `Lay the sheet square ${placeOnMat(job.sheet)} ${mat ? `mat ${mat.number}` : 'a mat'} and roll it down hard.`,
           'what lifts is dragged',
         )
       : step('Feed the sheet straight under the pinch rollers.', 'a skewed sheet walks sideways'),

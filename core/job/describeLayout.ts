@@ -15,7 +15,8 @@ import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { placedBoxes } from '#core/sheet/layout.ts';
 import type { Mark } from '#core/sheet/marks.ts';
-import type { PlacedLine, PlacedSheet } from '#core/sheet/placePieces.ts';
+import { placePieces, type PlacedLine, type PlacedSheet } from '#core/sheet/placePieces.ts';
+import { turnLayout } from '#core/sheet/turnLayout.ts';
 
 /** A line ready to be shown. */
 export interface ShownLine {
@@ -70,6 +71,8 @@ export interface ShownLayout {
   readonly remnant: BoxMm | null;
   /** What stands against the sensor finding the marks, in words. */
   readonly markTroubles: readonly string[];
+  /** Turned end for end, less stands against it. */
+  readonly readsBetterTurned: boolean;
   /** How art meets the outlines, or `null` without art in any. */
   readonly edge: DrawnEdge | null;
 }
@@ -90,6 +93,7 @@ export function describeLayout(
   const { drawing, pieces, sheets, marks, printArea, testCorner } = laid;
   const guesses = guessRoles(drawing, facts, rules);
   const last = sheets.length - 1;
+  const markTroubles = listMarkTroubles(job, laid);
   const taken = placedBoxes(job.layout, pieces, last);
   return {
     drawing: {
@@ -117,12 +121,24 @@ export function describeLayout(
       ...piece,
       areaMm2: areaOfRings(piece.silhouette),
     })),
-    markTroubles: [
-      ...new Set(sheets.flatMap((placed) => checkMarks(placed, job, job.sheet, marks, printArea))),
-    ],
+    markTroubles,
+    readsBetterTurned: markTroubles.length > 0 && troublesTurned(job, laid).length < markTroubles.length,
     edge: measureEdge(drawing, job),
     remnant: findRemnant(job.sheet, [...taken, ...listTaken(laid, job.sheet)]),
   };
+}
+
+function listMarkTroubles(
+  job: JobDesign,
+  { sheets, marks, printArea }: Pick<LaidJob, 'sheets' | 'marks' | 'printArea'>,
+): readonly string[] {
+  return [...new Set(sheets.flatMap((placed) => checkMarks(placed, job, job.sheet, marks, printArea)))];
+}
+
+function troublesTurned(job: JobDesign, { drawing, pieces, sheets, marks, printArea }: LaidJob) {
+  const layout = turnLayout(job.layout, job.sheet);
+  const turned = sheets.map((_, index) => placePieces(drawing, job, pieces, layout, job.sheet, index));
+  return listMarkTroubles(job, { sheets: turned, marks, printArea });
 }
 
 type AnyLine = DrawnContour & Partial<Pick<PlacedLine, 'sourceId' | 'copy'>>;

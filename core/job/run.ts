@@ -1,10 +1,25 @@
 import type { CutRole } from '#core/drawing/lineRoles.ts';
-import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthGrade, Flaw } from '#core/stack/depthGrade.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 
-/** `unknown`: the server stopped while the machine was cutting, and nobody can say how far it got. */
-export const RUN_STATES = ['sending', 'cutting', 'waiting', 'done', 'stopped', 'failed', 'unknown'] as const;
+/**
+ * `waiting`: for hands at a stop of the plan. `held`: something went wrong and the sheet is still in; a person says how
+ * to go on. `looking`: all is cut and the sheet has not moved: a pass can still be repeated. `unknown`: ended with
+ * nobody knowing how far it got.
+ */
+export const RUN_STATES = [
+  'sending',
+  'cutting',
+  'paused',
+  'waiting',
+  'held',
+  'looking',
+  'done',
+  'stopped',
+  'failed',
+  'unknown',
+] as const;
 export type RunState = (typeof RUN_STATES)[number];
 
 /** What was reached on one share of a stroke, from 0 (its start) to 1 (its end). */
@@ -19,6 +34,8 @@ export interface RunStroke {
   readonly operation: CutRole;
   /** Along a tab, where the kiss force is wanted. */
   readonly isTab: boolean;
+  /** The machine lifts the tool over tabs of its own along it. */
+  readonly ownTabs?: { readonly cutLengthMm: number; readonly tabLengthMm: number } | undefined;
   readonly contourId: number;
   readonly repeat: number;
   readonly points: readonly PointMm[];
@@ -48,6 +65,11 @@ export interface Run {
   readonly piecesGood: number;
   readonly piecesSpoiled: number;
   readonly note: string;
+  /** Flaws seen on it. */
+  readonly flaws: readonly Flaw[];
+  readonly sheetsUsed: number;
+  /** Relative humidity of the room, %, or `null`. */
+  readonly humidity: number | null;
   readonly author: string;
   readonly startedAt: string;
   readonly endedAt: string | null;

@@ -8,7 +8,7 @@ import type { Pass, Plan } from '#core/passes/plan.ts';
 import { estimateHolding, grammageOf, uncutOf, type Holding } from '#core/perforation/holding.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
-import { edgeRisk, USUAL_ERROR } from '#core/sheet/edgeRisk.ts';
+import { edgeRisk, type RegistrationError } from '#core/sheet/edgeRisk.ts';
 import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { hasLiner, isFibrousFamily } from '#core/stack/layer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
@@ -28,6 +28,8 @@ export interface AssessOrder {
   /** How art meets the outlines; `null` where nothing is printed. */
   readonly edge: DrawnEdge | null;
   readonly isFinestTooFine: boolean;
+  /** How far print and cut lie apart on this machine. */
+  readonly registration: RegistrationError;
 }
 
 /** How the perforation will hold: forces of the weakest piece, and what operators would report. */
@@ -106,10 +108,11 @@ function outlookTabs({ plan, station, sheet, tabTrials }: AssessOrder): TabOutlo
 /** Tabs and area of every perforated piece. */
 function listPieces({ strokes }: Pass): readonly { readonly tabs: number; readonly areaMm2: number }[] {
   const pieces = new Map<number, { tabs: number; points: PointMm[] }>();
-  for (const { contourId, repeat, points, isTab } of strokes) {
+  for (const { contourId, repeat, points, isTab, native } of strokes) {
     if (repeat > 0) continue;
     const piece = pieces.get(contourId) ?? { tabs: 0, points: [] };
     if (isTab) piece.tabs++;
+    piece.tabs += native?.stretches.filter((stretch) => stretch.isTab).length ?? 0;
     piece.points.push(...points);
     pieces.set(contourId, piece);
   }
@@ -126,7 +129,7 @@ function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Ri
   const through = plan.passes.find(({ role }) => role === 'through');
   const { edge } = order;
   const meeting = edgeRisk({
-    error: USUAL_ERROR,
+    error: order.registration,
     bleedMm: Math.max(order.bleedMm, edge?.drawnBleedMm ?? 0),
     borderMm: edge?.borderMm ?? 0,
     spacingMm: order.spacingMm,

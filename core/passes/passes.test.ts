@@ -5,7 +5,8 @@ import { compareFreeing, type FreeingOrder } from '#core/passes/compareFreeing.t
 import { compensateOffset } from '#core/passes/compensateOffset.ts';
 import { estimateRisks, type RiskOrder } from '#core/passes/estimateRisks.ts';
 import { findSeat } from '#core/passes/findSeat.ts';
-import { orderRoles } from '#core/passes/orderRoles.ts';
+import { orderSteps, PASS_ROUTES } from '#core/passes/routeSteps.ts';
+import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { derivePerforated } from '#core/setting/derivePerforated.ts';
 import { samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';
@@ -55,6 +56,32 @@ describe('a perforated pass', () => {
     expect(tiny.strokes.every(({ isTab }) => isTab)).toBe(true);
   });
 
+  it('leaves the tabs to a machine that makes them itself: whole outlines, the same picture', () => {
+    const native = samplePlan(sticker, roles, settings, {
+      machine: { ...roll, perforation: 'native' },
+      choices: { ...PLAIN_CHOICES, perforatesNatively: true },
+    }).passes[1]!;
+    expect(native.strokes).toHaveLength(1);
+    const { stretches, cutLengthMm, tabLengthMm } = native.strokes[0]!.native!;
+    const tabs = stretches.filter(({ isTab }) => isTab);
+    expect(tabs).toHaveLength(native.perforation!.tabs);
+    // A whole number of periods on the 200 mm around.
+    expect((cutLengthMm + tabLengthMm) * tabs.length).toBeCloseTo(200, 6);
+    const text = writeHpgl([native], 100, { unitsPerMm: 40, carriesNumbers: true });
+    const period = Number(/LT1,([\d.]+),1;/.exec(text)![1]);
+    expect(period).toBeCloseTo(cutLengthMm + tabLengthMm, 3);
+    expect(text).toMatch(/LT;\n/);
+    expect(text.match(/PD/g)).toHaveLength(1);
+    // Where the panel owns the numbers, no pattern is written either.
+    expect(writeHpgl([native], 100, { unitsPerMm: 40, carriesNumbers: false })).not.toMatch(/LT|UL/);
+    // A machine that cannot is given drawn tabs, whatever was chosen.
+    const drawn = samplePlan(sticker, roles, settings, {
+      machine: { ...roll, perforation: 'drawn' },
+      choices: { ...PLAIN_CHOICES, perforatesNatively: true },
+    }).passes[1]!;
+    expect(drawn.strokes.length).toBeGreaterThan(10);
+  });
+
   it('takes lengths chosen for the job over those of the setting', () => {
     const choices = { order: null, cutLengthMm: 5, tabLengthMm: 0.5, compensatesOffset: false };
     const finer = samplePlan(sticker, roles, settings, { machine: roll, choices }).passes[1]!;
@@ -62,18 +89,44 @@ describe('a perforated pass', () => {
   });
 });
 
-describe('orderRoles', () => {
+describe('orderSteps', () => {
   it('creases first and frees last, whatever order they were found in', () => {
-    expect(orderRoles(['through', 'kiss', 'slit', 'crease', 'score'], null)).toEqual({
-      roles: ['crease', 'score', 'kiss', 'slit', 'through'],
+    expect(orderSteps(['through', 'kiss', 'slit', 'crease', 'score'], null, false)).toEqual({
+      steps: ['crease', 'score', 'kiss', 'slit', 'through'],
       violations: [],
     });
   });
 
   it('takes another order and says what it breaks', () => {
-    const { roles: order, violations } = orderRoles(['kiss', 'through'], ['through']);
-    expect(order).toEqual(['through', 'kiss']);
+    const { steps, violations } = orderSteps(['kiss', 'through'], ['through'], false);
+    expect(steps).toEqual(['through', 'kiss']);
     expect(violations).toEqual(['through before kiss: a piece that is free cannot be kissed']);
+  });
+
+  it('prints before anything else, or after the crease only on a machine that prints as well', () => {
+    const present = ['print', 'crease', 'slit', 'through'] as const;
+    expect(orderSteps(present, null, false).steps[0]).toBe('print');
+    const creaseFirst = PASS_ROUTES.find(({ needsPrinter }) => needsPrinter)!.steps;
+    const alone = orderSteps(present, creaseFirst, false);
+    expect(alone.steps).toEqual(['crease', 'print', 'slit', 'through']);
+    expect(alone.violations).toEqual([expect.stringMatching(/^crease before print: a creased sheet/)]);
+    expect(orderSteps(present, creaseFirst, true).violations).toEqual([]);
+    expect(orderSteps(present, ['slit', 'print'], true).violations).toContainEqual(
+      expect.stringMatching(/^slit before print: cut edges lift/),
+    );
+    // An order kept before anything was printed does not name it.
+    expect(orderSteps(present, ['through', 'crease'], false).steps[0]).toBe('print');
+  });
+
+  it('stops between passes to print where the route says so', () => {
+    const planned = samplePlan(sticker, roles, settings, {
+      machine: { ...roll, hasPrinter: true },
+      choices: { ...PLAIN_CHOICES, order: ['kiss', 'print', 'perforated'] },
+      hasPrint: true,
+    });
+    expect(planned.printAfter).toBe(1);
+    expect(planned.passes[0]!.pauseBefore).toBeNull();
+    expect(planned.passes[1]!.pauseBefore).toMatch(/^Print the sheet on this machine/);
   });
 });
 

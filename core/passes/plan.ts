@@ -1,4 +1,5 @@
 import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { RouteStep } from '#core/passes/routeSteps.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
 import type { MachineKind, ToolSeat } from '#core/station/machine.ts';
@@ -13,6 +14,18 @@ export interface PlanMachine {
   readonly toolSeats: readonly ToolSeat[];
   /** Where the panel owns the force, no file can change it along tabs: the tool is lifted over them. */
   readonly numbersOwner: 'file' | 'panel';
+  /** Whether the machine perforates by itself where it is asked to. */
+  readonly perforation: 'native' | 'drawn';
+  /** It prints as well as cuts. */
+  readonly hasPrinter: boolean;
+}
+
+/** Tabs that the machine makes by itself along a whole outline: half a cut, tab, cut, tab, … half a cut. */
+export interface NativeTabs {
+  readonly cutLengthMm: number;
+  readonly tabLengthMm: number;
+  /** The same outline by stretches, for pictures. */
+  readonly stretches: readonly { readonly points: readonly PointMm[]; readonly isTab: boolean }[];
 }
 
 /** One stroke with the tool down: a contour, a repeat of it, or a stretch of a perforated one. */
@@ -22,6 +35,7 @@ export interface Stroke {
   readonly points: readonly PointMm[];
   /** Along a tab: cut with the tab force. It follows the stroke before without a lift. */
   readonly isTab: boolean;
+  readonly native?: NativeTabs;
 }
 
 /** What became of the outlines of a perforated pass. */
@@ -60,15 +74,19 @@ export interface Plan {
   readonly seconds: number;
   /** Where the order chosen by hand breaks a rule, in words. */
   readonly violations: readonly string[];
+  /** How many passes come before the sheet is printed; `null` when nothing is printed. */
+  readonly printAfter: number | null;
 }
 
 /** What a person chose for the passes of a job; `null` leaves it to the rules. */
 export interface PassChoices {
-  readonly order: readonly CutRole[] | null;
+  readonly order: readonly RouteStep[] | null;
   readonly cutLengthMm: number | null;
   readonly tabLengthMm: number | null;
   /** The file leads the trailing tip; false where the machine does so itself. */
   readonly compensatesOffset: boolean;
+  /** A machine that can perforates by itself, in even periods; otherwise tabs are drawn, off corners. */
+  readonly perforatesNatively?: boolean | undefined;
 }
 
 export const PLAIN_CHOICES: PassChoices = {

@@ -7,8 +7,16 @@ import { extendOvercut } from '#core/passes/extendOvercut.ts';
 import type { Route } from '#core/passes/findInner.ts';
 import type { SeatChoice } from '#core/passes/findSeat.ts';
 import { orderRoutes } from '#core/passes/orderRoutes.ts';
-import type { Pass, PassChoices, PassPerforation, PlanMachine, Stroke } from '#core/passes/plan.ts';
+import type {
+  NativeTabs,
+  Pass,
+  PassChoices,
+  PassPerforation,
+  PlanMachine,
+  Stroke,
+} from '#core/passes/plan.ts';
 import { cutTabs } from '#core/perforation/cutTabs.ts';
+import { evenTabs } from '#core/perforation/evenTabs.ts';
 import { placeTabs } from '#core/perforation/placeTabs.ts';
 import { OPERATION_OF } from '#core/drawing/lineRoles.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
@@ -118,7 +126,7 @@ function repeatAll(routes: readonly Route[], { values }: PassOrder): readonly St
 
 function perforate(
   routes: readonly Route[],
-  { values, machine }: PassOrder,
+  { values, machine, choices }: PassOrder,
 ): { readonly strokes: readonly Stroke[]; readonly perforation: PassPerforation } {
   let tabs = 0;
   let moved = 0;
@@ -138,6 +146,21 @@ function perforate(
       kissOnly.push({ contourId, reason: placed.reason });
       return whole(true);
     }
+    if (choices.perforatesNatively && machine.perforation === 'native') {
+      const { tabs: even, startMm } = evenTabs(placed);
+      tabs += even.length;
+      const native = nativeOf(cutTabs(points, even, startMm, 0), even, placed.lengthMm);
+      const outline = native.stretches.flatMap((stretch, index) =>
+        index === 0 ? stretch.points : stretch.points.slice(1),
+      );
+      return Array.from({ length: values.passes }, (_, repeat) => ({
+        contourId,
+        repeat,
+        points: outline,
+        isTab: false,
+        native,
+      }));
+    }
     tabs += placed.tabs.length;
     moved += placed.moved;
     const stretches = cutTabs(points, placed.tabs, placed.startMm, values.overcutMm).filter(
@@ -148,4 +171,13 @@ function perforate(
     ).flat();
   });
   return { strokes, perforation: { tabs, moved, kissOnly } };
+}
+
+function nativeOf(
+  stretches: NativeTabs['stretches'],
+  tabs: readonly { readonly fromMm: number; readonly toMm: number }[],
+  lengthMm: number,
+): NativeTabs {
+  const tabLengthMm = tabs[0] ? tabs[0].toMm - tabs[0].fromMm : 0;
+  return { tabLengthMm, cutLengthMm: lengthMm / Math.max(1, tabs.length) - tabLengthMm, stretches };
 }

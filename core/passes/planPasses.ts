@@ -11,9 +11,9 @@ import { AppError } from '#core/errors/appError.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import type { Route } from '#core/passes/findInner.ts';
-import { orderRoles } from '#core/passes/orderRoles.ts';
 import type { Pass, PassChoices, Plan, PlanMachine } from '#core/passes/plan.ts';
 import { findSeat } from '#core/passes/findSeat.ts';
+import { isPassStep, orderSteps } from '#core/passes/routeSteps.ts';
 import { planPass, travelSeconds } from '#core/passes/planPass.ts';
 import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
 
@@ -26,6 +26,8 @@ export interface PlanOrder {
   readonly machine: PlanMachine;
   readonly sheetHeightMm: number;
   readonly choices: PassChoices;
+  /** Whether the sheet is printed. */
+  readonly hasPrint?: boolean;
   /** Kicks of the travel search: 0 is quick, more is shorter. */
   readonly kicks: number;
 }
@@ -37,8 +39,8 @@ const SEAT_SECONDS = 4;
 const MOST_KICKED = 1500;
 
 /**
- * Turns placed lines with roles into passes: crease, score, kiss, slits, then what frees, unless another order was
- * chosen; inside before outside and short ways within a pass; far rows first for what frees on a roll-fed machine;
+ * Turns placed lines with roles into passes: print, crease, score, kiss, slits, then what frees, unless another route
+ * was chosen; inside before outside and short ways within a pass; far rows first for what frees on a roll-fed machine;
  * repeats of a contour directly after it (an open line back the way it came), so that no travel is spent.
  *
  * @throws AppError `cannotPlan` when a line has no role, an operation no setting, the machine no tool, or nothing is to
@@ -47,19 +49,26 @@ const MOST_KICKED = 1500;
 export function planPasses(order: PlanOrder): Plan {
   const home: PointMm = { x: 0, y: order.sheetHeightMm };
   const byRole = groupByRole(order);
-  const { roles, violations } = orderRoles([...byRole.keys()], order.choices.order);
-  if (roles.length === 0) {
+  const present = [...(order.hasPrint ? (['print'] as const) : []), ...byRole.keys()];
+  const { steps, violations } = orderSteps(present, order.choices.order, order.machine.hasPrinter);
+  if (byRole.size === 0) {
     throw new AppError('cannotPlan', 'no line has a cutting role; give at least one kiss or through');
   }
   const passes: Pass[] = [];
   let at = home;
   let pauses = 0;
-  for (const [index, role] of roles.entries()) {
+  let printAfter: number | null = null;
+  for (const [index, role] of steps.entries()) {
+    if (!isPassStep(role)) {
+      printAfter = passes.length;
+      continue;
+    }
     const values = requireValues(order, role);
     const before = passes.at(-1) ?? null;
     const bladeBefore = passes.findLast((pass) => pass.role !== 'crease') ?? null;
     const seat = findSeat(order.machine.toolSeats, role);
-    const pauseBefore = describePause(role, values, bladeBefore, seat.change);
+    const isPrinted = printAfter === passes.length && passes.length > 0;
+    const pauseBefore = describePause(role, values, bladeBefore, seat.change, isPrinted);
     const pass = planPass({
       ...order,
       role,
@@ -67,7 +76,7 @@ export function planPasses(order: PlanOrder): Plan {
       routes: byRole.get(role) as readonly Route[],
       seat,
       start: at,
-      end: index === roles.length - 1 ? home : null,
+      end: index === steps.length - 1 ? home : null,
       pauseBefore,
       kicks: order.lines.length > MOST_KICKED ? 0 : order.kicks,
     });
@@ -83,6 +92,7 @@ export function planPasses(order: PlanOrder): Plan {
     travelMm: total((pass) => pass.travelMm) + distanceMm(at, home),
     seconds: total((pass) => pass.seconds) + pauses + travelSeconds(at, home, order.machine),
     violations,
+    printAfter,
   };
 }
 
@@ -128,10 +138,12 @@ function describePause(
   values: SettingValues,
   before: Pass | null,
   change: string | null,
+  isPrinted: boolean,
 ): string | null {
   const mustExpose =
     role !== 'crease' && before !== null && Math.abs(before.values.exposureMm - values.exposureMm) > 1e-6;
   const words = [
+    isPrinted ? 'Print the sheet on this machine and let the ink dry' : null,
     change,
     mustExpose ? `Set the exposure to ${values.exposureMm.toFixed(2)} mm for the ${role} cut` : null,
   ];

@@ -1,6 +1,7 @@
+import { IDENTITY, mapPoint, type Affine } from '#core/geometry/affine.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { Machine } from '#core/station/machine.ts';
-import type { Stroke } from '#core/passes/plan.ts';
+import type { NativeTabs, Stroke } from '#core/passes/plan.ts';
 import type { SettingValues } from '#core/setting/setting.ts';
 
 /** Plotter units in one millimetre: a unit is 0.025 mm. */
@@ -12,11 +13,25 @@ export interface HpglOptions {
   readonly unitsPerMm: number;
   /** False where the machine's panel owns force and speed: then neither is written. */
   readonly carriesNumbers: boolean;
+  /** Where a sheet lies under the tool; left out, its lower left corner is the machine's origin. */
+  readonly placing?: SheetPlacing;
+}
+
+/** Where a sheet lies on its mat, and what is corrected of the shift between print and cut. */
+export interface SheetPlacing {
+  readonly leftMm: number;
+  readonly bottomMm: number;
+  /** In the sheet's own coordinates, mm, y downwards. */
+  readonly correction: Affine;
 }
 
 /** The options that follow from a machine's facts. */
-export function hpglOptionsOf(machine: Pick<Machine, 'hpglUnitsPerMm' | 'numbersOwner'>): HpglOptions {
-  return { unitsPerMm: machine.hpglUnitsPerMm, carriesNumbers: machine.numbersOwner === 'file' };
+export function hpglOptionsOf(
+  machine: Pick<Machine, 'hpglUnitsPerMm' | 'numbersOwner'>,
+  placing?: SheetPlacing,
+): HpglOptions {
+  const options = { unitsPerMm: machine.hpglUnitsPerMm, carriesNumbers: machine.numbersOwner === 'file' };
+  return placing ? { ...options, placing } : options;
 }
 
 /** What is written of a pass. `seat` selects the tool; the first where none is named. */
@@ -29,7 +44,8 @@ export interface WrittenPass {
 /**
  * Writes passes as HPGL: absolute coordinates, origin at the lower left of the sheet, y upwards. `VS` and `FS` carry
  * speed and force in the machine's own scales and change along tabs; a stroke is one pen-down polyline, begun by a
- * pen-up move unless it goes on where the last one ended; `SP` selects the tool seat.
+ * pen-up move unless it goes on where the last one ended; `SP` selects the tool seat; tabs that the machine makes by
+ * itself are a line type (`UL`, `LT`).
  *
  * @param sheetHeightMm turns drawing coordinates (y downwards) into plotter ones
  * @returns printable ASCII ending in a line feed
@@ -39,8 +55,12 @@ export function writeHpgl(
   sheetHeightMm: number,
   options: HpglOptions,
 ): string {
-  const toPlotter = ({ x, y }: PointMm) =>
-    `${Math.round(x * options.unitsPerMm)},${Math.round((sheetHeightMm - y) * options.unitsPerMm)}`;
+  const { unitsPerMm, placing } = options;
+  const { leftMm = 0, bottomMm = 0, correction = IDENTITY } = placing ?? {};
+  const toPlotter = (point: PointMm) => {
+    const { x, y } = mapPoint(correction, point);
+    return `${Math.round((x + leftMm) * unitsPerMm)},${Math.round((sheetHeightMm - y + bottomMm) * unitsPerMm)}`;
+  };
   let seat = passes[0]?.seat ?? 1;
   const lines = [`IN;PA;SP${seat};`];
   let at = '';
@@ -58,12 +78,25 @@ export function writeHpgl(
       const lift = first === at ? '' : `PU${first};`;
       const press = options.carriesNumbers && wanted !== force ? `FS${plain(wanted)};` : '';
       force = wanted;
-      lines.push(`${press}${lift}PD${rest.join(',')};`);
+      const pattern = options.carriesNumbers && stroke.native ? writePattern(stroke.native) : null;
+      const down = `PD${rest.join(',')};`;
+      lines.push(`${press}${lift}${pattern ? `${pattern}${down}LT;` : down}`);
       at = rest.at(-1) ?? first;
     }
   }
   lines.push(`PU0,0;SP0;`);
   return `${lines.join('\n')}\n`;
+}
+
+/**
+ * The machine's own perforation as a line type: its stretches in percent of a period, down, up, down.
+ * Source: line types of HPGL/2 (UL and LT), where a length in mm is mode 1.
+ */
+function writePattern({ cutLengthMm, tabLengthMm }: NativeTabs): string {
+  const periodMm = cutLengthMm + tabLengthMm;
+  const tab = (100 * tabLengthMm) / periodMm;
+  const half = (100 - tab) / 2;
+  return `UL1,${half.toFixed(3)},${tab.toFixed(3)},${half.toFixed(3)};LT1,${periodMm.toFixed(4)},1;`;
 }
 
 /** At most two decimals, none where they are zero. */

@@ -16,6 +16,8 @@ export interface SettingEvidence {
   readonly lotNow: string;
   /** The kind of blade it was kept with, when another kind is in the machine; else empty. */
   readonly otherBladeKind?: string;
+  /** An alarm of drift that was raised after it was kept, in words; else empty. */
+  readonly drift?: string;
 }
 
 /** A state with its reason in words. */
@@ -29,17 +31,18 @@ const NEVER_CUT: ReadonlySet<ValueSource> = new Set(['model', 'copied', 'importe
 /**
  * The state of a setting, by the first rule that holds:
  *
- * 1. never kept: predicted. 2. kept with another kind of blade: doubted. 3. last noted run failed: doubted.
- * 4. another lot than those it worked on: doubted. 5. {@link CLEAN_RUNS_TO_PROVE} clean runs since the last failure:
+ * 1. never kept: predicted. 2. kept with another kind of blade: doubted. 3. cuts of the machine drift since it was
+ * kept, or the last noted run failed: doubted. 4. another lot than those it worked on: doubted. 5. {@link CLEAN_RUNS_TO_PROVE} clean runs since the last failure:
  * proven. 6. force never cut (copied, imported, predicted) and no clean run: predicted. 7. otherwise tried.
  * Runs with some pieces spoiled neither prove nor doubt.
  *
  * @example judgeSetting({ verdicts: ['clean', 'clean', 'clean'], ... }).state // 'proven'
  */
 export function judgeSetting(evidence: SettingEvidence): Judgement {
-  const { hasRevision, forceSource, verdicts, knownLots, lotNow, otherBladeKind = '' } = evidence;
+  const { hasRevision, forceSource, verdicts, knownLots, lotNow, otherBladeKind = '', drift = '' } = evidence;
   if (!hasRevision) return { state: 'predicted', reason: 'never cut here' };
   if (otherBladeKind) return { state: 'doubted', reason: `kept with another blade: ${otherBladeKind}` };
+  if (drift) return { state: 'doubted', reason: `cuts drift on this machine: ${drift}` };
   if (verdicts.at(-1) === 'failed') return { state: 'doubted', reason: 'the last run failed' };
   if (lotNow && knownLots.length > 0 && !knownLots.includes(lotNow)) {
     return { state: 'doubted', reason: `lot ${lotNow} is new to it: it worked on ${knownLots.join(', ')}` };

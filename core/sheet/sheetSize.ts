@@ -7,6 +7,9 @@ export interface Sheet {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly marginMm: number;
+  /** On a mat: how far the sheet's lower left corner lies from the mat's; 0 where nothing is said. */
+  readonly matLeftMm?: number | undefined;
+  readonly matBottomMm?: number | undefined;
 }
 
 /** Sizes to choose from. Sources: ISO 216 for A sizes; ANSI/ASME Y14.1 for Letter and Ledger. */

@@ -66,6 +66,8 @@ export interface Machine {
   /** Roll-fed: positions of the pinch rollers' pressure, lowest first, and whether it has suction. */
   readonly pinchPositions: readonly string[];
   readonly hasSuction: boolean;
+  /** It prints as well as cuts, so that a sheet may be creased before it is printed. */
+  readonly hasPrinter: boolean;
   readonly version: number;
   readonly isArchived: boolean;
 }
@@ -79,6 +81,7 @@ export const PLAIN_EQUIPMENT = {
   printAndCut: [],
   pinchPositions: [],
   hasSuction: false,
+  hasPrinter: false,
 } as const satisfies Partial<Machine>;
 
 /** The words for each kind. */

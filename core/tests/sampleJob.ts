@@ -46,6 +46,8 @@ export const samplePlanMachine: PlanOrder['machine'] = {
   travelSpeedMmPerS: 300,
   toolSeats: [{ name: 'holder', holds: 'blade', tool: '' }],
   numbersOwner: 'file',
+  perforation: 'drawn',
+  hasPrinter: false,
 };
 
 /** Only for tests: plans lines as they lie. */

@@ -1,0 +1,246 @@
+import type { Cause, Symptom } from '#core/faults/faultNetwork.ts';
+
+/** What can be done about a fault. */
+export const ACTIONS = [
+  'moreForce',
+  'lessForce',
+  'onePassMore',
+  'slower',
+  'cleanBlade',
+  'changeBlade',
+  'lessExposure',
+  'moreExposure',
+  'freshMat',
+  'pressDown',
+  'weakerMat',
+  'turnFibre',
+  'dryCard',
+  'longerTabs',
+  'shorterTabs',
+  'calibrate',
+  'moreBleed',
+  'shadeMarks',
+  'loadAgain',
+  'clearMarks',
+  'ownColour',
+  'dialIn',
+] as const;
+export type Action = (typeof ACTIONS)[number];
+
+/** Which number of a setting an action changes. */
+export type ChangedNumber = 'force' | 'passes' | 'speed' | 'exposureMm' | 'tabLengthMm';
+
+/** One action: what it costs, what it mends, and how it is done. */
+export interface ActionFacts {
+  readonly words: string;
+  readonly how: string;
+  /** Minutes at the bench and sheets spent until one knows whether it helped. Common practice, no source. */
+  readonly minutes: number;
+  readonly sheets: number;
+  /** Chance that it mends a trouble with this cause. */
+  readonly mends: Readonly<Partial<Record<Cause, number>>>;
+  readonly changes: ChangedNumber | null;
+  /** For these signs it would make matters worse. */
+  readonly notFor?: readonly Symptom[];
+  readonly caution?: string;
+  /** Where in the application it is done, beside the settings. */
+  readonly link?: string;
+}
+
+const BLADE_CAUTION =
+  'Power off or retract first. Never feel the tip or press it in with a finger; tweezers and a cut-resistant pad.';
+
+export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
+  moreForce: {
+    words: 'a little more force',
+    how: 'one step up, and look again',
+    minutes: 2,
+    sheets: 0.2,
+    mends: { forceLow: 0.9, bladeDull: 0.45, pigment: 0.5, otherLot: 0.4, bladeDirty: 0.2 },
+    changes: 'force',
+    notFor: ['linerCut', 'bunches'],
+  },
+  lessForce: {
+    words: 'a little less force',
+    how: 'one step down, and look again',
+    minutes: 2,
+    sheets: 0.2,
+    mends: { forceHigh: 0.9, otherLot: 0.4 },
+    changes: 'force',
+    notFor: ['notThrough', 'cornersHang'],
+  },
+  onePassMore: {
+    words: 'one pass more',
+    how: 'the same path again, at the same force',
+    minutes: 2,
+    sheets: 0.1,
+    mends: { forceLow: 0.7, bladeDull: 0.5, damp: 0.2 },
+    changes: 'passes',
+    notFor: ['linerCut', 'fuzzy'],
+  },
+  slower: {
+    words: 'slower',
+    how: 'half the speed',
+    minutes: 2,
+    sheets: 0.2,
+    mends: { tooFast: 0.85, bladeDull: 0.15, exposureDeep: 0.15 },
+    changes: 'speed',
+  },
+  cleanBlade: {
+    words: 'clean the blade',
+    how: 'holder out, soft cloth or a piece of foil for the debris; look at the tip',
+    minutes: 4,
+    sheets: 0.1,
+    mends: { bladeDirty: 0.9, bladeDull: 0.12 },
+    changes: null,
+    caution: BLADE_CAUTION,
+    link: '/upkeep',
+  },
+  changeBlade: {
+    words: 'a fresh blade',
+    how: 'fit it, set the exposure anew, and one test cut: it will want less force',
+    minutes: 6,
+    // A blade is worth more than the sheet it is tried on.
+    sheets: 1.5,
+    mends: { bladeDull: 0.92, bladeDirty: 0.9 },
+    changes: null,
+    caution: `${BLADE_CAUTION} Old blades go into a sharps container.`,
+    link: '/upkeep',
+  },
+  lessExposure: {
+    words: 'less exposure',
+    how: 'one step of the holder in',
+    minutes: 3,
+    sheets: 0.2,
+    mends: { exposureDeep: 0.85, forceHigh: 0.2 },
+    changes: 'exposureMm',
+    notFor: ['notThrough'],
+    caution: BLADE_CAUTION,
+  },
+  moreExposure: {
+    words: 'more exposure',
+    how: 'one step of the holder out',
+    minutes: 3,
+    sheets: 0.2,
+    mends: { exposureShallow: 0.85 },
+    changes: 'exposureMm',
+    notFor: ['jagged', 'linerCut'],
+    caution: BLADE_CAUTION,
+  },
+  freshMat: {
+    words: 'another mat',
+    how: 'a mat with more tack, or wash and dry this one',
+    minutes: 5,
+    sheets: 0.1,
+    mends: { matWeak: 0.88, skewed: 0.2 },
+    changes: null,
+    link: '/upkeep',
+  },
+  pressDown: {
+    words: 'press the sheet down with a roller',
+    how: 'from the middle outwards, edges last',
+    minutes: 1,
+    sheets: 0,
+    mends: { matWeak: 0.5, skewed: 0.3 },
+    changes: null,
+  },
+  weakerMat: {
+    words: 'a lighter mat, and peel the mat off the sheet',
+    how: 'turn the mat over and bend it away from the sheet',
+    minutes: 3,
+    sheets: 0.1,
+    mends: { matStrong: 0.9 },
+    changes: null,
+  },
+  turnFibre: {
+    words: 'turn the sheet a quarter',
+    how: 'long cuts and creases along the fibres',
+    minutes: 3,
+    sheets: 0.5,
+    mends: { fibre: 0.75 },
+    changes: null,
+  },
+  dryCard: {
+    words: 'let the card dry',
+    how: 'opened, some hours in a dry room',
+    minutes: 240,
+    sheets: 0,
+    mends: { damp: 0.8 },
+    changes: null,
+  },
+  longerTabs: {
+    words: 'longer tabs',
+    how: 'a quarter longer, the kiss force stays',
+    minutes: 3,
+    sheets: 0.3,
+    mends: { tabsWeak: 0.85, matWeak: 0.15 },
+    changes: 'tabLengthMm',
+  },
+  shorterTabs: {
+    words: 'shorter tabs',
+    how: 'a quarter shorter, the kiss force stays',
+    minutes: 3,
+    sheets: 0.3,
+    mends: { tabsStrong: 0.85 },
+    changes: 'tabLengthMm',
+  },
+  calibrate: {
+    words: 'measure print to cut',
+    how: 'one card tells the shift to a tenth of a mm',
+    minutes: 10,
+    sheets: 1,
+    mends: { offCentre: 0.9, skewed: 0.1 },
+    changes: null,
+    link: '/upkeep',
+  },
+  moreBleed: {
+    words: 'more bleed',
+    how: 'as much as the job proposes under its sheet',
+    minutes: 3,
+    sheets: 1,
+    mends: { bleedSmall: 0.9, offCentre: 0.4 },
+    changes: null,
+    link: '/jobs',
+  },
+  shadeMarks: {
+    words: 'take the shine off the marks',
+    how: 'matt tape over them, white crayon, or a lamp beside the machine',
+    minutes: 2,
+    sheets: 0,
+    mends: { glare: 0.8 },
+    changes: null,
+  },
+  loadAgain: {
+    words: 'load the sheet again',
+    how: 'square in the corner, flat, rolled down',
+    minutes: 2,
+    sheets: 0,
+    mends: { skewed: 0.85, matWeak: 0.2 },
+    changes: null,
+  },
+  clearMarks: {
+    words: 'clear the ground around the marks',
+    how: 'trim or cover dark art, pen marks, marks of another print',
+    minutes: 2,
+    sheets: 0,
+    mends: { strayMarks: 0.85 },
+    changes: null,
+  },
+  ownColour: {
+    words: 'a correction for this colour',
+    how: 'kept with the material: every setting takes it',
+    minutes: 3,
+    sheets: 0.3,
+    mends: { pigment: 0.85 },
+    changes: 'force',
+  },
+  dialIn: {
+    words: 'find it anew with test cuts',
+    how: 'a few cuts in a corner, and the window is known',
+    minutes: 8,
+    sheets: 0.3,
+    mends: { otherLot: 0.9, forceLow: 0.9, forceHigh: 0.9, pigment: 0.7, bladeDull: 0.4 },
+    changes: null,
+    link: '/test-cuts',
+  },
+};

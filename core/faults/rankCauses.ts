@@ -1,0 +1,121 @@
+import { EVIDENCE, EVIDENCE_FACTS, type Evidence } from '#core/faults/faultEvidence.ts';
+import { CAUSE_FACTS, CAUSES, LEAK, type Cause, type Symptom } from '#core/faults/faultNetwork.ts';
+
+/** What is known of each piece of evidence; what is not named is not known. */
+export type KnownEvidence = Readonly<Partial<Record<Evidence, boolean>>>;
+
+/** Causes that turned out to be behind faults at this workshop, as counts. */
+export type CauseCounts = Readonly<Partial<Record<Cause, number>>>;
+
+/** A cause with its chance, and what speaks for it. */
+export interface RankedFault {
+  readonly cause: Cause;
+  readonly chance: number;
+  /** One sentence: why it makes this, and what of the log speaks for or against it. */
+  readonly reason: string;
+}
+
+/** The common priors count like so many faults seen. */
+const PRIOR_WEIGHT = 30;
+/** Evidence that speaks this much for or against a cause is told. */
+const TOLD_RATIO = 1.6;
+
+/**
+ * The chance of each cause, by Bayes' rule over a network of one layer: causes with priors, symptoms and evidence that
+ * are independent given the cause. One cause is taken to be behind a fault.
+ *
+ * @param symptoms what is seen; at least one
+ * @param learnt causes found at this workshop: they move the priors
+ * @returns all causes, likeliest first; their chances sum to 1
+ * @example rankCauses(['marksNotRead'], { isGlossy: true })[0].cause // 'glare'
+ */
+export function rankCauses(
+  symptoms: readonly Symptom[],
+  known: KnownEvidence,
+  learnt: CauseCounts = {},
+): readonly RankedFault[] {
+  const priors = priorsOf(learnt);
+  const weights = CAUSES.map((cause) => priors[cause] * likelihoodOf(cause, symptoms, known));
+  const sum = weights.reduce((all, one) => all + one, 0);
+  return CAUSES.map((cause, index) => ({
+    cause,
+    chance: (weights[index] as number) / sum,
+    reason: reasonOf(cause, known),
+  })).sort((a, b) => b.chance - a.chance);
+}
+
+/** A question that is not answered yet, with how much the answer is worth. */
+export interface Question {
+  readonly evidence: Evidence;
+  readonly words: string;
+  /** Bits by which the answer narrows the causes, on average. */
+  readonly bits: number;
+}
+
+/** The open question that tells most about the cause, or `null` when none is worth the asking. */
+export function nextQuestion(
+  symptoms: readonly Symptom[],
+  known: KnownEvidence,
+  learnt: CauseCounts = {},
+): Question | null {
+  const now = rankCauses(symptoms, known, learnt);
+  const before = entropy(now.map(({ chance }) => chance));
+  const worth = EVIDENCE.flatMap((evidence): readonly Question[] => {
+    const { question } = EVIDENCE_FACTS[evidence];
+    if (question === null || known[evidence] !== undefined) return [];
+    const yes = now.reduce((sum, { cause, chance }) => sum + chance * chanceOf(evidence, cause), 0);
+    const after = ([true, false] as const).reduce((sum, answer) => {
+      const share = answer ? yes : 1 - yes;
+      const then = rankCauses(symptoms, { ...known, [evidence]: answer }, learnt);
+      return sum + share * entropy(then.map(({ chance }) => chance));
+    }, 0);
+    return [{ evidence, words: question, bits: before - after }];
+  });
+  const best = worth.reduce<Question | null>((top, one) => (top && top.bits >= one.bits ? top : one), null);
+  return best && best.bits >= LEAST_BITS ? best : null;
+}
+
+/** An answer that narrows less is not worth the asking. */
+const LEAST_BITS = 0.05;
+
+function priorsOf(learnt: CauseCounts): Readonly<Record<Cause, number>> {
+  const seen = CAUSES.reduce((sum, cause) => sum + (learnt[cause] ?? 0), 0);
+  const common = CAUSES.reduce((sum, cause) => sum + CAUSE_FACTS[cause].prior, 0);
+  return Object.fromEntries(
+    CAUSES.map((cause) => [
+      cause,
+      ((PRIOR_WEIGHT * CAUSE_FACTS[cause].prior) / common + (learnt[cause] ?? 0)) / (PRIOR_WEIGHT + seen),
+    ]),
+  ) as Record<Cause, number>;
+}
+
+function likelihoodOf(cause: Cause, symptoms: readonly Symptom[], known: KnownEvidence): number {
+  const { shows } = CAUSE_FACTS[cause];
+  // Only what somebody saw and said counts: what is not said may not have been looked for.
+  const seen = symptoms.reduce((product, symptom) => product * (shows[symptom] ?? LEAK), 1);
+  return EVIDENCE.reduce((product, evidence) => {
+    const is = known[evidence];
+    if (is === undefined) return product;
+    const chance = chanceOf(evidence, cause);
+    return product * (is ? chance : 1 - chance);
+  }, seen);
+}
+
+function chanceOf(evidence: Evidence, cause: Cause): number {
+  const { given, usual } = EVIDENCE_FACTS[evidence];
+  return given[cause] ?? usual;
+}
+
+function reasonOf(cause: Cause, known: KnownEvidence): string {
+  const told = EVIDENCE.filter((evidence) => {
+    if (known[evidence] !== true) return false;
+    const ratio = chanceOf(evidence, cause) / EVIDENCE_FACTS[evidence].usual;
+    return ratio >= TOLD_RATIO;
+  }).map((evidence) => EVIDENCE_FACTS[evidence].words);
+  const { why } = CAUSE_FACTS[cause];
+  return told.length > 0 ? `${why}; ${told.join(', ')}` : why;
+}
+
+function entropy(chances: readonly number[]): number {
+  return chances.reduce((sum, chance) => (chance > 0 ? sum - chance * Math.log2(chance) : sum), 0);
+}

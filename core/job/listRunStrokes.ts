@@ -1,0 +1,17 @@
+import type { RunStroke } from '#core/job/run.ts';
+import type { Plan } from '#core/passes/plan.ts';
+
+/** The strokes of a plan in the order in which they are sent, points to 0.01 mm. */
+export function listRunStrokes({ passes }: Pick<Plan, 'passes'>): readonly RunStroke[] {
+  const round = (value: number) => Math.round(value * 100) / 100;
+  return passes.flatMap(({ role, strokes }) =>
+    strokes.map(({ contourId, repeat, isTab, points, native }) => ({
+      operation: role,
+      isTab,
+      ...(native ? { ownTabs: { cutLengthMm: native.cutLengthMm, tabLengthMm: native.tabLengthMm } } : {}),
+      contourId,
+      repeat,
+      points: points.map(({ x, y }) => ({ x: round(x), y: round(y) })),
+    })),
+  );
+}

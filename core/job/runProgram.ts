@@ -1,0 +1,128 @@
+import type { CutRole } from '#core/drawing/lineRoles.ts';
+import { passesDone } from '#core/job/measureRun.ts';
+import type { RunStroke } from '#core/job/run.ts';
+import type { Part } from '#core/passes/splitParts.ts';
+import { writeHpgl, type HpglOptions, type WrittenPass } from '#core/protocol/writeHpgl.ts';
+import type { SettingValues } from '#core/setting/setting.ts';
+
+/** One pass of a program: which strokes of the run it cuts, and how. */
+export interface ProgramPass {
+  readonly operation: CutRole;
+  readonly values: SettingValues;
+  readonly seat: number;
+  /** Strokes `from` up to but not including `to` of the run. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/** What is sent between two pauses. */
+export interface ProgramPart {
+  readonly passes: readonly ProgramPass[];
+  readonly before: string | null;
+  readonly exposureMm: number;
+}
+
+/** Everything a run needs to be sent again from any stroke on, whatever becomes of its job meanwhile. */
+export interface RunProgram extends ProgramFacts {
+  readonly parts: readonly ProgramPart[];
+}
+
+/** What stays the same for all parts of a program. */
+export interface ProgramFacts {
+  readonly hpgl: HpglOptions;
+  readonly sheetHeightMm: number;
+  /** Travel of the blade before the run, m. */
+  readonly bladeMetres: number;
+  /** How the sheet is held: the tack of its mat, or `null` on a roll; and its own adhesive, µm. */
+  readonly hold?: { readonly tack: number | null; readonly adhesiveUm?: number };
+  /** Printed with marks: the machine finds the print, and is off by what it is off. */
+  readonly isPrinted?: boolean;
+  /** How much light it throws back, 0 to 1. */
+  readonly gloss?: number;
+  /** What lies in the machine, as hands would know it. */
+  readonly sheet: {
+    readonly key: string;
+    readonly family: string;
+    readonly darkness: number;
+    readonly layers: readonly { readonly role: string; readonly caliperUm: number }[];
+  };
+}
+
+/** A program of parts whose strokes follow one another in the run. */
+export function makeProgram(parts: readonly Part[], facts: ProgramFacts): RunProgram {
+  let from = 0;
+  return {
+    ...facts,
+    parts: parts.map(({ passes, before, exposureMm }) => ({
+      before,
+      exposureMm,
+      passes: passes.map(({ role, values, seat, strokes }) => {
+        const pass = { operation: role, values, seat, from, to: from + strokes.length };
+        from = pass.to;
+        return pass;
+      }),
+    })),
+  };
+}
+
+/** The first stroke of a part, and the first after it. */
+export function spanOfPart({ passes }: ProgramPart): { readonly from: number; readonly to: number } {
+  return { from: passes[0]?.from ?? 0, to: passes.at(-1)?.to ?? 0 };
+}
+
+/**
+ * The machine file of a part from a stroke on: what was acknowledged before is not in it.
+ *
+ * @param from a stroke of the part, by its number in the run
+ */
+export function writePart(
+  strokes: readonly RunStroke[],
+  { passes }: ProgramPart,
+  from: number,
+  { sheetHeightMm, hpgl }: Pick<ProgramFacts, 'sheetHeightMm' | 'hpgl'>,
+): string {
+  const left = passes
+    .filter(({ to }) => to > from)
+    .map((pass): WrittenPass => ({
+      values: pass.values,
+      seat: pass.seat,
+      strokes: strokes.slice(Math.max(pass.from, from), pass.to).map((stroke) => ({
+        contourId: stroke.contourId,
+        repeat: stroke.repeat,
+        isTab: stroke.isTab,
+        points: stroke.points,
+        ...(stroke.ownTabs ? { native: { ...stroke.ownTabs, stretches: [] } } : {}),
+      })),
+    }));
+  return writeHpgl(left, sheetHeightMm, hpgl);
+}
+
+/** A program with one pass cut once more at its end, and the strokes that it adds to the run. */
+export function addRepeat(
+  program: RunProgram,
+  strokes: readonly RunStroke[],
+  operation: CutRole,
+): { readonly program: RunProgram; readonly strokes: readonly RunStroke[] } | null {
+  const parts = program.parts;
+  const pass = parts.flatMap(({ passes }) => passes).find((one) => one.operation === operation);
+  const part = parts.find(({ passes }) => passes.includes(pass as ProgramPass));
+  if (!pass || !part) return null;
+  // Each path once, whatever the setting's passes: a repeat is one pass more.
+  const again = strokes.slice(pass.from, pass.to).filter(({ repeat }) => repeat === 0);
+  const done = passesDone(strokes, operation);
+  const from = strokes.length;
+  return {
+    strokes: again.map((stroke) => ({ ...stroke, repeat: done })),
+    program: {
+      ...program,
+      parts: [
+        ...parts,
+        {
+          before: null,
+          exposureMm: part.exposureMm,
+          passes: [{ ...pass, from, to: from + again.length }],
+        },
+      ],
+    },
+  };
+}

@@ -1,0 +1,37 @@
+import type { WaitKind } from '#core/prep/waits.ts';
+import type { Family } from '#core/stack/layer.ts';
+import type { ConditionKind } from '#core/stack/material.ts';
+
+/** What a wait route is asked for. */
+export interface RouteQuestion {
+  readonly family: Family;
+  readonly condition: ConditionKind;
+  /** Something is printed on it in this job. */
+  readonly isPrinted: boolean;
+}
+
+/**
+ * What a sheet waits for on its way to the blade, in order: ink, coats and curing of sealer, settling of laminate, rest
+ * of a transfer film. Common practice, no source; a workshop's own route comes first.
+ *
+ * @example usualRoute({ family: 'printableVinyl', condition: 'laminated', isPrinted: true })
+ * // ['inkDry', 'laminateSettles']
+ */
+export function usualRoute({ family, condition, isPrinted }: RouteQuestion): readonly WaitKind[] {
+  return [
+    ...(isPrinted ? (['inkDry'] as const) : []),
+    ...(condition === 'sealed' ? (['sealerCoat', 'sealerCures'] as const) : []),
+    ...(condition === 'laminated' ? (['laminateSettles'] as const) : []),
+    ...(family === 'transferFilm' && isPrinted ? (['transferRests'] as const) : []),
+  ];
+}
+
+/**
+ * The route of a state: its own where somebody said one, without the ink of a job that prints nothing.
+ *
+ * @param own of the state, or `null`
+ */
+export function findRoute(question: RouteQuestion, own: readonly WaitKind[] | null): readonly WaitKind[] {
+  if (!own) return usualRoute(question);
+  return question.isPrinted ? own : own.filter((kind) => kind !== 'inkDry');
+}
