@@ -2,6 +2,9 @@ import { drawFor } from '#devices/cutter/chance.ts';
 import { CutSheet, type Span } from '#devices/cutter/cutSheet.ts';
 import type { CutterModel } from '#devices/cutter/cutterModel.ts';
 import type { Instruction, Spot } from '#devices/cutter/decodeHpgl.ts';
+import { splitByPattern } from '#devices/cutter/splitByPattern.ts';
+import { Hold, type HoldFacts } from '#devices/cutter/hold.ts';
+import { readCorners, truthOfSheet, type CornerReading, type SheetMap } from '#devices/cutter/printToCut.ts';
 import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheetTruth.ts';
 
 /** What the stand-in says while it works. */
@@ -12,6 +15,13 @@ export type CutterEvent =
   | { readonly event: 'finished'; readonly cutMetres: number }
   | { readonly event: 'stopped'; readonly reason: string };
 
+/** A stroke as it lies on the sheet. */
+export interface CutStroke {
+  readonly path: readonly Spot[];
+  readonly spans: readonly Span[];
+  readonly seat: number;
+}
+
 /** What hands do at the machine: put a sheet in, fit a blade, turn the exposure, dial the panel. */
 export interface LoadOrder {
   readonly sheet: LoadedSheetFacts;
@@ -19,12 +29,27 @@ export interface LoadOrder {
   readonly bladeMetres: number;
   /** False when the same sheet stays in, between two parts of one job. */
   readonly isFreshSheet: boolean;
+  /** How it is held; left out, nothing creeps and nothing comes loose. */
+  readonly hold?: HoldFacts | undefined;
+  /** A sheet that was printed with marks: its size, and what the file corrects. */
+  readonly printed?:
+    | {
+        readonly widthMm: number;
+        readonly heightMm: number;
+        readonly corrected: SheetMap;
+        readonly gloss?: number | undefined;
+      }
+    | undefined;
   /** What is dialled at the panel, where the panel owns the numbers. */
   readonly dialled?: { readonly force: number; readonly speed: number } | undefined;
 }
 
 const TRAVEL_MM_PER_S = 300;
 const REPORT_EVERY_MS = 80;
+/** So far from its edges a sheet is read. */
+const READ_RIM_MM = 40;
+/** How often the marks of a mirror would be missed. Invented for the stand-in. */
+const MISSED_AT_FULL_GLOSS = 0.45;
 /** A blunt tool presses a line and cuts nothing. */
 const PRESSED: readonly Span[] = [{ from: 0, to: 1, grade: 0 }];
 
@@ -33,12 +58,17 @@ export class Cutter {
   private sheet: CutSheet | null = null;
   private loaded: LoadOrder | null = null;
   private sheetCount = 0;
+  private loadCount = 0;
+  private cutStrokes: CutStroke[] = [];
+  private hold = new Hold(null, 0, '');
   private force: number | null = null;
   private speed = 10;
   private seat = 1;
   private at: Spot = { xMm: 0, yMm: 0 };
   private strokeCount = 0;
   private cutMm = 0;
+  private lineShares: readonly number[] = [100];
+  private linePeriodMm: number | null = null;
   private stopReason: string | null = null;
   private lastReport = 0;
   private owedMs = 0;
@@ -53,13 +83,39 @@ export class Cutter {
 
   load(order: LoadOrder): void {
     this.loaded = order;
+    this.loadCount += 1;
     if (!order.isFreshSheet && this.sheet) return;
     this.sheetCount += 1;
+    this.cutStrokes = [];
+    this.hold = new Hold(order.hold ?? null, this.seed, String(this.sheetCount));
     const truth = findSheetTruth(order.sheet, (text) => drawFor(7, text));
     const thisSheet = `${this.sheetCount}/${order.sheet.key}`;
     const factor =
       1 + 0.05 * (drawFor(this.seed, `${thisSheet}/a`) + drawFor(this.seed, `${thisSheet}/b`) - 1);
     this.sheet = new CutSheet(truth, this.seed + this.sheetCount, factor);
+  }
+
+  /** What an eye reads of print against cut on the sheet that is in; empty where nothing is printed. */
+  readPrint(): readonly CornerReading[] {
+    const printed = this.loaded?.printed;
+    if (!printed || this.cutStrokes.length === 0) return [];
+    const truth = truthOfSheet(this.seed, this.sheetCount);
+    return readCorners(truth, printed.corrected, printed.widthMm, printed.heightMm, READ_RIM_MM);
+  }
+
+  /** Every stroke on the sheet that is in, the oldest first. */
+  get sheetStrokes(): readonly CutStroke[] {
+    return this.cutStrokes;
+  }
+
+  /** Strokes of the job that were cut. */
+  get strokesCut(): number {
+    return this.strokeCount;
+  }
+
+  /** Metres that the blade went in the job. */
+  get cutMetres(): number {
+    return this.cutMm / 1000;
   }
 
   stop(reason: string): void {
@@ -80,6 +136,12 @@ export class Cutter {
       case 'speed':
         this.speed = instruction.value;
         return true;
+      case 'defineLine':
+        this.lineShares = instruction.shares;
+        return true;
+      case 'line':
+        this.linePeriodMm = instruction.periodMm;
+        return true;
       case 'travel':
         for (const spot of instruction.points) await this.move(spot, TRAVEL_MM_PER_S);
         return true;
@@ -95,10 +157,18 @@ export class Cutter {
     this.stopReason = null;
     this.strokeCount = 0;
     this.seat = 1;
+    this.linePeriodMm = null;
     this.cutMm = 0;
     this.force = this.loaded?.dialled?.force ?? null;
     this.speed = this.loaded?.dialled?.speed ?? this.speed;
     this.report({ event: 'started' });
+    if (!this.findsMarks()) this.stop('the marks were not found: glare');
+  }
+
+  /** A glossy sheet blinds the sensor now and then; loaded again, the light falls otherwise. */
+  private findsMarks(): boolean {
+    const gloss = this.loaded?.printed?.gloss ?? 0;
+    return drawFor(this.seed, `${this.sheetCount}/${this.loadCount}/sense`) >= MISSED_AT_FULL_GLOSS * gloss;
   }
 
   private selectSeat(seat: number): boolean {
@@ -136,20 +206,35 @@ export class Cutter {
       if (this.stopReason !== null) return this.endStopped();
     }
     const spans = this.seat === this.model.creaseSeat ? PRESSED : this.cutPath(this.sheet, path, speedMmPerS);
+    // The blade goes where it is told: on a sheet that crept it is another place.
+    this.cutStrokes.push({ path: path.map((spot) => this.hold.shift(spot)), spans, seat: this.seat });
     this.report({ event: 'stroke', index: this.strokeCount, spans });
     this.strokeCount += 1;
+    const trouble = this.hold.after(path, spans);
+    if (trouble) this.stop(trouble);
     return true;
   }
 
   private cutPath(sheet: CutSheet, path: readonly Spot[], speedMmPerS: number): readonly Span[] {
     const loaded = this.loaded as LoadOrder;
     const bladeMetres = loaded.bladeMetres + this.cutMm / 1000;
-    return sheet.cut(path, {
+    const conditions = {
       forceGf: this.model.trueGf(this.force as number),
       speedMmPerS,
       exposureMm: loaded.exposureMm,
       bladeMetres,
-    });
+    };
+    if (this.linePeriodMm === null) return sheet.cut(path, conditions);
+    const pieces = splitByPattern(path, { shares: this.lineShares, periodMm: this.linePeriodMm });
+    return pieces.flatMap(({ isDown, points, from, to }): readonly Span[] =>
+      isDown
+        ? sheet.cut(points, conditions).map((span) => ({
+            from: from + (to - from) * span.from,
+            to: from + (to - from) * span.to,
+            grade: span.grade,
+          }))
+        : [{ from, to, grade: 0 }],
+    );
   }
 
   private async move(to: Spot, speedMmPerS: number): Promise<void> {

@@ -6,6 +6,8 @@ export type Instruction =
   | { readonly kind: 'speed'; readonly value: number }
   | { readonly kind: 'travel'; readonly points: readonly Spot[] }
   | { readonly kind: 'cut'; readonly points: readonly Spot[] }
+  | { readonly kind: 'defineLine'; readonly shares: readonly number[] }
+  | { readonly kind: 'line'; readonly periodMm: number | null }
   | { readonly kind: 'end' };
 
 export interface Spot {
@@ -59,6 +61,16 @@ function decode(command: string): Instruction | readonly Instruction[] {
       return { kind: 'force', value: oneNumber(command, parameters) };
     case 'VS':
       return { kind: 'speed', value: oneNumber(command, parameters) };
+    case 'UL': {
+      const [, ...shares] = numbersOf(command, parameters);
+      return { kind: 'defineLine', shares };
+    }
+    case 'LT': {
+      if (parameters === '') return { kind: 'line', periodMm: null };
+      const [, periodMm = 0, mode] = numbersOf(command, parameters);
+      if (mode !== 1) throw new DecodeError(`"${command}": only lengths in mm are taken`);
+      return { kind: 'line', periodMm };
+    }
     case 'PU':
       return { kind: 'travel', points: spots(command, parameters) };
     case 'PD':
@@ -74,10 +86,16 @@ function oneNumber(command: string, parameters: string): number {
   return value;
 }
 
+function numbersOf(command: string, parameters: string): readonly number[] {
+  const numbers = parameters.split(',').map(Number);
+  if (numbers.every((value) => Number.isFinite(value))) return numbers;
+  throw new DecodeError(`"${command.slice(0, 30)}" does not hold pairs of numbers`);
+}
+
 function spots(command: string, parameters: string): readonly Spot[] {
   if (parameters === '') return [];
-  const numbers = parameters.split(',').map(Number);
-  if (numbers.length % 2 !== 0 || numbers.some((value) => !Number.isFinite(value))) {
+  const numbers = numbersOf(command, parameters);
+  if (numbers.length % 2 !== 0) {
     throw new DecodeError(`"${command.slice(0, 30)}" does not hold pairs of numbers`);
   }
   const found: Spot[] = [];

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { servePage } from '#devices/cutter/servePage.ts';
 import { serveCutter } from '#devices/cutter/serveCutter.ts';
 
 /** A stand-in cutter as its own process. Prints its ports as one JSON line when it is ready. */
@@ -7,6 +8,7 @@ const environment = z
     FEATHER_CUTTER_MODEL: z.enum(['desk', 'roll']),
     FEATHER_CUTTER_PORT: z.coerce.number().int().min(0).default(0),
     FEATHER_CUTTER_PANEL_PORT: z.coerce.number().int().min(0).default(0),
+    FEATHER_CUTTER_PAGE_PORT: z.coerce.number().int().min(0).default(0),
     FEATHER_CUTTER_SEED: z.coerce.number().int().default(1),
     FEATHER_CUTTER_PACE: z.coerce.number().positive().default(6),
   })
@@ -19,8 +21,14 @@ const service = await serveCutter({
   seed: environment.FEATHER_CUTTER_SEED,
   pace: environment.FEATHER_CUTTER_PACE,
 });
-process.stdout.write(`${JSON.stringify({ dataPort: service.dataPort, panelPort: service.panelPort })}\n`);
+const page = await servePage(
+  environment.FEATHER_CUTTER_MODEL === 'desk' ? 'desk cutter' : 'roll-fed cutter',
+  service.state,
+  environment.FEATHER_CUTTER_PAGE_PORT,
+);
+const { dataPort, panelPort } = service;
+process.stdout.write(`${JSON.stringify({ dataPort, panelPort, pagePort: page.port })}\n`);
 
 for (const signal of ['SIGTERM', 'SIGINT'] as const) {
-  process.on(signal, () => void service.close().then(() => process.exit(0)));
+  process.on(signal, () => void Promise.all([service.close(), page.close()]).then(() => process.exit(0)));
 }

@@ -1,26 +1,12 @@
-import { createServer, type Server, type Socket } from 'node:net';
-import { z } from 'zod';
+import { randomUUID } from 'node:crypto';
+import { createServer, type Socket } from 'node:net';
 import { Cutter, type CutterEvent } from '#devices/cutter/cutter.ts';
 import { CUTTER_MODELS } from '#devices/cutter/cutterModel.ts';
 import { DecodeError, HpglDecoder, type Instruction } from '#devices/cutter/decodeHpgl.ts';
-
-const panelOrder = z.discriminatedUnion('order', [
-  z.object({
-    order: z.literal('load'),
-    sheet: z.object({
-      key: z.string(),
-      family: z.string(),
-      darkness: z.number(),
-      layers: z.array(z.object({ role: z.string(), caliperUm: z.number().positive() })),
-    }),
-    exposureMm: z.number().positive(),
-    bladeMetres: z.number().min(0),
-    isFreshSheet: z.boolean(),
-    dialled: z.object({ force: z.number(), speed: z.number().positive() }).optional(),
-  }),
-  z.object({ order: z.literal('stop') }),
-  z.object({ order: z.literal('status') }),
-]);
+import { FaultBox } from '#devices/cutter/faults.ts';
+import { JobRecord } from '#devices/cutter/jobRecord.ts';
+import { obeyPanel, type CutterState } from '#devices/cutter/obeyPanel.ts';
+import { listen } from '#devices/listen.ts';
 
 export interface CutterOptions {
   readonly model: 'desk' | 'roll';
@@ -34,79 +20,171 @@ export interface CutterOptions {
 export interface CutterService {
   readonly dataPort: number;
   readonly panelPort: number;
+  /** What a page beside it may show. */
+  readonly state: CutterState;
   close(): Promise<void>;
 }
 
+/** Instructions that wait to be done: a cutter takes no more bytes until there is room. */
+const BUFFER = 12;
+const SLOW_MS = 400;
+
 /**
  * Opens a stand-in cutter on loopback: the data port takes HPGL bytes and answers with one JSON event a line; the
- * panel port takes one JSON order a line, for what hands do at a machine. One job at a time.
+ * panel port takes one JSON order a line, for what hands do at a machine. One job at a time. When the link breaks, what
+ * has arrived whole is still cut, and the panel tells how far it got.
  */
 export async function serveCutter(options: CutterOptions): Promise<CutterService> {
-  let listener: ((event: CutterEvent) => void) | null = null;
-  const cutter = new Cutter(CUTTER_MODELS[options.model], options.seed, options.pace, (event) =>
-    listener?.(event),
-  );
   const sockets = new Set<Socket>();
+  const state: CutterState = {
+    bootId: randomUUID(),
+    record: new JobRecord(),
+    faults: new FaultBox(),
+    listener: null,
+    cutter: null as unknown as Cutter,
+    isBusy: false,
+    isPaused: false,
+    losePower: () => {
+      state.bootId = randomUUID();
+      state.record.forget();
+      state.isBusy = false;
+      state.isPaused = false;
+      for (const socket of sockets) socket.destroy();
+    },
+  };
+  state.cutter = new Cutter(CUTTER_MODELS[options.model], options.seed, options.pace, (event) => {
+    state.record.note(event);
+    state.listener?.(event);
+  });
   const data = createServer((socket) => {
     track(sockets, socket);
-    if (listener) {
+    if (state.isBusy) {
       socket.end(line({ event: 'stopped', reason: 'the cutter is busy with another job' }));
       return;
     }
-    listener = (event) => socket.writable && socket.write(line(event));
-    takeJob(socket, cutter, () => (listener = null));
+    if (!state.record.begin()) {
+      socket.end(line({ event: 'stopped', reason: 'this job was cut already: load it anew' }));
+      return;
+    }
+    new JobLine(socket, state).open();
   });
   const panel = createServer((socket) => {
     track(sockets, socket);
-    takeOrders(socket, cutter, () => listener !== null);
+    takeOrders(socket, state);
   });
   const dataPort = await listen(data, options.dataPort);
   const panelPort = await listen(panel, options.panelPort);
   return {
     dataPort,
     panelPort,
+    state,
     close: async () => {
+      state.cutter.stop('switched off');
       for (const socket of sockets) socket.destroy();
       await Promise.all([data, panel].map((server) => new Promise((resolve) => server.close(resolve))));
     },
   };
 }
 
-/** Queues instructions as bytes arrive and does them one after the other. */
-function takeJob(socket: Socket, cutter: Cutter, whenOver: () => void): void {
-  const decoder = new HpglDecoder();
-  const queue: Instruction[] = [];
-  let isWorking = false;
-  let isOver = false;
-  const work = async () => {
-    if (isWorking) return;
-    isWorking = true;
-    for (let next = queue.shift(); next && !isOver; next = queue.shift()) {
-      if (!(await cutter.act(next))) finish();
-    }
-    isWorking = false;
-  };
-  const finish = () => {
-    if (isOver) return;
-    isOver = true;
-    whenOver();
-    socket.end();
-  };
-  socket.on('data', (bytes) => {
+/** One job on its link: takes bytes while there is room, does what they say, reports. */
+class JobLine {
+  private readonly decoder = new HpglDecoder();
+  private readonly queue: Instruction[] = [];
+  private readonly bootId: string;
+  private isWorking = false;
+  private isOver = false;
+  private isCut = false;
+
+  constructor(
+    private readonly socket: Socket,
+    private readonly state: CutterState,
+  ) {
+    this.bootId = state.bootId;
+  }
+
+  open(): void {
+    this.state.isBusy = true;
+    this.state.listener = (event) => this.tell(event);
+    this.socket.on('data', (bytes) => this.take(bytes));
+    this.socket.on('close', () => this.breakOff());
+    this.socket.on('error', () => this.breakOff());
+  }
+
+  private take(bytes: Buffer): void {
     try {
-      queue.push(...decoder.push(bytes));
-      void work();
+      this.queue.push(...this.decoder.push(bytes));
+      if (this.queue.length > BUFFER) this.socket.pause();
+      void this.work();
     } catch (error) {
       if (!(error instanceof DecodeError)) throw error;
-      socket.write(line({ event: 'stopped', reason: error.message }));
-      finish();
+      this.report({ event: 'stopped', reason: error.message });
+      this.finish();
     }
-  });
-  socket.on('close', finish);
-  socket.on('error', finish);
+  }
+
+  private async work(): Promise<void> {
+    if (this.isWorking) return;
+    this.isWorking = true;
+    for (let next = this.queue.shift(); next && !this.isOver; next = this.queue.shift()) {
+      while (this.state.isPaused && !this.isOver) await pause(20);
+      if (this.state.bootId !== this.bootId) return;
+      if (!(await this.state.cutter.act(next))) this.finish();
+      this.strike();
+      if (this.queue.length < BUFFER / 2) this.socket.resume();
+    }
+    this.isWorking = false;
+    if (this.isCut && !this.isOver) this.finish();
+  }
+
+  /** Lets a fault that is due happen. */
+  private strike(): void {
+    if (this.isOver) return;
+    const strokes = this.state.cutter.strokesCut;
+    const fault = this.state.faults.take(
+      ['linkLost', 'halfCommand', 'marksNotRead', 'jam', 'panelStop', 'powerLoss'],
+      strokes,
+    );
+    if (fault === 'linkLost' || fault === 'halfCommand') this.socket.destroy();
+    if (fault === 'marksNotRead') this.state.cutter.stop('the marks were not found');
+    if (fault === 'jam') this.state.cutter.stop('jam: a loose piece caught under the blade');
+    if (fault === 'panelStop') this.state.cutter.stop('stopped at the panel');
+    if (fault === 'powerLoss') {
+      this.isOver = true;
+      this.state.losePower();
+    }
+  }
+
+  /** The link is gone: what arrived whole is still done. */
+  private breakOff(): void {
+    if (this.isOver) return;
+    this.isCut = true;
+    if (!this.isWorking) this.finish();
+  }
+
+  private finish(): void {
+    if (this.isOver) return;
+    this.isOver = true;
+    this.state.isBusy = false;
+    this.state.isPaused = false;
+    this.state.listener = null;
+    this.state.record.break(this.state.cutter.cutMetres);
+    this.socket.end();
+  }
+
+  private report(event: CutterEvent): void {
+    this.state.record.note(event);
+    this.tell(event);
+  }
+
+  private tell(event: CutterEvent): void {
+    const isSlow = this.state.faults.list().some(({ fault }) => fault === 'slowLink');
+    const write = () => this.socket.writable && this.socket.write(line(event));
+    if (isSlow && event.event === 'position') setTimeout(write, SLOW_MS);
+    else write();
+  }
 }
 
-function takeOrders(socket: Socket, cutter: Cutter, isBusy: () => boolean): void {
+function takeOrders(socket: Socket, state: CutterState): void {
   let waiting = '';
   socket.on('error', () => socket.destroy());
   socket.on('data', (bytes) => {
@@ -114,39 +192,20 @@ function takeOrders(socket: Socket, cutter: Cutter, isBusy: () => boolean): void
     if (waiting.length > 1_000_000) socket.destroy();
     const lines = waiting.split('\n');
     waiting = lines.pop() ?? '';
-    for (const text of lines) socket.write(line(obey(text, cutter, isBusy())));
+    for (const text of lines) socket.write(line(obeyPanel(text, state)));
   });
-}
-
-function obey(text: string, cutter: Cutter, isBusy: boolean): object {
-  try {
-    const order = panelOrder.parse(JSON.parse(text));
-    if (order.order === 'stop') cutter.stop('stopped at the panel');
-    if (order.order === 'load') {
-      if (isBusy) return { ok: false, reason: 'the cutter is busy with another job' };
-      cutter.load(order);
-    }
-    return { ok: true, isBusy };
-  } catch (error) {
-    return { ok: false, reason: error instanceof Error ? error.message.slice(0, 200) : 'unreadable order' };
-  }
 }
 
 function track(sockets: Set<Socket>, socket: Socket): void {
   sockets.add(socket);
   socket.on('close', () => sockets.delete(socket));
+  socket.on('error', () => socket.destroy());
+}
+
+function pause(milliseconds: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, milliseconds));
 }
 
 function line(value: object): string {
   return `${JSON.stringify(value)}\n`;
-}
-
-function listen(server: Server, port: number): Promise<number> {
-  return new Promise((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(port, '127.0.0.1', () => {
-      const address = server.address();
-      resolve(typeof address === 'object' && address ? address.port : port);
-    });
-  });
 }
