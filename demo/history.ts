@@ -14,6 +14,8 @@ export interface DialInStory {
   readonly passes: number;
   readonly exposureMm: number;
   readonly bladeMetres: number;
+  /** The number of the blade that cut it, where somebody noted it. */
+  readonly bladeNumber?: number;
   readonly lot?: string;
   readonly cuts: readonly (readonly [force: number, grade: DepthGrade, flaws?: readonly Flaw[]])[];
   /** The force kept and the words with it, or `null` when nothing was. */

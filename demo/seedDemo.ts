@@ -8,6 +8,7 @@ import {
   type KeptStory,
   type RevisionStory,
 } from '#demo/earlierHistory.ts';
+import { MORNING_CHECKS } from '#demo/morningChecks.ts';
 import { MATERIALS } from '#demo/shelf.ts';
 import { BLADES, DESK_CUTTER, DESK_READINGS, MATS, ROLL_CUTTER } from '#demo/workshop.ts';
 import { FREEING_ROLES } from '#core/drawing/lineRoles.ts';
@@ -37,7 +38,7 @@ import { addCalibration } from '#store/repositories/calibrations.ts';
 import { addMachine, findMachine, listMachines } from '#store/repositories/machines.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { changeStation, findStation } from '#store/repositories/stations.ts';
-import { addBlade, addMat, careForBlade, careForMat } from '#store/repositories/tools.ts';
+import { addBlade, addMat, careForBlade, careForMat, listBlades } from '#store/repositories/tools.ts';
 import { addTestCut } from '#store/repositories/testCuts.ts';
 
 /** When the workshop began to keep its book here. */
@@ -68,7 +69,7 @@ interface TellableEvent {
 
 /** Everything that happened, in the order in which it did: what came later rests on what was kept before. */
 function listEvents(db: Store, now: Date): readonly TellableEvent[] {
-  const dialIns = [...EARLIER_DIAL_INS, ...DIAL_INS].map((story, place) => ({
+  const dialIns = [...EARLIER_DIAL_INS, ...DIAL_INS, ...MORNING_CHECKS].map((story, place) => ({
     daysAgo: story.daysAgo,
     tell: () => tellDialIn(db, story, place % 8, now),
   }));
@@ -136,6 +137,7 @@ async function furnishStations(db: Store, now: Date): Promise<void> {
 async function tellDialIn(db: Store, story: DialInStory, place: number, now: Date): Promise<void> {
   const machine = await machineNamed(db, story.machine);
   const condition = await conditionId(db, story.material, story.condition);
+  const blade = (await listBlades(db)).find(({ number }) => number === story.bladeNumber);
   const start = daysBefore(now, story.daysAgo).getTime() + place * 18 * MINUTE_MS;
   for (const [index, [force, grade, flaws = []]] of story.cuts.entries()) {
     const cut = {
@@ -152,6 +154,7 @@ async function tellDialIn(db: Store, story: DialInStory, place: number, now: Dat
       flaws,
       author: story.author,
       lot: story.lot ?? '',
+      bladeId: blade?.id ?? null,
     };
     await addTestCut(db, cut, new Date(start + index * 3 * MINUTE_MS));
   }

@@ -19,6 +19,13 @@ import * as judgedPieces from '#store/migrations/017_judged_pieces.ts';
 import * as revisionEvidence from '#store/migrations/018_revision_evidence.ts';
 import * as jobDesigns from '#store/migrations/019_job_designs.ts';
 import * as roleRules from '#store/migrations/020_role_rules.ts';
+import * as registration from '#store/migrations/021_registration.ts';
+import * as waitRoutes from '#store/migrations/027_wait_routes.ts';
+import * as runResults from '#store/migrations/026_run_results.ts';
+import * as waitsAndDays from '#store/migrations/025_waits_and_days.ts';
+import * as faultCases from '#store/migrations/024_fault_cases.ts';
+import * as drift from '#store/migrations/023_drift.ts';
+import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
   readonly name: string;
@@ -47,6 +54,13 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '018_revision_evidence', migration: revisionEvidence },
   { name: '019_job_designs', migration: jobDesigns },
   { name: '020_role_rules', migration: roleRules },
+  { name: '021_registration', migration: registration },
+  { name: '022_run_progress', migration: runProgress },
+  { name: '023_drift', migration: drift },
+  { name: '024_fault_cases', migration: faultCases },
+  { name: '025_waits_and_days', migration: waitsAndDays },
+  { name: '026_run_results', migration: runResults },
+  { name: '027_wait_routes', migration: waitRoutes },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -11,6 +11,7 @@ export const AUDIT_ENTITIES = [
   'mat',
   'setting',
   'calibration',
+  'registration',
   'import',
 ] as const;
 export type AuditEntity = (typeof AUDIT_ENTITIES)[number];

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { AppError } from '#core/errors/appError.ts';
 import type { FittedScale, ScaleReading } from '#core/units/fitForceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/audit.ts';
 import type { Calibration } from '#store/repositories/machines.ts';
+import { takeBack } from '#store/repositories/takeBack.ts';
 import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
 const readingsSchema = z
@@ -84,17 +84,6 @@ export async function removeCalibration(
   author: string,
   now: Date,
 ): Promise<void> {
-  await db.transaction(async (transaction) => {
-    const changed = await transaction('scale_calibrations')
-      .where({ id, machine_id: machineId, removed_at: null })
-      .update({ removed_at: now });
-    if (changed === 0)
-      throw new AppError('notFound', `calibration ${id} is not there, or was taken back already`);
-    const what = 'force scale measurement taken back';
-    await addAudit(
-      transaction,
-      { entity: 'calibration', entityId: machineId, action: 'archive', what, author },
-      now,
-    );
-  });
+  const entry = { entity: 'calibration', what: 'force scale measurement taken back', author } as const;
+  await takeBack(db, 'scale_calibrations', { id, machineId }, 'calibration', entry, now);
 }

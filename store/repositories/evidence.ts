@@ -7,11 +7,13 @@ import type { Material } from '#core/stack/material.ts';
 import { DIAL_IN_OPERATIONS, type DialInOperation } from '#core/stack/depthGrade.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { listGradedPasses, type GradedPass } from '#store/repositories/gradedPasses.ts';
 import { listMachines } from '#store/repositories/machines.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import { listTestCuts } from '#store/repositories/testCuts.ts';
 
 interface RunRow {
+  readonly run_id: number;
   readonly condition_id: number;
   readonly machine_id: number;
   readonly operation: string;
@@ -21,29 +23,51 @@ interface RunRow {
   readonly lot: string;
 }
 
-/** Test cuts and noted runs of a whole book, or of one material, by condition and machine. */
-export async function readCutSources(db: Store, material: Material | null): Promise<readonly CutSource[]> {
+/** A source with the grades that were given at the sheets of its runs. */
+export interface BookSource extends CutSource {
+  readonly grades: readonly GradedPass[];
+}
+
+/**
+ * Test cuts and noted runs by condition and machine.
+ *
+ * @param material of this one, or `null` for the whole book
+ * @param machineId on this one, or `null` for all
+ */
+export async function readCutSources(
+  db: Store,
+  material: Material | null,
+  machineId: number | null = null,
+): Promise<readonly BookSource[]> {
   const materials = material ? [material] : await listMaterials(db, true);
   const conditions = materials.flatMap((material) =>
     material.conditions.map((condition) => ({ material, condition })),
   );
   const ofMaterial = material && conditions.map(({ condition }) => condition.id);
-  const [machines, cuts, runs] = await Promise.all([
+  const [all, cuts, runs, grades] = await Promise.all([
     listMachines(db, true),
-    listTestCuts(db, ofMaterial),
-    readRuns(db, ofMaterial),
+    listTestCuts(db, ofMaterial, machineId),
+    readRuns(db, ofMaterial, machineId),
+    listGradedPasses(db, machineId, ofMaterial),
   ]);
+  const machines = all.filter(({ id }) => machineId === null || id === machineId);
   const keyOf = (conditionId: number, machineId: number) => `${conditionId}/${machineId}`;
   const cutsOf = groupBy(cuts, (cut) => keyOf(cut.conditionId, cut.machineId));
+  const gradesOf = groupBy(grades, (grade) => keyOf(grade.conditionId, grade.machineId));
+  const graded = new Set(grades.map(({ runId, operation }) => `${runId}/${operation}`));
   const runsOf = groupBy(runs, (run) => keyOf(run.condition_id, run.machine_id));
   return conditions.flatMap(({ material, condition }) =>
-    machines.flatMap((machine): readonly CutSource[] => {
+    machines.flatMap((machine): readonly BookSource[] => {
       const key = keyOf(condition.id, machine.id);
       const own = cutsOf.get(key) ?? [];
-      const noted = (runsOf.get(key) ?? []).map((row) => readRun(row, machine.speedScale));
-      return own.length + noted.length === 0
-        ? []
-        : [{ material, condition, machine, cuts: own, runs: noted }];
+      const seen = gradesOf.get(key) ?? [];
+      // What a person saw says more than the verdict of the same run.
+      const noted = (runsOf.get(key) ?? [])
+        .filter(({ run_id, operation }) => !graded.has(`${run_id}/${operation}`))
+        .map((row) => readRun(row, machine.speedScale));
+      const runs = [...noted, ...seen.map((grade) => ({ ...grade, verdict: 'clean' as const, colour: '' }))];
+      if (own.length + runs.length === 0) return [];
+      return [{ material, condition, machine, cuts: own, runs, grades: seen }];
     }),
   );
 }
@@ -61,7 +85,11 @@ export async function readBookEvidence(
 }
 
 /** What was cut with which setting, where a person noted the run and the blade was known. */
-async function readRuns(db: Store, conditionIds: readonly number[] | null): Promise<readonly RunRow[]> {
+async function readRuns(
+  db: Store,
+  conditionIds: readonly number[] | null,
+  machineId: number | null,
+): Promise<readonly RunRow[]> {
   const query = db('runs')
     .join('run_settings', 'run_settings.run_id', 'runs.id')
     .join('settings', 'settings.id', 'run_settings.setting_id')
@@ -75,6 +103,7 @@ async function readRuns(db: Store, conditionIds: readonly number[] | null): Prom
     .whereIn('settings.operation', [...DIAL_IN_OPERATIONS])
     .whereNotNull('runs.blade_metres')
     .select(
+      { run_id: 'runs.id' },
       'runs.condition_id',
       'runs.machine_id',
       'runs.verdict',
@@ -84,6 +113,7 @@ async function readRuns(db: Store, conditionIds: readonly number[] | null): Prom
       'setting_revisions.setting_values',
     );
   if (conditionIds) query.whereIn('runs.condition_id', [...conditionIds]);
+  if (machineId !== null) query.where('runs.machine_id', machineId);
   return (await query) as RunRow[];
 }
 

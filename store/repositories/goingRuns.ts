@@ -1,5 +1,6 @@
 import type { RunState } from '#core/job/run.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { UNFINISHED } from '#store/repositories/runs.ts';
 
 /** A run that is not over, for the rail. */
 export interface GoingRun {
@@ -12,7 +13,7 @@ export interface GoingRun {
 export async function findGoingRuns(db: Store): Promise<readonly GoingRun[]> {
   const rows: { id: number; job_name: string; state: RunState }[] = await db('runs')
     .join('jobs', 'jobs.id', 'runs.job_id')
-    .whereIn('runs.state', ['sending', 'cutting', 'waiting'])
+    .whereIn('runs.state', [...UNFINISHED])
     .select('runs.id', 'runs.state', { job_name: 'jobs.name' })
     .orderBy('runs.id', 'desc');
   return rows.map((row) => ({ id: row.id, jobName: row.job_name, state: row.state }));

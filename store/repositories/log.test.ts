@@ -1,11 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit, findAudit, listAudit } from '#store/repositories/audit.ts';
+import { addFaultCase, answerCase, learnFromCases } from '#store/repositories/faultCases.ts';
+import { startTimer } from '#store/repositories/waits.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
-import { listLog, LOG_KINDS } from '#store/repositories/log.ts';
+import { LOG_KINDS } from '#core/job/logKinds.ts';
+import { listLog } from '#store/repositories/log.ts';
 import { setMachineArchived, listMachines } from '#store/repositories/machines.ts';
 import { addTestCut, undoTestCut } from '#store/repositories/testCuts.ts';
-import { later, openTestStore, revision } from '#store/tests/testStore.ts';
+import { cut as cleanCut, later, openTestStore, revision } from '#store/tests/testStore.ts';
 import { addBlade, careForBlade } from '#store/repositories/tools.ts';
 import { undoChange } from '#store/repositories/undoChange.ts';
 
@@ -17,18 +20,7 @@ beforeAll(async () => {
 });
 afterAll(() => db.destroy());
 
-const cut = {
-  operation: 'kiss',
-  force: 90,
-  forceGf: 90,
-  speedMmPerS: 200,
-  passes: 1,
-  exposureMm: 0.3,
-  bladeMetres: 10,
-  grade: 3,
-  flaws: ['fuzzy'],
-  author: 'Ines',
-} as const;
+const cut = { ...cleanCut, flaws: ['fuzzy'] } as const;
 
 describe('the log', () => {
   beforeAll(async () => {
@@ -43,6 +35,24 @@ describe('the log', () => {
       later(4),
     );
     await careForBlade(db, blade, 'clean', 'Tove', later(5));
+    const wait = {
+      kind: 'inkDry',
+      words: 'Gulls: ink dries',
+      jobId: null,
+      materialId: null,
+      minutes: 30,
+    } as const;
+    await startTimer(db, { ...wait, author: 'Ines' }, later(5));
+    const met = {
+      machineId,
+      conditionId,
+      operation: 'kiss',
+      symptoms: ['cornersHang'],
+      cause: 'forceLow',
+    } as const;
+    const fault = { ...met, action: 'moreForce', changeWords: '62 to 66 gf', author: 'Ines' } as const;
+    const faultId = await addFaultCase(db, fault, later(5));
+    await answerCase(db, faultId, true, later(6));
     await setMachineArchived(db, machineId, true, 'Tove', later(6));
   });
 
@@ -56,6 +66,14 @@ describe('the log', () => {
     const told = entries.map(({ what }) => what);
     expect(told).toContain('Perforated setting kept, revision 1');
     expect(told).toContain('Blade no. 5 cleaned at 3 m');
+    expect(entries.find(({ kind }) => kind === 'fault')).toMatchObject({
+      what: 'Fault: corners hang, the rest lifts',
+      detail: expect.stringMatching(/a little more force 62 to 66 gf · it helped$/) as string,
+    });
+    expect(await learnFromCases(db)).toEqual({
+      causes: { forceLow: 1 },
+      actions: { moreForce: { helped: 1, tried: 1 } },
+    });
     expect(told.filter((what) => what.includes('Perforated'))).toHaveLength(1);
     expect(entries.find(({ what }) => what.includes('put away'))?.link).toBe(`/machines/${machineId}`);
   });

@@ -1,11 +1,10 @@
+import type { LogKind } from '#core/job/logKinds.ts';
 import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+import { ACTION_FACTS, type Action } from '#core/faults/faultActions.ts';
+import { SYMPTOM_WORDS, type Symptom } from '#core/faults/faultNetwork.ts';
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-
-/** What the log tells of. */
-export const LOG_KINDS = ['run', 'testCut', 'setting', 'upkeep', 'change'] as const;
-export type LogKind = (typeof LOG_KINDS)[number];
 
 /** One line of the log. */
 export interface LogEntry {
@@ -27,6 +26,9 @@ export async function listLog(db: Store, limit: number): Promise<readonly LogEnt
     testCuts(db, limit),
     revisions(db, limit),
     upkeep(db, limit),
+    waits(db, limit),
+    faults(db, limit),
+    drifts(db, limit),
     changes(db, limit),
   ]);
   return all
@@ -57,10 +59,22 @@ async function runs(db: Store, limit: number): Promise<LogEntry[]> {
     pieces_good: number;
     pieces_spoiled: number;
     note: string;
+    repeats: number;
     author: string;
   })[] = await named(db, 'runs')
     .join('jobs', 'jobs.id', 'runs.job_id')
-    .select('runs.*', { job: 'jobs.name' })
+    .select(
+      'runs.id',
+      'runs.started_at',
+      'runs.state',
+      'runs.verdict',
+      'runs.pieces_good',
+      'runs.pieces_spoiled',
+      'runs.note',
+      'runs.author',
+      { job: 'jobs.name' },
+      db.raw('runs.repeated_strokes as repeats'),
+    )
     .orderBy('started_at', 'desc')
     .limit(limit);
   return rows.map((row) => ({
@@ -73,6 +87,7 @@ async function runs(db: Store, limit: number): Promise<LogEntry[]> {
       row.verdict
         ? `${VERDICT_WORDS[row.verdict]}: ${row.pieces_good} good, ${row.pieces_spoiled} spoiled`
         : `${row.state}, not noted yet`,
+      Number(row.repeats) > 0 ? `a path cut again, ${row.repeats} strokes` : '',
       row.note,
     ]
       .filter(Boolean)
@@ -144,10 +159,87 @@ async function upkeep(db: Store, limit: number): Promise<LogEntry[]> {
   }));
 }
 
+async function waits(db: Store, limit: number): Promise<LogEntry[]> {
+  const rows: {
+    id: number;
+    started_at: Date;
+    ends_at: Date;
+    words: string;
+    author: string;
+    job_id: number | null;
+  }[] = await db('timers').orderBy('started_at', 'desc').limit(limit);
+  return rows.map((row) => ({
+    id: `wait-${row.id}`,
+    kind: 'wait',
+    at: row.started_at.toISOString(),
+    what: row.words,
+    detail: `${Math.round((row.ends_at.getTime() - row.started_at.getTime()) / 60_000)} min`,
+    author: row.author,
+    link: row.job_id === null ? null : `/jobs/${row.job_id}`,
+  }));
+}
+
+async function faults(db: Store, limit: number): Promise<LogEntry[]> {
+  const rows: (Named & {
+    id: number;
+    at: Date;
+    symptoms: string | Symptom[];
+    action: Action;
+    change_words: string;
+    has_helped: number | null;
+    author: string;
+  })[] = await named(db, 'fault_cases').select('fault_cases.*').orderBy('at', 'desc').limit(limit);
+  return rows.map((row) => {
+    const symptoms = (
+      typeof row.symptoms === 'string' ? (JSON.parse(row.symptoms) as Symptom[]) : row.symptoms
+    ).map((symptom) => SYMPTOM_WORDS[symptom]);
+    const helped =
+      row.has_helped === null ? 'not said yet' : row.has_helped ? 'it helped' : 'it did not help';
+    return {
+      id: `fault-${row.id}`,
+      kind: 'fault',
+      at: row.at.toISOString(),
+      what: `Fault: ${symptoms.join(', ')}`,
+      detail: [
+        `${nameCondition(row.material, row.condition)} on ${row.machine}`,
+        `${ACTION_FACTS[row.action].words} ${row.change_words}`.trim(),
+        helped,
+      ].join(' · '),
+      author: row.author,
+      link: '/faults',
+    };
+  });
+}
+
+async function drifts(db: Store, limit: number): Promise<LogEntry[]> {
+  const rows: {
+    id: number;
+    raised_at: Date;
+    direction: string;
+    reason: string;
+    closed_why: string;
+    machine: string;
+  }[] = await db('drift_alarms')
+    .join('machines', 'machines.id', 'drift_alarms.machine_id')
+    .select('drift_alarms.*', { machine: 'machines.name' })
+    .orderBy('raised_at', 'desc')
+    .limit(limit);
+  return rows.map((row) => ({
+    id: `drift-${row.id}`,
+    kind: 'fault',
+    at: row.raised_at.toISOString(),
+    what: `${row.machine} drifts: cuts need ${row.direction} force`,
+    detail: [row.reason, row.closed_why ? `answered: ${row.closed_why}` : ''].filter(Boolean).join(' · '),
+    author: '',
+    link: '/upkeep',
+  }));
+}
+
 const PAGES: Readonly<Record<string, (id: number) => string>> = {
   material: (id) => `/materials/${id}`,
   machine: (id) => `/machines/${id}`,
   calibration: (id) => `/machines/${id}`,
+  registration: (id) => `/machines/${id}#print-to-cut`,
   setting: (id) => `/settings/${id}`,
   blade: () => '/upkeep',
   mat: () => '/upkeep',

@@ -6,7 +6,7 @@ import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repo
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { addMachine } from '#store/repositories/machines.ts';
 import { findSetting, listRevisions, listSettingsOf } from '#store/repositories/settings.ts';
-import { changeStation, findStation, wearStation } from '#store/repositories/stations.ts';
+import { changeStation, findStation, wearTools } from '#store/repositories/stations.ts';
 import { addBlade, addMat, listBlades } from '#store/repositories/tools.ts';
 import { addTestCut, listTestCuts, undoTestCut } from '#store/repositories/testCuts.ts';
 import {
@@ -88,7 +88,8 @@ describe('materials and stations', () => {
     expect(station).toMatchObject({ blade: { number: 7 }, mat: { uses: 2 }, loaded: { lot: 'L1' } });
     expect((await findStation(db, otherId)).blade).toBeNull();
     expect((await listBlades(db))[0]?.fittedTo).toBe(machineId);
-    await wearStation(db, machineId, 1.5);
+    const { blade, mat } = await findStation(db, machineId);
+    await wearTools(db, { bladeId: blade?.id ?? null, matId: mat?.id ?? null, metres: 1.5 });
     expect(await findStation(db, machineId)).toMatchObject({
       blade: { travelMetres: 6.5 },
       mat: { uses: 3 },

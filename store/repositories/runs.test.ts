@@ -9,10 +9,12 @@ import {
   addRun,
   addStrokeOutcome,
   findRun,
-  giveUpUnfinishedRuns,
+  moveRun,
   noteRun,
   setRunState,
+  startRun,
 } from '#store/repositories/runs.ts';
+import { endRun } from '#store/repositories/runProgress.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { later, now, openTestStore, revision } from '#store/tests/testStore.ts';
@@ -108,7 +110,7 @@ describe('jobs and runs', () => {
     expect(await findSetting(db, key('kiss'))).toMatchObject({ state: 'tried', verdicts: [] });
   });
 
-  it('say honestly that nobody knows, when the server stopped during a run', async () => {
+  it('begin once for one request, and one at a time for a machine', async () => {
     const jobId = await addJob(db, job(), now);
     const shared = {
       jobId,
@@ -118,11 +120,28 @@ describe('jobs and runs', () => {
       sheetHeightMm: 1,
       strokes: [],
       seconds: 1,
+      author: 'Ines',
+      settings: [],
     };
-    const runId = await addRun(db, { ...shared, author: 'Ines', settings: [] }, now);
-    expect(await giveUpUnfinishedRuns(db, later(1))).toBe(1);
-    expect(await findRun(db, runId)).toMatchObject({ state: 'unknown', endedAt: later(1).toISOString() });
+    const both = await Promise.all(
+      [1, 2].map(() => startRun(db, { ...shared, requestKey: 'press-of-a-button' }, now)),
+    );
+    expect(both[0]!.id).toBe(both[1]!.id);
+    expect(both.filter(({ isNew }) => isNew)).toHaveLength(1);
+    await expect(startRun(db, { ...shared, requestKey: 'another-press' }, now)).rejects.toMatchObject({
+      code: 'conflict',
+      details: { runId: both[0]!.id },
+    });
+    // Only one of two who move it at once does.
+    const moves = await Promise.allSettled(
+      [1, 2].map(() => moveRun(db, both[0]!.id, ['sending'], 'looking', 'too late')),
+    );
+    expect(moves.map(({ status }) => status).toSorted()).toEqual(['fulfilled', 'rejected']);
+    expect(await endRun(db, both[0]!.id, 'done', '', now)).toBe(true);
+    expect(await endRun(db, both[0]!.id, 'stopped', '', now)).toBe(false);
+    expect((await findRun(db, both[0]!.id)).state).toBe('done');
     await expect(findRun(db, 999)).rejects.toMatchObject({ code: 'notFound' });
+    await expect(moveRun(db, 999, ['done'], 'done', 'no')).rejects.toMatchObject({ code: 'notFound' });
   });
 
   it('stand in the log, the newest first', async () => {

@@ -1,5 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { Run, RunState, RunStroke, StrokeOutcome } from '#core/job/run.ts';
+import type { RunProgram } from '#core/job/runProgram.ts';
+import type { Flaw } from '#core/stack/depthGrade.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { indexNote } from '#store/repositories/lookup.ts';
@@ -20,6 +22,13 @@ export interface NewRun {
   readonly lot?: string;
   /** Travel of the blade before the run, m; `null` when no blade is known. */
   readonly bladeMetres?: number | null;
+  readonly bladeId?: number | null;
+  readonly matId?: number | null;
+  readonly matUses?: number | null;
+  readonly sheetNumber?: number;
+  /** Sent twice, a request makes one run. */
+  readonly requestKey?: string;
+  readonly program?: RunProgram;
   /** Which settings it uses, at which revision. */
   readonly settings: readonly { readonly settingId: number; readonly revision: number }[];
 }
@@ -30,9 +39,46 @@ export interface RunNote {
   readonly piecesGood: number;
   readonly piecesSpoiled: number;
   readonly note: string;
+  readonly flaws?: readonly Flaw[];
+  readonly sheetsUsed?: number;
+  readonly humidity?: number | null;
 }
 
-const UNFINISHED: readonly RunState[] = ['sending', 'cutting', 'waiting'];
+/** States in which a sheet lies in the machine. */
+export const UNFINISHED: readonly RunState[] = ['sending', 'cutting', 'paused', 'waiting', 'held', 'looking'];
+
+/**
+ * Adds a run; a request that was made before gives the run it made.
+ *
+ * @throws AppError `conflict` while another run has its sheet in the machine
+ */
+export async function startRun(
+  db: Store,
+  run: NewRun & { readonly requestKey: string },
+  now: Date,
+): Promise<{ readonly id: number; readonly isNew: boolean }> {
+  return db.transaction(async (transaction) => {
+    // One at a time for a machine: two clicks, two tabs or two people get one run.
+    await transaction('machines').where({ id: run.machineId }).forUpdate().first('id');
+    const before: { id: number } | undefined = await transaction('runs')
+      .where({ request_key: run.requestKey })
+      .first('id');
+    if (before) return { id: before.id, isNew: false };
+    const other: { id: number; name: string } | undefined = await transaction('runs')
+      .join('jobs', 'jobs.id', 'runs.job_id')
+      .where('runs.machine_id', run.machineId)
+      .whereIn('runs.state', [...UNFINISHED])
+      .first('runs.id', 'jobs.name');
+    if (other) {
+      throw new AppError(
+        'conflict',
+        `The sheet of "${other.name}" is still in this machine: unload or stop it first.`,
+        { runId: other.id },
+      );
+    }
+    return { id: await addRun(transaction, run, now), isNew: true };
+  });
+}
 
 export async function addRun(db: Store, run: NewRun, now: Date): Promise<number> {
   return db.transaction(async (transaction) => {
@@ -52,6 +98,12 @@ export async function addRun(db: Store, run: NewRun, now: Date): Promise<number>
       author: run.author,
       lot: run.lot ?? '',
       blade_metres: run.bladeMetres ?? null,
+      blade_id: run.bladeId ?? null,
+      mat_id: run.matId ?? null,
+      mat_uses: run.matUses ?? null,
+      sheet_number: run.sheetNumber ?? 1,
+      request_key: run.requestKey ?? null,
+      program: run.program ? JSON.stringify(run.program) : null,
       started_at: now,
     });
     for (const { settingId, revision } of run.settings) {
@@ -86,6 +138,27 @@ export async function setRunState(
     .update({ state, message: message.slice(0, 300), ended_at: endedAt });
 }
 
+/**
+ * Moves a run from one state to another, once: of two requests at the same moment one moves it.
+ *
+ * @throws AppError `notFound`; `conflict` with `refusal` when it is in none of the states
+ */
+export async function moveRun(
+  db: Store,
+  id: number,
+  from: readonly RunState[],
+  to: RunState,
+  refusal: string,
+): Promise<void> {
+  const moved = await db('runs')
+    .where({ id })
+    .whereIn('state', [...from])
+    .update({ state: to, message: '' });
+  if (moved > 0) return;
+  await findRun(db, id);
+  throw new AppError('conflict', refusal);
+}
+
 /** Records what a stroke reached. Said twice, it is recorded once. */
 export async function addStrokeOutcome(db: Store, runId: number, outcome: StrokeOutcome): Promise<void> {
   await db('run_strokes')
@@ -107,14 +180,19 @@ export async function noteRun(
     if (UNFINISHED.includes(run.state)) {
       throw new AppError('conflict', 'The run is still going. Note it when it is over.');
     }
-    await transaction('runs').where({ id }).update({
-      verdict: note.verdict,
-      pieces_good: note.piecesGood,
-      pieces_spoiled: note.piecesSpoiled,
-      note: note.note,
-      author,
-      noted_at: now,
-    });
+    await transaction('runs')
+      .where({ id })
+      .update({
+        verdict: note.verdict,
+        pieces_good: note.piecesGood,
+        pieces_spoiled: note.piecesSpoiled,
+        note: note.note,
+        flaws: JSON.stringify(note.flaws ?? []),
+        sheets_used: note.sheetsUsed ?? 1,
+        humidity: note.humidity ?? null,
+        author,
+        noted_at: now,
+      });
     const { material } = await findMaterialByCondition(transaction, run.conditionId);
     if (note.note) await indexNote(transaction, material.id, note.note);
     const used: { setting_id: number }[] = await transaction('run_settings').where({ run_id: id });
@@ -122,14 +200,22 @@ export async function noteRun(
   });
 }
 
-/** Marks runs that were going when the server stopped: nobody can say how far they got. Returns how many. */
-export async function giveUpUnfinishedRuns(db: Store, now: Date): Promise<number> {
-  return db('runs')
-    .whereIn('state', [...UNFINISHED])
-    .update({
-      state: 'unknown',
-      message:
-        'The server stopped during this run. Look at the sheet: strokes shown as cut were reported, the rest is unknown.',
-      ended_at: now,
-    });
+/** The newest relative humidity that was noted with a run since a time, %, or `null`. */
+export async function findHumidity(db: Store, since: Date): Promise<number | null> {
+  const row: { humidity: number } | undefined = await db('runs')
+    .whereNotNull('humidity')
+    .where('started_at', '>=', since)
+    .orderBy('started_at', 'desc')
+    .first('humidity');
+  return row?.humidity ?? null;
+}
+
+/** Ids of the runs of a job, the newest first. */
+export async function listRunsOfJob(db: Store, jobId: number): Promise<readonly number[]> {
+  const rows: { id: number }[] = await db('runs')
+    .where({ job_id: jobId })
+    .orderBy('started_at', 'desc')
+    .limit(200)
+    .select('id');
+  return rows.map(({ id }) => id);
 }

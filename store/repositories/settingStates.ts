@@ -48,12 +48,16 @@ export async function refreshStates(db: Store, where: Readonly<Record<string, nu
     const station: { lot: string } | undefined = await db('stations')
       .where({ machine_id: key.machineId, condition_id: key.conditionId })
       .first('lot');
+    const alarm: { reason: string; raised_at: Date } | undefined = await db('drift_alarms')
+      .where({ machine_id: key.machineId, closed_at: null })
+      .first('reason', 'raised_at');
     const { state, reason } = judgeSetting({
       hasRevision: revision !== null,
       forceSource: revision?.sources.force ?? 'model',
       verdicts: runs.map(({ verdict }) => verdict),
       knownLots: knownLots(revision?.lot ?? '', runs),
       lotNow: station?.lot ?? '',
+      drift: alarm && revision && alarm.raised_at > new Date(revision.at) ? alarm.reason : '',
     });
     await db('settings')
       .where({ id })

@@ -108,9 +108,11 @@ async function layMat(db: Store, matId: number, now: Date): Promise<void> {
   if (!mat.firstUsedAt) await db('mats').where({ id: matId }).update({ first_used_at: now });
 }
 
-/** Adds travel to the blade and a use to the mat of a station, after a run. */
-export async function wearStation(db: Store, machineId: number, metres: number): Promise<void> {
-  const row: StationRow | undefined = await db('stations').where({ machine_id: machineId }).first();
-  if (row?.blade_id) await db('blades').where({ id: row.blade_id }).increment('travel_metres', metres);
-  if (row?.mat_id) await db('mats').where({ id: row.mat_id }).increment('uses', 1);
+/** Adds travel to a blade and a use to a mat, after a run. */
+export async function wearTools(
+  db: Store,
+  worn: { readonly bladeId: number | null; readonly matId: number | null; readonly metres: number },
+): Promise<void> {
+  if (worn.bladeId) await db('blades').where({ id: worn.bladeId }).increment('travel_metres', worn.metres);
+  if (worn.matId) await db('mats').where({ id: worn.matId }).increment('uses', 1);
 }

@@ -191,6 +191,24 @@ export async function findBladeOfKind(db: Store, kind: string, machineId: number
   return ofKind.find(({ fittedTo }) => fittedTo === machineId) ?? ofKind[0] ?? null;
 }
 
+/** When a blade was fitted last, ISO, or `null`. */
+export async function findLastFitting(db: Store, bladeId: number): Promise<string | null> {
+  const row: { at: Date } | undefined = await db('upkeep_entries')
+    .where({ blade_id: bladeId })
+    .where('what', 'like', '% fitted to %')
+    .orderBy('at', 'desc')
+    .first('at');
+  return row ? row.at.toISOString() : null;
+}
+
+/** Travel at which blades of a kind were retired here, m: how long they last in this workshop. */
+export async function listBladeChanges(db: Store, kind: string): Promise<readonly number[]> {
+  const blades = await listBlades(db);
+  return blades
+    .filter((blade) => blade.kind === kind && blade.retiredAt !== null)
+    .map(({ travelMetres }) => travelMetres);
+}
+
 async function requireBlade(db: Store, id: number): Promise<Blade> {
   const blade = (await listBlades(db)).find((one) => one.id === id);
   if (!blade) throw new AppError('notFound', `there is no blade ${id}`);

@@ -4,10 +4,17 @@ import { DRAWING_FORMATS } from '#core/drawing/drawing.ts';
 import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
 import type { Job, JobHead } from '#core/job/job.ts';
 import { RUN_STATES, type Run, type StrokeOutcome } from '#core/job/run.ts';
+import type { RunProgram } from '#core/job/runProgram.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
+import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { TURNS } from '#core/sheet/layout.ts';
-import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import { FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
+
+/** The program of a run. Written by ourselves from a plan: its shape is that of the type. */
+export const programColumn = jsonColumn(
+  z.custom<RunProgram>((value) => typeof value === 'object' && value !== null),
+);
 
 const role = z.enum(ROLES);
 
@@ -22,7 +29,14 @@ const jobHeadRow = z.object({
   // Written by ourselves from parsed values: the shape is checked where it comes in.
   edits: jsonColumn(z.array(z.custom<DrawingEdit>((value) => typeof value === 'object'))),
   sheet: jsonColumn(
-    z.object({ name: z.string(), widthMm: z.number(), heightMm: z.number(), marginMm: z.number() }),
+    z.object({
+      name: z.string(),
+      widthMm: z.number(),
+      heightMm: z.number(),
+      marginMm: z.number(),
+      matLeftMm: z.number().optional(),
+      matBottomMm: z.number().optional(),
+    }),
   ),
   layout: jsonColumn(
     z.object({
@@ -45,10 +59,11 @@ const jobHeadRow = z.object({
   print: jsonColumn(z.object({ hasMarks: z.boolean(), bleedMm: z.number(), keepsTestCorner: z.boolean() })),
   passes: jsonColumn(
     z.object({
-      order: z.array(z.enum(CUT_ROLES)).nullable(),
+      order: z.array(z.enum(ROUTE_STEPS)).nullable(),
       cutLengthMm: z.number().nullable(),
       tabLengthMm: z.number().nullable(),
       compensatesOffset: z.boolean(),
+      perforatesNatively: z.boolean().optional(),
     }),
   ),
   condition_id: z.number(),
@@ -63,6 +78,7 @@ export const JOB_HEAD_COLUMNS = Object.keys(jobHeadRow.shape);
 
 const stroke = z.object({
   operation: z.enum(CUT_ROLES),
+  ownTabs: z.object({ cutLengthMm: z.number(), tabLengthMm: z.number() }).optional(),
   isTab: z.boolean().default(false),
   contourId: z.number(),
   repeat: z.number(),
@@ -91,6 +107,9 @@ const runRow = z.object({
   pieces_good: z.number(),
   pieces_spoiled: z.number(),
   note: z.string(),
+  flaws: jsonColumn(z.array(z.enum(FLAWS))).nullable(),
+  sheets_used: z.number(),
+  humidity: z.number().nullable(),
   author: z.string(),
   started_at: timeColumn,
   ended_at: timeColumn.nullable(),
@@ -151,6 +170,9 @@ export function readRunRow(row: unknown, outcomes: readonly StrokeOutcome[]): Ru
     piecesGood: run.pieces_good,
     piecesSpoiled: run.pieces_spoiled,
     note: run.note,
+    flaws: run.flaws ?? [],
+    sheetsUsed: run.sheets_used,
+    humidity: run.humidity,
     author: run.author,
     startedAt: run.started_at,
     endedAt: run.ended_at,

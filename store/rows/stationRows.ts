@@ -82,6 +82,7 @@ export const equipmentShape = {
     .default([]),
   pinchPositions: z.array(z.string().trim().min(1).max(30)).max(10).readonly().default([]),
   hasSuction: z.boolean().default(false),
+  hasPrinter: z.boolean().default(false),
 };
 
 /** The JSON column that holds what a machine is. */

@@ -59,6 +59,19 @@ const sources = {
   overcutMm: 'blade',
 } as const;
 export const revision = { values, sources, author: 'Ines', reason: 'because' };
+/** A clean kiss cut; of which sheet on which machine is added. */
+export const cut = {
+  operation: 'kiss',
+  force: 90,
+  forceGf: 90,
+  speedMmPerS: 200,
+  passes: 1,
+  exposureMm: 0.3,
+  bladeMetres: 10,
+  grade: 3,
+  flaws: [],
+  author: 'Ines',
+} as const;
 
 /** An empty, migrated store with one material and one machine. */
 export interface TestStore {
