@@ -1,9 +1,14 @@
 import pino from 'pino';
 import { z } from 'zod';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
-import { giveUpUnfinishedRuns } from '#store/repositories/runs.ts';
+import { resumeRuns } from '#web/links/runDriver.ts';
 
-const ports = z.object({ dataPort: z.number(), panelPort: z.number() });
+const ports = z.object({
+  dataPort: z.number(),
+  panelPort: z.number(),
+  /** The page of the stand-in, where one is served. */
+  pagePort: z.number().optional(),
+});
 
 const environmentSchema = z.object({
   FEATHER_DATABASE_URL: z.url({ protocol: /^mysql$/, error: 'FEATHER_DATABASE_URL must be mysql://...' }),
@@ -11,7 +16,9 @@ const environmentSchema = z.object({
     .string()
     .default('null')
     .transform((text) => JSON.parse(text) as unknown)
-    .pipe(z.object({ desk: ports, roll: ports }).nullable()),
+    .pipe(
+      z.object({ desk: ports, roll: ports, printer: z.object({ port: z.number() }).optional() }).nullable(),
+    ),
   FEATHER_LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
 });
 
@@ -34,9 +41,10 @@ function makeContext(): ServerContext {
   const environment = environmentSchema.parse(process.env);
   const log = pino({ level: environment.FEATHER_LOG_LEVEL, base: null });
   const store = connectStore(environment.FEATHER_DATABASE_URL);
-  giveUpUnfinishedRuns(store, new Date()).then(
-    (count) => count > 0 && log.warn({ count }, 'runs were going when the server stopped; marked unknown'),
+  const made = { store, log, standIns: environment.FEATHER_STAND_INS };
+  resumeRuns(made).then(
+    (count) => count > 0 && log.warn({ count }, 'runs were going when the server stopped; taken up again'),
     (error: unknown) => log.error({ error }, 'could not look for unfinished runs'),
   );
-  return { store, log, standIns: environment.FEATHER_STAND_INS };
+  return made;
 }

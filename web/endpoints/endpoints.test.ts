@@ -77,7 +77,8 @@ describe('a stream of a run', () => {
   const run = { id: 77, state: 'cutting', message: '' } as Run;
 
   it('starts with the state now, tells what happens, ends with the run, and is watched no longer', async () => {
-    const reader = streamRun(run).body!.pipeThrough(new TextDecoderStream()).getReader();
+    const response = await streamRun(run.id, () => Promise.resolve(run));
+    const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
     publishRunEvent(77, { kind: 'position', x: 1, y: 2, stroke: 0 });
     publishRunEvent(78, { kind: 'position', x: 9, y: 9, stroke: 0 });
     publishRunEvent(77, { kind: 'state', state: 'done', message: '' });
@@ -90,8 +91,26 @@ describe('a stream of a run', () => {
     expect(events.map((event) => event.kind)).toEqual(['state', 'position', 'state']);
   });
 
+  it('loses nothing that happens while the run is read, and says it after what was read', async () => {
+    const response = await streamRun(run.id, () => {
+      publishRunEvent(77, { kind: 'state', state: 'waiting', message: 'turn the blade' });
+      return Promise.resolve(run);
+    });
+    publishRunEvent(77, { kind: 'state', state: 'done', message: '' });
+    const states = [...(await response.text()).matchAll(/"state":"(\w+)"/g)].map((match) => match[1]);
+    expect(states).toEqual(['cutting', 'waiting', 'done']);
+  });
+
+  it('of a run that cannot be read is refused', async () => {
+    await expect(streamRun(79, () => Promise.reject(new Error('no such run')))).rejects.toThrow(
+      'no such run',
+    );
+  });
+
   it('of one that is over ends at once', async () => {
-    const text = await streamRun({ ...run, state: 'failed', message: 'jam' }).text();
+    const over: Run = { ...run, state: 'failed', message: 'jam' };
+    const response = await streamRun(run.id, () => Promise.resolve(over));
+    const text = await response.text();
     expect(text).toContain('"message":"jam"');
   });
 

@@ -7,9 +7,10 @@ import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { Job } from '#core/job/job.ts';
 import { composeTestPass } from '#core/job/composeTestPass.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
-import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { writeHpgl } from '#core/protocol/writeHpgl.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { nameCondition } from '#core/stack/material.ts';
+import type { Store } from '#store/connection/connectStore.ts';
 import { addJob, findJob } from '#store/repositories/jobs.ts';
 import { findMachine, listMachines } from '#store/repositories/machines.ts';
 import { findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
@@ -35,14 +36,13 @@ export const getMachineFile = defineEndpoint({
   reply: z.string().meta({ description: 'HPGL' }),
   handle: async ({ params, query }, { store }) => {
     const job = await findJob(store, params.id);
-    const { parts, plan, station } = await planJob(store, job, query.sheet - 1);
-    const options = hpglOptionsOf(station.machine);
+    const { parts, plan, hpgl } = await planJob(store, job, query.sheet - 1);
     if (query.pass !== undefined) {
       const pass = plan.passes[query.pass - 1];
       if (!pass)
         throw new AppError('notFound', `this job has ${plan.passes.length} passes, no pass ${query.pass}`);
       const name = fileName(job, `${query.sheet > 1 ? `sheet-${query.sheet}-` : ''}${pass.role}`);
-      return replyWithFile(writeHpgl([pass], job.sheet.heightMm, options), HPGL_TYPE, `${name}.hpgl`);
+      return replyWithFile(writeHpgl([pass], job.sheet.heightMm, hpgl), HPGL_TYPE, `${name}.hpgl`);
     }
     const part = parts[query.part - 1];
     if (!part) throw new AppError('notFound', `this job has ${parts.length} parts, no part ${query.part}`);
@@ -51,7 +51,7 @@ export const getMachineFile = defineEndpoint({
       parts.length > 1 ? `part-${query.part}` : '',
     ].filter(Boolean);
     const name = fileName(job, suffix.join('-'));
-    return replyWithFile(writeHpgl(part.passes, job.sheet.heightMm, options), HPGL_TYPE, `${name}.hpgl`);
+    return replyWithFile(writeHpgl(part.passes, job.sheet.heightMm, hpgl), HPGL_TYPE, `${name}.hpgl`);
   },
 });
 
@@ -64,11 +64,11 @@ export const getTestPiece = defineEndpoint({
   reply: z.string().meta({ description: 'HPGL' }),
   handle: async ({ params, query }, { store }) => {
     const job = await findJob(store, params.id);
-    const { plan, laid, station } = await planJob(store, job, query.sheet - 1);
+    const { plan, laid, hpgl } = await planJob(store, job, query.sheet - 1);
     if (!laid.testCorner) throw new AppError('notFound', 'this job keeps no corner free for a test cut');
     const passes = composeTestPass(plan.passes, laid.testCorner);
-    const hpgl = writeHpgl(passes, job.sheet.heightMm, hpglOptionsOf(station.machine));
-    return replyWithFile(hpgl, HPGL_TYPE, `${fileName(job, 'test-piece')}.hpgl`);
+    const text = writeHpgl(passes, job.sheet.heightMm, hpgl);
+    return replyWithFile(text, HPGL_TYPE, `${fileName(job, 'test-piece')}.hpgl`);
   },
 });
 
@@ -97,13 +97,7 @@ export const getPrintSheet = defineEndpoint({
   query: sheetQuery,
   reply: z.string().meta({ description: 'application/pdf' }),
   handle: async ({ params, query }, { store }) => {
-    const job = await findJob(store, params.id);
-    const machine = await findMachine(store, job.machineId);
-    const { material, condition } = await findMaterialByCondition(store, job.conditionId);
-    const laid = layOutJob(job, machine, openDrawing);
-    const side = material.details.printSide === 'top' ? 'Print on the face.' : '';
-    const words = `${nameCondition(material.name, condition.kind)} · print at 100 %, best quality, this size of page. ${side}`;
-    const pdf = await drawPrintSheet(job, laid, query.sheet - 1, words);
+    const { job, pdf } = await makePrintSheet(store, params.id, query.sheet - 1);
     return replyWithPdf(pdf, `${fileName(job, 'print')}.pdf`);
   },
 });
@@ -176,6 +170,18 @@ export const postJobFile = defineEndpoint({
     return { id: await addJob(store, job, new Date()) };
   },
 });
+
+/** The print sheet of a job as a PDF. */
+export async function makePrintSheet(store: Store, jobId: number, sheetIndex: number) {
+  const job = await findJob(store, jobId);
+  const machine = await findMachine(store, job.machineId);
+  const { material, condition } = await findMaterialByCondition(store, job.conditionId);
+  const laid = layOutJob(job, machine, openDrawing);
+  const side = material.details.printSide === 'top' ? 'Print on the face.' : '';
+  const words = `${nameCondition(material.name, condition.kind)} · print at 100 %, best quality, this size of page. ${side}`;
+  const pdf = await drawPrintSheet(job, laid, sheetIndex, words);
+  return { job, pdf, material };
+}
 
 function listLines(job: Job, machine: Machine, sheetIndex: number): readonly WrittenLine[] {
   const placed = layOutJob(job, machine, openDrawing).sheets[sheetIndex];

@@ -3,11 +3,14 @@ import { isAnyTooFine } from '#core/checks/checkFineness.ts';
 import { listCutLines } from '#core/checks/cutLine.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { composeRunSheet, type RunSheet } from '#core/job/composeRunSheet.ts';
+import { composeChecklist } from '#core/job/composeChecklist.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
 import { assessPlan } from '#core/passes/assessPlan.ts';
 import { measureEdge } from '#core/sheet/measureEdge.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { findOpenAlarm } from '#store/repositories/drift.ts';
+import { listTimers } from '#store/repositories/waits.ts';
 import { findJob } from '#store/repositories/jobs.ts';
 import { listJudgedPieces } from '#store/repositories/judgedPieces.ts';
 import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
@@ -49,11 +52,13 @@ const NO_PLAN: PlanReply = {
   sheets: 0,
   parts: 0,
   violations: [],
+  printAfter: null,
   assumed: [],
   freeing: null,
   holding: null,
   risks: [],
   runSheet: null,
+  checklist: [],
   problem: null,
 };
 
@@ -68,8 +73,9 @@ export async function describePlan(
   const passes = plan.passes.map(({ strokes, ...pass }) => ({
     ...pass,
     strokes: strokes.length,
-    route: strokes.map(({ points, isTab }) => ({ points, isTab })),
+    route: strokes.flatMap(({ points, isTab, native }) => native?.stretches ?? [{ points, isTab }]),
   }));
+  const [timers, alarm] = await Promise.all([listTimers(store), findOpenAlarm(store, job.machineId)]);
   const tabPieces = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');
   const outlook = assessPlan({
     plan,
@@ -79,6 +85,7 @@ export async function describePlan(
     tabTrials: trialsOf(tabPieces, station.machine),
     bleedMm: job.print.bleedMm,
     spacingMm: job.layout.spacingMm,
+    registration: planned.registration.error,
     edge: measureEdge(laid.drawing, job),
     isFinestTooFine: isAnyTooFine(
       listCutLines(laid.drawing, job).slice(0, MOST_LOOKED_AT),
@@ -93,6 +100,16 @@ export async function describePlan(
     parts: parts.length,
     assumed,
     runSheet: runSheetOf(job, planned, sheetNumber),
+    checklist: composeChecklist({
+      station,
+      sheet,
+      passes: plan.passes,
+      isPrinted: hasPrint(laid.drawing, job),
+      hasMarks: job.print.hasMarks,
+      waits: timers.filter(({ jobId, materialId }) => jobId === job.id || materialId === sheet.material.id),
+      drift: alarm?.reason ?? null,
+      now: new Date(),
+    }),
     problem: null,
   };
 }

@@ -1,6 +1,17 @@
 import { getAnswer, postRevision } from '#web/endpoints/answers.ts';
 import { getAudit, postUndo } from '#web/endpoints/audit.ts';
 import { getBookSchema, getCsvBook, getJsonBook, postImport } from '#web/endpoints/book.ts';
+import { getDay, getDayCalendar, getJobSteps, putDay } from '#web/endpoints/days.ts';
+import {
+  getTimerCalendar,
+  getTimers,
+  getWaits,
+  postTimer,
+  postTimerClear,
+  putWait,
+  putWaitRoute,
+} from '#web/endpoints/waits.ts';
+import { getDrift, postDriftAnswer } from '#web/endpoints/drift.ts';
 import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
 import {
   getDialIns,
@@ -15,6 +26,7 @@ import {
 } from '#web/endpoints/dialIns.ts';
 import { getWindow, getEffort, getWays, getReasons, getPiece } from '#web/endpoints/dialInReplies.ts';
 import { postKeep } from '#web/endpoints/keepDialIn.ts';
+import { getFaults, postConsult, postFault, putFaultOutcome } from '#web/endpoints/faults.ts';
 import { getJudgedPiece } from '#web/endpoints/judgedPiece.ts';
 import { getKnowledge, postRefit, deleteRefit, putPrior, deletePrior } from '#web/endpoints/knowledge.ts';
 import { getJudged, postJudged, postKeepJudged, deleteJudged } from '#web/endpoints/judgedPieces.ts';
@@ -30,8 +42,17 @@ import {
 } from '#web/endpoints/jobFiles.ts';
 import { getPlan } from '#web/endpoints/jobPlan.ts';
 import { getJob, getJobs, getSource, patchJob, postJob } from '#web/endpoints/jobs.ts';
+import {
+  deleteRegistrationSheet,
+  getRegistration,
+  postRegistrationCard,
+  postRegistrationSheet,
+  putCorrection,
+} from '#web/endpoints/registration.ts';
+import { getRunPhoto, getRunPhotos, postRunPhoto } from '#web/endpoints/runPhotos.ts';
+import { postPrint } from '#web/endpoints/printJob.ts';
 import { deleteRoleRule, getRoleRules, postRoleRule } from '#web/endpoints/roleRules.ts';
-import { getLog } from '#web/endpoints/log.ts';
+import { getLog, getLogCsv } from '#web/endpoints/log.ts';
 import { getLookup } from '#web/endpoints/lookup.ts';
 import {
   deleteCalibration,
@@ -49,7 +70,19 @@ import {
   putMaterial,
 } from '#web/endpoints/materials.ts';
 import { getCornerPiece, getLabels } from '#web/endpoints/prints.ts';
-import { getRun, getRunEvents, postContinue, postRun, postStop, putNote } from '#web/endpoints/runs.ts';
+import {
+  getGrades,
+  getRun,
+  getRunEvents,
+  postContinue,
+  postGrade,
+  postPause,
+  postRepeat,
+  postRun,
+  postStop,
+  postUnload,
+  putNote,
+} from '#web/endpoints/runs.ts';
 import { postArchive, postBulk, postCopy, postLock, postRestore } from '#web/endpoints/settingActions.ts';
 import { getSetting, getSettings, postSetting } from '#web/endpoints/settings.ts';
 import { getStation, patchStation } from '#web/endpoints/stations.ts';
@@ -79,6 +112,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
   postMachineArchive,
   postCalibration,
   deleteCalibration,
+  getRegistration,
+  postRegistrationCard,
+  postRegistrationSheet,
+  deleteRegistrationSheet,
+  putCorrection,
+  getDrift,
+  postDriftAnswer,
   getUpkeep,
   postBlade,
   patchBlade,
@@ -143,6 +183,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   getTestPiece,
   getLayered,
   getPrintSheet,
+  postPrint,
   getRunSheet,
   getJobFile,
   postJobFile,
@@ -154,6 +195,30 @@ export const ENDPOINTS: readonly Endpoint[] = [
   getRunEvents,
   postStop,
   postContinue,
+  postPause,
+  postRepeat,
+  postUnload,
+  postGrade,
+  getGrades,
   putNote,
+  getRunPhotos,
+  postRunPhoto,
+  getRunPhoto,
+  getTimers,
+  postTimer,
+  postTimerClear,
+  getTimerCalendar,
+  getWaits,
+  putWait,
+  putWaitRoute,
+  getDay,
+  putDay,
+  getDayCalendar,
+  getJobSteps,
+  getFaults,
+  postConsult,
+  postFault,
+  putFaultOutcome,
   getLog,
+  getLogCsv,
 ];

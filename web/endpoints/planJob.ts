@@ -1,12 +1,16 @@
 import { AppError } from '#core/errors/appError.ts';
+import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
 import { layOutJob, type LaidJob } from '#core/job/layOutJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
-import { planPasses } from '#core/passes/planPasses.ts';
 import { splitParts, type Part } from '#core/passes/splitParts.ts';
+import { hpglOptionsOf, type HpglOptions } from '#core/protocol/writeHpgl.ts';
+import { IDENTITY } from '#core/geometry/affine.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { loadJobSettings, type JobSettings } from '#store/repositories/jobSettings.ts';
+import { findRegistration, type Registration } from '#store/repositories/registration.ts';
 import type { KeptSetting } from '#store/repositories/settings.ts';
+import { planInThread } from '#web/workers/planInThread.ts';
 import { openDrawing } from '#web/endpoints/openDrawing.ts';
 
 /** A job worked out for its machine, one sheet of it. */
@@ -16,6 +20,10 @@ export interface PlannedJob extends JobSettings {
   readonly parts: readonly Part[];
   /** The kept settings that the plan uses. */
   readonly settings: readonly KeptSetting[];
+  /** How print and cut meet on its machine. */
+  readonly registration: Registration;
+  /** How its machine file is written: where the sheet lies, what is corrected. */
+  readonly hpgl: HpglOptions;
 }
 
 /** A few hundred kicks shorten the travel by hundredths and take a moment. */
@@ -42,7 +50,7 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
       `the drawing reaches ${most.toFixed(1)} mm over the usable area of the sheet`,
     );
   }
-  const plan = planPasses({
+  const plan = await planInThread({
     lines: placed.lines,
     given: job,
     settings: settings.values,
@@ -50,12 +58,24 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
     sheetHeightMm: job.sheet.heightMm,
     choices: job.passes,
     kicks: KICKS,
+    hasPrint: hasPrint(laid.drawing, job),
+  });
+  const registration = await findRegistration(store, job.machineId);
+  const { matLeftMm = 0, matBottomMm = 0 } = job.sheet;
+  const isOnMat = machine.kind === 'matFed';
+  const hpgl = hpglOptionsOf(machine, {
+    leftMm: isOnMat ? matLeftMm : 0,
+    bottomMm: isOnMat ? matBottomMm : 0,
+    // A sheet without marks was not printed here: there is nothing to meet.
+    correction: job.print.hasMarks ? registration.correction : IDENTITY,
   });
   const used = new Set(plan.passes.map((pass) => pass.operation));
   return {
     ...settings,
     laid,
     plan,
+    registration,
+    hpgl,
     parts: splitParts(plan.passes, machine.numbersOwner),
     settings: settings.kept.filter(({ key }) => used.has(key.operation)),
     assumed: used.has('perforated') ? settings.assumed : [],

@@ -5,6 +5,7 @@ import type { UnitSystem } from '#core/units/length.ts';
 import { listMachines } from '#store/repositories/machines.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { listBlades, listMats } from '#store/repositories/tools.ts';
+import { listTimers, type Timer } from '#store/repositories/waits.ts';
 import { findGoingRuns, type GoingRun } from '#store/repositories/goingRuns.ts';
 import { serverContext } from '#web/endpoints/context.ts';
 
@@ -16,6 +17,7 @@ export interface Bench {
   readonly operator: string;
   readonly system: UnitSystem;
   readonly running: readonly GoingRun[];
+  readonly timers: readonly Timer[];
 }
 
 /** Reads the station, the operator and the units from the cookies; a station that is gone falls back to the first. */
@@ -32,11 +34,12 @@ async function loadBench({ cookies }: Pick<AstroGlobal, 'cookies'>): Promise<Ben
   const wanted = Number(cookies.get('feather_station')?.value);
   const machines = await listMachines(store);
   const machine = machines.find(({ id }) => id === wanted) ?? machines[0];
-  const [station, blades, mats, running] = await Promise.all([
+  const [station, blades, mats, running, timers] = await Promise.all([
     machine ? findStation(store, machine.id) : null,
     listBlades(store),
     listMats(store),
     findGoingRuns(store),
+    listTimers(store),
   ]);
   return {
     machines,
@@ -45,5 +48,6 @@ async function loadBench({ cookies }: Pick<AstroGlobal, 'cookies'>): Promise<Ben
     operator: cookies.get('feather_operator')?.value ?? '',
     system: cookies.get('feather_units')?.value === 'inch' ? 'inch' : 'metric',
     running,
+    timers,
   };
 }

@@ -4,18 +4,21 @@ import { findCalibrations } from '#store/repositories/calibrations.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 
 const MOST_AUDIT = 12;
+import { describeRegistration } from '#web/endpoints/registration.ts';
 
 /** Everything the page of a machine shows. @throws AppError `notFound` */
 export async function readMachinePage(store: Store, id: number) {
   const machine = await findMachine(store, id);
   const found = (await findCalibrations(store, [id])).get(id);
-  const [changes, measurings] = await Promise.all([
+  const [changes, measurings, meetings] = await Promise.all([
     listAudit(store, { entity: 'machine', entityId: id }, MOST_AUDIT),
     listAudit(store, { entity: 'calibration', entityId: id }, MOST_AUDIT),
+    listAudit(store, { entity: 'registration', entityId: id }, MOST_AUDIT),
   ]);
-  const audit = [...changes, ...measurings].toSorted((a, b) => b.id - a.id).slice(0, MOST_AUDIT);
+  const audit = [...changes, ...measurings, ...meetings].toSorted((a, b) => b.id - a.id).slice(0, MOST_AUDIT);
   const calibration = found
     ? { id: found.id, readings: found.readings, author: found.author, at: found.at }
     : null;
-  return { machine, calibration, audit: audit.map(({ before, after, ...entry }) => entry) };
+  const registration = await describeRegistration(store, id);
+  return { machine, calibration, registration, audit: audit.map(({ before, after, ...entry }) => entry) };
 }

@@ -2,6 +2,7 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { listAudit } from '#store/repositories/audit.ts';
 import { findMaterial } from '#store/repositories/materials.ts';
 import { listSettingsOf } from '#store/repositories/settings.ts';
+import { listRoutes, listWaits } from '#web/endpoints/waits.ts';
 import { summariseSettings } from '#web/endpoints/summariseSettings.ts';
 
 const MOST_AUDIT = 12;
@@ -17,5 +18,6 @@ export async function readMaterialPage(store: Store, id: number) {
     summariseSettings(store, kept),
     listAudit(store, { entity: 'material', entityId: id }, MOST_AUDIT),
   ]);
-  return { material, settings, audit: audit.map(({ before, after, ...entry }) => entry) };
+  const [waits, routes] = await Promise.all([listWaits(store, material), listRoutes(store, material)]);
+  return { material, settings, waits, routes, audit: audit.map(({ before, after, ...entry }) => entry) };
 }

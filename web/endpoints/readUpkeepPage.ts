@@ -1,9 +1,9 @@
 import { FAMILIES } from '#core/stack/layer.ts';
+import { wearOfMat } from '#core/station/wearOfMat.ts';
+import { judgeMat } from '#core/wear/judgeMat.ts';
 import { fitTack, tackIndex } from '#core/wear/tackIndex.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listBlades, listCare, listMats } from '#store/repositories/tools.ts';
-
-const DAY_MS = 86_400_000;
 
 /** Blades and mats with what was done to them; mats with how well they hold today. */
 export async function readUpkeepPage(store: Store, now: Date) {
@@ -12,12 +12,12 @@ export async function readUpkeepPage(store: Store, now: Date) {
     blades,
     care,
     mats: mats.map((mat) => {
-      const usesSinceCleaned = mat.uses - mat.usesAtCleaning;
-      const ageDays = mat.firstUsedAt ? (now.getTime() - Date.parse(mat.firstUsedAt)) / DAY_MS : 0;
-      const uses = mat.uses - mat.usesAtRestick;
-      const index = tackIndex({ tack: mat.tack, uses, ageDays, usesSinceCleaned });
+      const wear = wearOfMat(mat, now);
+      const { usesSinceCleaned } = wear;
+      const index = tackIndex(wear);
       const suits = FAMILIES.filter((family) => family !== 'other' && fitTack(index, family) === 'suits');
-      return { ...mat, usesSinceCleaned, tackIndex: index, suits };
+      const judged = judgeMat(wear);
+      return { ...mat, usesSinceCleaned, tackIndex: index, suits, judged };
     }),
   };
 }

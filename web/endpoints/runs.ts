@@ -1,16 +1,27 @@
 import { z } from 'zod';
-import type { RunStroke } from '#core/job/run.ts';
-import type { Plan } from '#core/passes/plan.ts';
+import { listRunStrokes } from '#core/job/listRunStrokes.ts';
+import { passesDone } from '#core/job/measureRun.ts';
+import { makeProgram, type RunProgram } from '#core/job/runProgram.ts';
+import type { LoadedSheet, Station } from '#core/station/station.ts';
+import { wearOfMat } from '#core/station/wearOfMat.ts';
+import { tackIndex } from '#core/wear/tackIndex.ts';
+import { CUT_ROLES } from '#core/drawing/lineRoles.ts';
+import { addRunGrade, listRunGrades } from '#store/repositories/runProgress.ts';
 import { findJob } from '#store/repositories/jobs.ts';
-import { addRun, findRun, noteRun } from '#store/repositories/runs.ts';
+import { findRun, startRun } from '#store/repositories/runs.ts';
+import { noteAfterRun } from '#web/endpoints/noteAfterRun.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { sheetQuery } from '#web/endpoints/jobPlan.ts';
 import { planJob } from '#web/endpoints/planJob.ts';
 import { streamRun } from '#web/endpoints/streamRun.ts';
 import { orderAtPanel } from '#web/links/cutterLink.ts';
-import { continueRun, driveRun, stopRun } from '#web/links/driveRun.ts';
+import { requestRefit } from '#web/workers/refitKnowledge.ts';
+import { driveRun } from '#web/links/runDriver.ts';
+import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#web/links/runOrders.ts';
 import { findCutter } from '#web/links/findCutter.ts';
-import { runNoteSchema, runSchema } from '#web/schemas/run.ts';
+import { pointSchema } from '#web/schemas/job.ts';
+import { runGradeSchema, runNoteSchema, runSchema } from '#web/schemas/run.ts';
+import { gradeSchema } from '#web/schemas/setting.ts';
 
 const runParams = z.object({ id: idParam });
 const done = z.object({ isDone: z.literal(true) });
@@ -21,30 +32,56 @@ export const postRun = defineEndpoint({
   summary: 'Sends a job to its machine. Watch the run under /api/runs/{id}/events.',
   params: runParams,
   query: sheetQuery,
+  body: z.object({
+    requestKey: z
+      .string()
+      .min(8)
+      .max(64)
+      .meta({ description: 'any text of your own: the same request, sent twice, makes one run' }),
+  }),
   reply: z.object({ id: z.number() }),
   status: 201,
-  handle: async ({ params, query, author }, context) => {
+  handle: async ({ params, query, body, author }, context) => {
     const job = await findJob(context.store, params.id);
-    const { station, sheet, plan, parts, settings } = await planJob(context.store, job, query.sheet - 1);
+    const { station, sheet, plan, parts, settings, hpgl } = await planJob(
+      context.store,
+      job,
+      query.sheet - 1,
+    );
     const address = findCutter(station.machine, context.standIns);
     await orderAtPanel(address, { order: 'status' });
     const { heightMm: sheetHeightMm, widthMm: sheetWidthMm } = job.sheet;
+    const bladeMetres = station.blade?.travelMetres ?? null;
     const run = {
+      requestKey: body.requestKey,
+      sheetNumber: query.sheet,
+      program: makeProgram(parts, {
+        hpgl,
+        sheetHeightMm,
+        bladeMetres: bladeMetres ?? 0,
+        isPrinted: job.print.hasMarks,
+        gloss: glossOf(sheet.material.finish),
+        hold: { tack: tackOf(station, new Date()), adhesiveUm: adhesiveOf(sheet) },
+        sheet: sheetFacts(sheet),
+      }),
+      bladeId: station.blade?.id ?? null,
+      matId: station.machine.kind === 'matFed' ? (station.mat?.id ?? null) : null,
+      matUses: station.machine.kind === 'matFed' ? (station.mat?.uses ?? null) : null,
       jobId: job.id,
       machineId: job.machineId,
       conditionId: job.conditionId,
       sheetWidthMm,
       sheetHeightMm,
-      strokes: listStrokes(plan),
+      strokes: listRunStrokes(plan),
       seconds: plan.seconds,
       author,
       lot: sheet.lot,
-      bladeMetres: station.blade?.travelMetres ?? null,
+      bladeMetres,
       settings: settings.map(({ id, revision }) => ({ settingId: id, revision: revision.revision })),
     };
-    const runId = await addRun(context.store, run, new Date());
-    void driveRun({ runId, station, loaded: sheet, address, parts, sheetHeightMm }, context);
-    return { id: runId };
+    const { id, isNew } = await startRun(context.store, run, new Date());
+    if (isNew) void driveRun(id, context);
+    return { id };
   },
 });
 
@@ -63,7 +100,7 @@ export const getRunEvents = defineEndpoint({
   summary: 'Live server-sent events of a run: position, strokes reached, state.',
   params: runParams,
   reply: z.string().meta({ description: 'text/event-stream' }),
-  handle: async ({ params }, { store }) => streamRun(await findRun(store, params.id)),
+  handle: ({ params }, { store }) => streamRun(params.id, () => findRun(store, params.id)),
 });
 
 export const postStop = defineEndpoint({
@@ -72,8 +109,8 @@ export const postStop = defineEndpoint({
   summary: 'Stops a run at the machine.',
   params: runParams,
   reply: done,
-  handle: async ({ params }) => {
-    await stopRun(params.id);
+  handle: async ({ params }, context) => {
+    await stopRun(params.id, context);
     return { isDone: true as const };
   },
 });
@@ -81,13 +118,84 @@ export const postStop = defineEndpoint({
 export const postContinue = defineEndpoint({
   method: 'POST',
   path: '/api/runs/{id}/continue',
-  summary: 'Goes on after a pause, when hands are done.',
+  summary:
+    'Goes on when hands are done, or after somebody looked at a sheet that was held: the stroke that nobody knows of is cut again or left.',
+  params: runParams,
+  body: z.object({ openStroke: z.enum(['again', 'leave']).default('again') }),
+  reply: done,
+  handle: async ({ params, body }, context) => {
+    await continueRun(params.id, body.openStroke, context);
+    return { isDone: true as const };
+  },
+});
+
+export const postPause = defineEndpoint({
+  method: 'POST',
+  path: '/api/runs/{id}/pause',
+  summary: 'Holds the blade between two strokes, or lets it go on.',
+  params: runParams,
+  body: z.object({ isPaused: z.boolean() }),
+  reply: done,
+  handle: async ({ params, body }, context) => {
+    await pauseRun(params.id, body.isPaused, context);
+    return { isDone: true as const };
+  },
+});
+
+export const postRepeat = defineEndpoint({
+  method: 'POST',
+  path: '/api/runs/{id}/repeat',
+  summary: 'Cuts the path of an operation once more while the sheet has not moved; no number is raised.',
+  params: runParams,
+  body: z.object({ operation: z.enum(CUT_ROLES) }),
+  reply: done,
+  handle: async ({ params, body }, context) => {
+    await repeatOperation(params.id, body.operation, context);
+    return { isDone: true as const };
+  },
+});
+
+export const postUnload = defineEndpoint({
+  method: 'POST',
+  path: '/api/runs/{id}/unload',
+  summary: 'The sheet is taken out: the run is done.',
   params: runParams,
   reply: done,
-  handle: ({ params }) => {
-    continueRun(params.id);
-    return Promise.resolve({ isDone: true as const });
+  handle: async ({ params }, context) => {
+    await unloadRun(params.id, context);
+    return { isDone: true as const };
   },
+});
+
+export const postGrade = defineEndpoint({
+  method: 'POST',
+  path: '/api/runs/{id}/grades',
+  summary: 'A depth grade given at the sheet, of an operation or of a spot on it.',
+  params: runParams,
+  body: z.object({
+    operation: z.enum(CUT_ROLES),
+    grade: gradeSchema,
+    spot: pointSchema.nullable().default(null),
+  }),
+  reply: z.array(runGradeSchema).readonly(),
+  status: 201,
+  handle: async ({ params, body, author }, context) => {
+    const { store } = context;
+    const { strokes } = await findRun(store, params.id);
+    const grade = { ...body, passesDone: passesDone(strokes, body.operation) };
+    await addRunGrade(store, params.id, grade, author, new Date());
+    requestRefit(context);
+    return listRunGrades(store, params.id);
+  },
+});
+
+export const getGrades = defineEndpoint({
+  method: 'GET',
+  path: '/api/runs/{id}/grades',
+  summary: 'The grades given at the sheet of a run.',
+  params: runParams,
+  reply: z.array(runGradeSchema).readonly(),
+  handle: ({ params }, { store }) => listRunGrades(store, params.id),
 });
 
 export const putNote = defineEndpoint({
@@ -97,22 +205,43 @@ export const putNote = defineEndpoint({
   params: runParams,
   body: runNoteSchema,
   reply: runSchema,
-  handle: async ({ params, body, author }, { store }) => {
-    await noteRun(store, params.id, body, author, new Date());
-    return findRun(store, params.id);
+  handle: async ({ params, body, author }, context) => {
+    await noteAfterRun(context.store, params.id, body, author, new Date());
+    requestRefit(context);
+    return findRun(context.store, params.id);
   },
 });
 
-/** Strokes in the order in which they are sent, points to 0.01 mm. */
-function listStrokes(plan: Plan): readonly RunStroke[] {
-  const round = (value: number) => Math.round(value * 100) / 100;
-  return plan.passes.flatMap((pass) =>
-    pass.strokes.map((stroke) => ({
-      operation: pass.role,
-      isTab: stroke.isTab,
-      contourId: stroke.contourId,
-      repeat: stroke.repeat,
-      points: stroke.points.map(({ x, y }) => ({ x: round(x), y: round(y) })),
-    })),
-  );
+/** As finishes are named on packs. Invented for the stand-ins. */
+function glossOf(finish: string): number {
+  if (/clear|holo|mirror/i.test(finish)) return 1;
+  return /gloss|satin/i.test(finish) ? 0.6 : 0;
+}
+
+/** What has no adhesive has no face that could let go of it. */
+const NO_ADHESIVE_UM = 1000;
+
+/** The adhesive of a stack, µm. */
+function adhesiveOf({ condition: { stack } }: LoadedSheet): number {
+  const layers = stack.filter(({ role }) => role === 'adhesive');
+  return layers.length === 0 ? NO_ADHESIVE_UM : layers.reduce((sum, { caliperUm }) => sum + caliperUm, 0);
+}
+
+/** How well the sheet is held: by the mat as it is today, or as a roll. */
+function tackOf({ machine, mat }: Station, now: Date): number | null {
+  if (machine.kind !== 'matFed') return null;
+  return mat ? tackIndex(wearOfMat(mat, now)) : FAIR_TACK;
+}
+
+/** A mat that nobody chose is taken for a fair one. */
+const FAIR_TACK = 50;
+
+/** What the hands know of the sheet. */
+function sheetFacts({ material, condition, lot }: LoadedSheet): RunProgram['sheet'] {
+  return {
+    key: `${material.maker}/${material.name}/${condition.kind}/${lot}`,
+    family: material.family,
+    darkness: material.darkness,
+    layers: condition.stack.map(({ role, caliperUm }) => ({ role, caliperUm })),
+  };
 }

@@ -1,11 +1,14 @@
 import type { RoleFacts } from '#core/drawing/guessRoles.ts';
 import type { Run } from '#core/job/run.ts';
 import { nameCondition } from '#core/stack/material.ts';
-import type { Family } from '#core/stack/layer.ts';
+import { hasLiner, type Family } from '#core/stack/layer.ts';
 import type { Remnant } from '#core/stack/materialDetails.ts';
+import type { RegistrationError } from '#core/sheet/edgeRisk.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { findJobHead } from '#store/repositories/jobs.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { findRegistration } from '#store/repositories/registration.ts';
+import { listRunGrades } from '#store/repositories/runProgress.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findStation } from '#store/repositories/stations.ts';
@@ -13,6 +16,7 @@ import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
 import { serverContext } from '#web/endpoints/context.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
 import type { JobReply } from '#web/schemas/job.ts';
+import type { RunGradeReply } from '#web/schemas/run.ts';
 
 export interface ShownJob {
   /** Without its drawing, which the browser reads in a thread of its own. */
@@ -23,11 +27,21 @@ export interface ShownJob {
   readonly family: Family;
   readonly facts: RoleFacts;
   readonly offsetMm: number;
+  /** Travel of the blade in the machine, m; 0 without one. */
+  readonly bladeMetres: number;
   readonly remnants: readonly Remnant[];
+  /** How far print and cut lie apart on this machine, and from how many sheets that is known. */
+  readonly registration: RegistrationError;
+  readonly sheetsRead: number;
 }
 
 export interface ShownRun {
   readonly run: Run;
+  readonly isLayered: boolean;
+  readonly materialId: number;
+  readonly grades: readonly RunGradeReply[];
+  /** The page of the stand-in that cuts it, or `null` for a real machine. */
+  readonly standInPage: string | null;
   readonly machineName: string;
   readonly materialName: string;
 }
@@ -39,6 +53,7 @@ export function showJob(id: string | undefined): Promise<ShownJob | null> {
     const job = await findJobHead(store, Number(id));
     const { material, condition } = await findMaterialByCondition(store, job.conditionId);
     const { machine, blade } = await findStation(store, job.machineId);
+    const { error, sheets } = await findRegistration(store, job.machineId);
     return {
       job,
       machine,
@@ -47,7 +62,10 @@ export function showJob(id: string | undefined): Promise<ShownJob | null> {
       family: material.family,
       facts: roleFactsOf(condition.stack, machine),
       offsetMm: blade?.offsetMm ?? 0,
+      bladeMetres: blade?.travelMetres ?? 0,
       remnants: material.details.remnants,
+      registration: error,
+      sheetsRead: sheets.length,
     };
   });
 }
@@ -55,10 +73,19 @@ export function showJob(id: string | undefined): Promise<ShownJob | null> {
 /** Everything the page of a run shows, or `null` when there is no such run. */
 export function showRun(id: string | undefined): Promise<ShownRun | null> {
   return nullIfMissing(async () => {
-    const { store } = serverContext();
+    const { store, standIns } = serverContext();
     const run = await findRun(store, Number(id));
     const { material, condition } = await findMaterialByCondition(store, run.conditionId);
-    const { name } = await findMachine(store, run.machineId);
-    return { run, machineName: name, materialName: nameCondition(material.name, condition.kind) };
+    const { name, link } = await findMachine(store, run.machineId);
+    const page = link.kind === 'standIn' ? standIns?.[link.model].pagePort : undefined;
+    return {
+      run,
+      machineName: name,
+      materialName: nameCondition(material.name, condition.kind),
+      isLayered: hasLiner(condition.stack),
+      materialId: material.id,
+      grades: await listRunGrades(store, run.id),
+      standInPage: page === undefined ? null : `http://127.0.0.1:${page}/`,
+    };
   });
 }

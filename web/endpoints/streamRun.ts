@@ -4,28 +4,45 @@ import type { RunEvent } from '#web/schemas/run.ts';
 
 const KEEP_ALIVE_MS = 15_000;
 
-/** A run as server-sent events: first its state now, then everything as it happens, until it is over. */
-export function streamRun(run: Run): Response {
-  let stop = () => {};
+/**
+ * A run as server-sent events: first its state now, then everything as it happens, until it is over.
+ * It is watched from before it is read, so that nothing falls between the two.
+ * @param readRun what the store holds of it; what it throws is thrown, and the run is watched no longer
+ */
+export async function streamRun(runId: number, readRun: () => Promise<Run>): Promise<Response> {
+  const early: RunEvent[] = [];
+  let tell = (event: RunEvent) => void early.push(event);
+  const unwatch = watchRun(runId, (event) => tell(event));
+  let run: Run;
+  try {
+    run = await readRun();
+  } catch (problem) {
+    unwatch();
+    throw problem;
+  }
+  let stop = unwatch;
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
       const encoder = new TextEncoder();
       const write = (text: string) => controller.enqueue(encoder.encode(text));
-      const tell = (event: RunEvent) => {
+      const beat = setInterval(() => write(': still here\n\n'), KEEP_ALIVE_MS);
+      let isEnded = false;
+      stop = () => {
+        isEnded = true;
+        unwatch();
+        clearInterval(beat);
+      };
+      tell = (event) => {
+        if (isEnded) return;
         write(`data: ${JSON.stringify(event)}\n\n`);
         if (event.kind === 'state' && isRunOver(event.state)) {
           stop();
           controller.close();
         }
       };
-      const unwatch = watchRun(run.id, tell);
-      const beat = setInterval(() => write(': still here\n\n'), KEEP_ALIVE_MS);
-      stop = () => {
-        unwatch();
-        clearInterval(beat);
-      };
       write('retry: 1000\n\n');
       tell({ kind: 'state', state: run.state, message: run.message });
+      early.forEach((event) => tell(event));
     },
     cancel: () => stop(),
   });

@@ -9,13 +9,17 @@ export interface CutterAddress {
   readonly panelPort: number | null;
 }
 
-const span = z.object({ from: z.number(), to: z.number(), grade: z.number().int().min(0).max(8) });
+export const spanSchema = z.object({
+  from: z.number(),
+  to: z.number(),
+  grade: z.number().int().min(0).max(8),
+});
 
 /** What a cutter may report, parsed at this edge. */
 const reportSchema = z.discriminatedUnion('event', [
   z.object({ event: z.literal('started') }),
   z.object({ event: z.literal('position'), xMm: z.number(), yMm: z.number(), stroke: z.number() }),
-  z.object({ event: z.literal('stroke'), index: z.number().int().min(0), spans: z.array(span) }),
+  z.object({ event: z.literal('stroke'), index: z.number().int().min(0), spans: z.array(spanSchema) }),
   z.object({ event: z.literal('finished'), cutMetres: z.number().min(0) }),
   z.object({ event: z.literal('stopped'), reason: z.string() }),
 ]);
@@ -69,22 +73,29 @@ export async function sendToCutter(
 /**
  * Gives a stand-in's panel one order: what hands do at a real machine.
  *
+ * @returns what the panel said; `null` for a machine without one
  * @throws AppError `deviceUnreachable`, or `deviceRefused` with the reason it gave
  */
-export async function orderAtPanel(address: CutterAddress, order: object): Promise<void> {
-  if (address.panelPort === null) return;
+export async function orderAtPanel(address: CutterAddress, order: object): Promise<unknown> {
+  if (address.panelPort === null) return null;
   const socket = await open(address.host, address.panelPort);
   const reply = await new Promise<unknown>((resolve, reject) => {
     socket.setTimeout(REPLY_TIMEOUT_MS, () => socket.destroy(new Error('no reply')));
-    socket.once('data', (bytes) => resolve(parseJson(bytes.toString('utf8'))));
-    socket.once('error', () =>
-      reject(new AppError('deviceUnreachable', 'The panel of the cutter does not answer.')),
-    );
+    let waiting = '';
+    socket.on('data', (bytes) => {
+      waiting += bytes.toString('utf8');
+      if (waiting.endsWith('\n')) resolve(parseJson(waiting));
+    });
+    const refuse = () =>
+      reject(new AppError('deviceUnreachable', 'The panel of the cutter does not answer.'));
+    socket.once('error', refuse);
+    socket.once('close', refuse);
     socket.write(`${JSON.stringify(order)}\n`);
   }).finally(() => socket.destroy());
   const said = z.object({ ok: z.boolean(), reason: z.string().default('') }).parse(reply);
   if (!said.ok)
     throw new AppError(said.reason.includes('busy') ? 'deviceBusy' : 'deviceRefused', `${said.reason}.`);
+  return reply;
 }
 
 function resultOf(report: CutterReport): SendResult | null {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { DRAWING_FORMATS, MAX_CONTOURS, MAX_DRAWING_LENGTH } from '#core/drawing/drawing.ts';
 import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
 import { FREEING_WAYS } from '#core/passes/compareFreeing.ts';
+import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { RISK_KINDS } from '#core/passes/estimateRisks.ts';
 import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
 import { TURNS } from '#core/sheet/layout.ts';
@@ -12,6 +13,8 @@ export const sheetSchema = z.object({
   widthMm: z.number().min(10).max(3000),
   heightMm: z.number().min(10).max(20_000),
   marginMm: z.number().min(0).max(200),
+  matLeftMm: z.number().min(0).max(2000).optional(),
+  matBottomMm: z.number().min(0).max(2000).optional(),
 });
 
 const roleSchema = z.enum(ROLES);
@@ -71,10 +74,11 @@ export const printSchema = z.object({
 });
 
 export const passChoicesSchema = z.object({
-  order: z.array(z.enum(CUT_ROLES)).max(12).readonly().nullable(),
+  order: z.array(z.enum(ROUTE_STEPS)).max(14).readonly().nullable(),
   cutLengthMm: z.number().min(0.5).max(100).nullable(),
   tabLengthMm: z.number().min(0.1).max(10).nullable(),
   compensatesOffset: z.boolean(),
+  perforatesNatively: z.boolean().optional(),
 });
 
 export const newJobSchema = z.object({
@@ -187,6 +191,7 @@ export const planSchema = z.object({
   sheets: z.number(),
   parts: z.number().meta({ description: 'machine files: one more for every pause' }),
   violations: z.array(z.string()).readonly(),
+  printAfter: z.number().nullable(),
   assumed: z.array(z.string()).readonly(),
   freeing: z
     .object({
@@ -254,6 +259,10 @@ export const planSchema = z.object({
       cautions: z.array(z.string()).readonly(),
     })
     .nullable(),
+  checklist: z
+    .array(z.object({ words: z.string(), reason: z.string(), state: z.enum(['toDo', 'open']) }))
+    .readonly()
+    .meta({ description: 'what to look at before the run, here and now' }),
   problem: z.string().nullable().meta({ description: 'why it cannot run yet, or null' }),
 });
 export type PlanReply = z.infer<typeof planSchema>;

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { CUT_ROLES } from '#core/drawing/lineRoles.ts';
+import { MOST_SHIFT_MM } from '#core/sheet/registration.ts';
+import { FLAWS } from '#core/stack/depthGrade.ts';
 import { RUN_STATES } from '#core/job/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
+import { LOG_KINDS } from '#core/job/logKinds.ts';
 import { pointSchema } from '#web/schemas/job.ts';
 import { gradeSchema } from '#web/schemas/setting.ts';
 
@@ -10,7 +13,22 @@ export const runNoteSchema = z.object({
   piecesGood: z.number().int().min(0).max(100_000),
   piecesSpoiled: z.number().int().min(0).max(100_000),
   note: z.string().trim().max(1000).default(''),
+  flaws: z.array(z.enum(FLAWS)).max(FLAWS.length).readonly().default([]),
+  sheetsUsed: z.number().int().min(0).max(1000).default(1),
+  /** Relative humidity of the room, %. */
+  humidity: z.number('a number of %').min(0).max(100).nullable().default(null),
+  /** How pieces held at their tabs: 0 fell out, 2 right, 4 tore. */
+  tabsHeld: z.number().int().min(0).max(4).nullable().default(null),
+  /** How far the cut lies from the print, mm: x to the right, y down. */
+  shift: z
+    .object({
+      x: z.number('a number of mm').min(-MOST_SHIFT_MM).max(MOST_SHIFT_MM),
+      y: z.number('a number of mm').min(-MOST_SHIFT_MM).max(MOST_SHIFT_MM),
+    })
+    .nullable()
+    .default(null),
 });
+export type RunNoteInput = z.infer<typeof runNoteSchema>;
 
 export const runSchema = z.object({
   id: z.number(),
@@ -29,6 +47,7 @@ export const runSchema = z.object({
         isTab: z.boolean(),
         contourId: z.number(),
         repeat: z.number(),
+        ownTabs: z.object({ cutLengthMm: z.number(), tabLengthMm: z.number() }).optional(),
         points: z.array(pointSchema).readonly(),
       }),
     )
@@ -46,10 +65,24 @@ export const runSchema = z.object({
   piecesGood: z.number(),
   piecesSpoiled: z.number(),
   note: z.string(),
+  flaws: z.array(z.enum(FLAWS)).readonly(),
+  sheetsUsed: z.number(),
+  humidity: z.number().nullable(),
   author: z.string(),
   startedAt: z.string(),
   endedAt: z.string().nullable(),
 });
+
+export const runGradeSchema = z.object({
+  id: z.number(),
+  operation: z.enum(CUT_ROLES),
+  grade: gradeSchema,
+  passesDone: z.number(),
+  spot: pointSchema.nullable(),
+  author: z.string(),
+  at: z.string(),
+});
+export type RunGradeReply = z.infer<typeof runGradeSchema>;
 
 /** What the server streams while a run goes. */
 export const runEventSchema = z.discriminatedUnion('kind', [
@@ -65,7 +98,7 @@ export type RunEvent = z.infer<typeof runEventSchema>;
 
 export const logEntrySchema = z.object({
   id: z.string(),
-  kind: z.enum(['run', 'testCut', 'setting', 'upkeep', 'change']),
+  kind: z.enum(LOG_KINDS),
   at: z.string(),
   what: z.string(),
   detail: z.string(),

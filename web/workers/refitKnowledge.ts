@@ -1,10 +1,11 @@
-import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { readBookEvidence } from '#store/repositories/evidence.ts';
 import { addKnowledge, findNewestKnowledge, findPriors } from '#store/repositories/knowledge.ts';
+import { listMachines } from '#store/repositories/machines.ts';
+import { watchDrift } from '#web/endpoints/watchDrift.ts';
 import type { ServerContext } from '#web/endpoints/context.ts';
+import { startThread } from '#web/workers/startThread.ts';
 import type { FitOrder } from '#web/workers/fitKnowledge.ts';
 
 /** Where the fit of the book stands. */
@@ -18,9 +19,6 @@ export interface RefitStatus {
 
 /** Grades come in handfuls: the book is fitted anew when none has come for this long. */
 const QUIET_MS = 700;
-
-/** A thread does not inherit the loader of TypeScript: it registers its own, then reads the script. */
-const START_TYPESCRIPT = "import('tsx/esm/api').then(({ register }) => register()).then(() => ";
 
 let status: RefitStatus = { state: 'idle', iteration: 0, trialCount: 0, problem: '' };
 let timer: NodeJS.Timeout | null = null;
@@ -81,17 +79,19 @@ async function fitBook({ store, log }: ServerContext): Promise<number | null> {
   if (!fitted) return null;
   const milliseconds = performance.now() - started;
   const id = await addKnowledge(store, { fitted, lastCutId, milliseconds }, new Date());
+  await watchAll(store).catch((error: unknown) => log.error({ error }, 'drift was not watched'));
   log.info({ id, trials: fitted.trialCount, milliseconds: Math.round(milliseconds) }, 'book fitted');
   return id;
 }
 
+/** New cuts are compared with what was expected of them, on every machine. */
+async function watchAll(store: ServerContext['store']): Promise<void> {
+  for (const { id } of await listMachines(store)) await watchDrift(store, id, new Date());
+}
+
 function runWorker(order: FitOrder): Promise<Knowledge | null> {
   return new Promise((resolve, reject) => {
-    const script = pathToFileURL(join(process.cwd(), 'web/workers/fitKnowledge.ts')).href;
-    const thread = new Worker(START_TYPESCRIPT + `import(${JSON.stringify(script)}));`, {
-      eval: true,
-      workerData: order,
-    });
+    const thread = startThread('web/workers/fitKnowledge.ts', order);
     worker = thread;
     let fitted: Knowledge | null = null;
     thread.on('message', (message: { progress?: { iteration: number }; fitted?: Knowledge }) => {

@@ -18,13 +18,16 @@ interface Props {
 export function CutPanel({ jobId, plan, machine, sheetNumber }: Props) {
   const [error, setError] = useState<unknown>(null);
   const [isBusy, setBusy] = useState(false);
+  // Pressed twice, or sent again by a weak link, it is one run.
+  const [requestKey] = useState(() => crypto.randomUUID());
   if (!plan) return <p role="status">Working the order out …</p>;
   if (plan.problem) return <PlanProblem problem={plan.problem} />;
   const send = async () => {
     setBusy(true);
     setError(null);
     try {
-      const { id } = await callApi<{ id: number }>(`/api/jobs/${jobId}/runs?sheet=${sheetNumber}`, 'POST');
+      const path = `/api/jobs/${jobId}/runs?sheet=${sheetNumber}`;
+      const { id } = await callApi<{ id: number }>(path, 'POST', { requestKey });
       location.assign(`/runs/${id}`);
     } catch (refusal) {
       setError(refusal);
@@ -34,7 +37,7 @@ export function CutPanel({ jobId, plan, machine, sheetNumber }: Props) {
   return (
     <>
       <h2>To the machine</h2>
-      <Checklist plan={plan} machine={machine} />
+      <Checklist plan={plan} />
       <button
         type="button"
         className="button w-full mt-4"
@@ -69,23 +72,16 @@ export function CutPanel({ jobId, plan, machine, sheetNumber }: Props) {
   );
 }
 
-function Checklist({ plan, machine }: { readonly plan: PlanReply; readonly machine: Machine }) {
-  const bladed = plan.passes.find(({ role }) => role !== 'crease');
+/** What to look at before the run: what is open now stands first and apart. */
+function Checklist({ plan }: { readonly plan: PlanReply }) {
   return (
-    <ul className="list-disc pl-5 mt-2 grid gap-1">
-      <li>Ink and laminate are dry, the sheet lies square and is pressed down.</li>
-      {bladed ? (
-        <li>
-          The exposure is set to {bladed.values.exposureMm.toFixed(2)} mm: it is set by hand, no file carries
-          it.
+    <ul className="grid gap-2 mt-2">
+      {plan.checklist.map(({ words, reason, state }) => (
+        <li key={words} className={state === 'open' ? 'note' : 'pl-3'} data-tone="careful">
+          <span className="font-semibold">{words}</span>
+          <span className="block text-sm text-muted">{reason}</span>
         </li>
-      ) : null}
-      <li>
-        {machine.numbersOwner === 'file'
-          ? 'The file carries force and speed: leave the panel alone.'
-          : 'The panel owns force and speed: dial what the run asks for.'}
-      </li>
-      <li>Hands, hair and cords are clear of the carriage.</li>
+      ))}
     </ul>
   );
 }

@@ -1,4 +1,4 @@
-import { adviseBleed, edgeRisk, USUAL_ERROR } from '#core/sheet/edgeRisk.ts';
+import { adviseBleed, edgeRisk, type RegistrationError } from '#core/sheet/edgeRisk.ts';
 import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
@@ -7,6 +7,10 @@ import type { JobReply } from '#web/schemas/job.ts';
 interface Props {
   readonly job: JobReply;
   readonly edge: DrawnEdge | null;
+  /** How far print and cut lie apart on this machine. */
+  readonly error: RegistrationError;
+  readonly sheetsRead: number;
+  readonly machineId: number;
   readonly onChange: (change: JobChange) => void;
 }
 
@@ -14,19 +18,20 @@ interface Props {
 const RISK = 0.05;
 
 /** How print and cut meet at an edge: rim or bleed, what it risks, and a picture at the worst likely shift. */
-export function EdgePanel({ job, edge, onChange }: Props) {
+export function EdgePanel({ job, edge, error, sheetsRead, machineId, onChange }: Props) {
   const { print, layout } = job;
   if (!edge) return null;
   const bleedMm = Math.max(print.bleedMm, edge.drawnBleedMm);
   const risk = edgeRisk({
-    error: USUAL_ERROR,
+    error,
     bleedMm,
     borderMm: edge.borderMm,
     spacingMm: layout.spacingMm,
     isSheetColoured: false,
   });
-  const advice = adviseBleed(USUAL_ERROR, RISK);
+  const advice = adviseBleed(error, RISK);
   const hasRim = edge.borderMm > 0;
+  const hasNeighbour = layout.placements.length > 1;
   const setBleed = (wanted: number) => onChange({ print: { ...print, bleedMm: Math.max(0, wanted) } });
   return (
     <section aria-label="Edges" className="border-t border-hairline mt-4 pt-3">
@@ -36,7 +41,7 @@ export function EdgePanel({ job, edge, onChange }: Props) {
           <p>
             {hasRim
               ? `A blank rim of ${edge.borderMm.toFixed(1)} mm: ink runs over the cut line on ${inHundred(risk.borderLost)}.`
-              : `Ink reaches the cut line: a white edge on ${inHundred(risk.whiteEdge)}, ink in the neighbour on ${inHundred(risk.inkInNeighbour)}.`}
+              : `Ink reaches the cut line: a white edge on ${inHundred(risk.whiteEdge)}${hasNeighbour ? `, ink in the neighbour on ${inHundred(risk.inkInNeighbour)}` : ''}.`}
           </p>
           {hasRim ? null : <Millimetres label="Bleed" value={print.bleedMm} onChange={setBleed} />}
           {!hasRim && bleedMm < advice.bleedMm ? (
@@ -52,9 +57,15 @@ export function EdgePanel({ job, edge, onChange }: Props) {
         />
       </div>
       <p className="text-sm text-muted mt-2">
-        Nobody has measured this machine yet. As a habit 19 sheets in 20 lie within {risk.worst.mm.toFixed(1)}{' '}
-        mm, as in the picture; {advice.bleedMm} mm of bleed hides that and wants pieces {advice.spacingMm} mm
-        apart, or a blank rim of {advice.borderMm} mm does without.
+        {error.source === 'habit'
+          ? 'Nobody has measured this machine yet. As a habit'
+          : `Measured on ${sheetsRead} ${sheetsRead === 1 ? 'sheet' : 'sheets'}:`}{' '}
+        19 sheets in 20 lie within {risk.worst.mm.toFixed(1)} mm, as in the picture; {advice.bleedMm} mm of
+        bleed hides that and wants pieces {advice.spacingMm} mm apart, or a blank rim of {advice.borderMm} mm
+        does without.{' '}
+        <a href={`/machines/${machineId}#print-to-cut`} className="font-semibold">
+          {error.source === 'habit' ? 'Measure it with one sheet' : 'How it was measured'}
+        </a>
       </p>
     </section>
   );

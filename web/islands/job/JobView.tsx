@@ -69,7 +69,7 @@ function JobSteps(shown: ShownJob) {
             <SheetPanel {...shared} shown={shown} nest={nest} />
           </Tabs.Content>
           <Tabs.Content value="passes">
-            <PassesPanel {...shared} plan={plan} machine={machine} isPlanning={state.isPlanning} />
+            <PassesPanel {...shared} plan={plan} shown={shown} isPlanning={state.isPlanning} />
           </Tabs.Content>
           <Tabs.Content value="runSheet">
             <RunSheetPanel job={job} plan={plan} sheetNumber={state.sheetNumber} />
@@ -88,6 +88,9 @@ function JobHeading({ job, machine, materialName }: Pick<ShownJob, 'job' | 'mach
   return (
     <header className="flex flex-wrap items-baseline gap-x-4 px-1">
       <h1>{job.name}</h1>
+      <a href={`/jobs/${job.id}/diary`} className="order-last">
+        Diary
+      </a>
       <p className="text-muted">
         {materialName} on {machine.name} · {job.sheet.name}, {Math.round(job.sheet.widthMm)} ×{' '}
         {Math.round(job.sheet.heightMm)} mm

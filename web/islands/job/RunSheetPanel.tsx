@@ -1,5 +1,6 @@
 import { Download, Printer } from 'lucide-react';
 import { PlanProblem } from '#web/islands/job/PassesPanel.tsx';
+import { PrintHere } from '#web/islands/job/PrintHere.tsx';
 import { ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import type { JobReply, PlanReply } from '#web/schemas/job.ts';
 
@@ -26,6 +27,9 @@ export function RunSheetPanel({ job, plan, sheetNumber }: Props) {
           <Printer size={18} aria-hidden /> Print sheet, PDF
         </a>
       </div>
+      {runSheet?.sections.some(({ heading }) => heading === 'Print') ? (
+        <PrintHere jobId={job.id} sheetNumber={sheetNumber} />
+      ) : null}
       {runSheet?.sections.map(({ heading, steps }) => (
         <section key={heading} className="mt-4">
           <h2 className="border-b border-hairline pb-1">{heading}</h2>

@@ -1,9 +1,10 @@
 import { RotateCw } from 'lucide-react';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
+import { turnLayout } from '#core/sheet/turnLayout.ts';
 import type { ShownJob } from '#web/endpoints/showJob.ts';
 import { EdgePanel } from '#web/islands/job/EdgePanel.tsx';
 import { LayoutForm } from '#web/islands/job/LayoutForm.tsx';
-import { RemnantNote } from '#web/islands/job/RemnantNote.tsx';
+import { RemnantNote } from '#web/islands/shared/RemnantNote.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Nest } from '#web/islands/job/useNest.ts';
@@ -41,17 +42,56 @@ export function SheetPanel({ job, design, shown, nest, isBusy, onChange }: Props
           <RotateCw size={18} aria-hidden />
         </button>
       </div>
-      {sheet.widthMm > machine.bedWidthMm ? (
+      {sheet.widthMm + (sheet.matLeftMm ?? 0) > machine.bedWidthMm ? (
         <p className="note mt-2" data-tone="problem">
-          The sheet is wider than the {machine.bedWidthMm} mm that {machine.name} takes.
+          The sheet reaches beyond the {machine.bedWidthMm} mm that {machine.name} takes.
         </p>
       ) : null}
+      {machine.kind === 'matFed' ? <OnMat sheet={sheet} onChange={onChange} /> : null}
       <Marks job={job} design={design} shown={shown} onChange={onChange} />
       <LayoutForm job={job} design={design} nest={nest} isBusy={isBusy} onChange={onChange} />
       <Over design={design} />
-      <RemnantNote shown={shown} layout={design.layout} />
-      <EdgePanel job={job} edge={design.layout?.edge ?? null} onChange={onChange} />
+      <RemnantNote
+        materialId={shown.materialId}
+        jobName={shown.job.name}
+        remnant={design.layout?.remnant ?? null}
+      />
+      <EdgePanel
+        job={job}
+        edge={design.layout?.edge ?? null}
+        error={shown.registration}
+        sheetsRead={shown.sheetsRead}
+        machineId={machine.id}
+        onChange={onChange}
+      />
     </>
+  );
+}
+
+/** Where the sheet lies on its mat: in the corner, unless somebody says otherwise. */
+function OnMat({ sheet, onChange }: Pick<Props, 'onChange'> & { readonly sheet: Sheet }) {
+  const { matLeftMm = 0, matBottomMm = 0 } = sheet;
+  return (
+    <details className="mt-2" open={matLeftMm > 0 || matBottomMm > 0}>
+      <summary className="cursor-pointer min-h-11 content-center text-sm">
+        On the mat:{' '}
+        {matLeftMm === 0 && matBottomMm === 0
+          ? 'square in its corner'
+          : `${matLeftMm} mm from its left, ${matBottomMm} mm from its lower edge`}
+      </summary>
+      <div className="grid grid-cols-2 gap-3">
+        <Millimetres
+          label="From its left"
+          value={matLeftMm}
+          onChange={(left) => onChange({ sheet: { ...sheet, matLeftMm: Math.max(0, left) } })}
+        />
+        <Millimetres
+          label="From its lower edge"
+          value={matBottomMm}
+          onChange={(bottom) => onChange({ sheet: { ...sheet, matBottomMm: Math.max(0, bottom) } })}
+        />
+      </div>
+    </details>
   );
 }
 
@@ -122,6 +162,14 @@ function Marks({
           {words}
         </p>
       ))}
+      <button
+        type="button"
+        className="button justify-self-start"
+        onClick={() => onChange({ layout: turnLayout(job.layout, job.sheet) })}
+      >
+        <RotateCw size={17} aria-hidden /> Turn it end for end
+        {design.layout?.readsBetterTurned ? ': the marks read better so' : ''}
+      </button>
       <TickBox
         label="Keep a corner free for a test cut"
         isOn={print.keepsTestCorner}

@@ -4,7 +4,17 @@ import {
   getFilteredRowModel,
   useReactTable,
 } from '@tanstack/react-table';
-import { BookMarked, FlaskConical, Play, Pencil, Wrench } from 'lucide-react';
+import {
+  BookMarked,
+  ChartLine,
+  Download,
+  FlaskConical,
+  Hourglass,
+  Pencil,
+  Play,
+  TriangleAlert,
+  Wrench,
+} from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { DataTable } from '#web/islands/shared/DataTable.tsx';
 import { FilterField } from '#web/islands/shared/FilterField.tsx';
@@ -16,6 +26,8 @@ const KINDS = {
   testCut: { icon: FlaskConical, words: 'Test cuts' },
   setting: { icon: BookMarked, words: 'Settings kept' },
   upkeep: { icon: Wrench, words: 'Upkeep' },
+  wait: { icon: Hourglass, words: 'Waits' },
+  fault: { icon: TriangleAlert, words: 'Faults' },
   change: { icon: Pencil, words: 'Changes' },
 } as const;
 type Kind = keyof typeof KINDS;
@@ -78,6 +90,7 @@ export function LogTable({ entries }: { readonly entries: readonly LogEntryReply
     <section aria-label="Log" className="sheet p-4 sm:px-6 sm:py-5">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-2">
         <h1>Log</h1>
+        <LogLinks />
         <FilterField label="Narrow by any word" value={filter} onChange={setFilter} />
         <div role="group" aria-label="Kinds" className="flex flex-wrap gap-2">
           {(Object.keys(KINDS) as Kind[]).map((one) => {
@@ -102,5 +115,25 @@ export function LogTable({ entries }: { readonly entries: readonly LogEntryReply
         empty={entries.length === 0 ? 'Nothing has happened yet.' : 'Nothing in the log matches.'}
       />
     </section>
+  );
+}
+
+/** Charts, and the log as files. */
+function LogLinks() {
+  return (
+    <>
+      <a className="button" href="/log/charts">
+        <ChartLine size={17} aria-hidden /> Charts
+      </a>
+      <span className="flex items-center gap-3 text-sm">
+        <Download size={16} aria-hidden className="text-muted" />
+        <a href="/api/log.csv" className="min-h-11 content-center">
+          CSV
+        </a>
+        <a href="/api/log?limit=1000" download="log.json" className="min-h-11 content-center">
+          JSON
+        </a>
+      </span>
+    </>
   );
 }

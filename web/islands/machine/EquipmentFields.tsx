@@ -191,6 +191,10 @@ function RollFields({ form }: Props) {
           <input type="checkbox" className="size-5 accent-verdigris" {...form.register('hasSuction')} />
           has suction
         </label>
+        <label className="flex items-center gap-2 min-h-11">
+          <input type="checkbox" className="size-5 accent-verdigris" {...form.register('hasPrinter')} />
+          prints as well as cuts
+        </label>
       </div>
     </fieldset>
   );

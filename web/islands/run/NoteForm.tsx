@@ -5,6 +5,8 @@ import type { z } from 'zod';
 import type { Run } from '#core/job/run.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { Flaws, MoreFacts, TabsHeld } from '#web/islands/run/NoteFacts.tsx';
+import { PhotoForm } from '#web/islands/run/PhotoForm.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { runNoteSchema } from '#web/schemas/run.ts';
 
@@ -14,31 +16,12 @@ const VERDICTS: readonly { readonly value: RunVerdict; readonly words: string }[
   { value: 'failed', words: 'Failed' },
 ];
 
-type Input = z.input<typeof runNoteSchema>;
+export type NoteInput = z.input<typeof runNoteSchema>;
+type Input = NoteInput;
 
 /** How the run went: the settings it used learn from it. */
 export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted: (run: Run) => void }) {
-  const [error, setError] = useState<unknown>(null);
-  const [isNoted, setNoted] = useState(run.verdict !== null);
-  const form = useForm<Input>({
-    resolver: zodResolver(runNoteSchema),
-    defaultValues: {
-      ...(run.verdict ? { verdict: run.verdict } : {}),
-      piecesGood: run.piecesGood,
-      piecesSpoiled: run.piecesSpoiled,
-      note: run.note,
-    },
-  });
-  const { errors, isSubmitting } = form.formState;
-  const note = form.handleSubmit(async (input) => {
-    setError(null);
-    try {
-      onNoted(await callApi<Run>(`/api/runs/${run.id}/note`, 'PUT', input));
-      setNoted(true);
-    } catch (refusal) {
-      setError(refusal);
-    }
-  });
+  const { form, note, error, isNoted, isSubmitting, errors } = useNote(run, onNoted);
   return (
     <form aria-label="Note the run" className="sheet p-4 sm:p-5" onSubmit={note} noValidate>
       <h2>How did it go?</h2>
@@ -56,6 +39,9 @@ export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted
           field={form.register('piecesSpoiled', { valueAsNumber: true })}
         />
       </div>
+      <Flaws field={form.register('flaws')} />
+      {run.strokes.some(({ operation }) => operation === 'perforated') ? <TabsHeld form={form} /> : null}
+      <MoreFacts form={form} />
       <label className="block text-sm text-muted mt-3" htmlFor="run-note">
         Note, if you like
       </label>
@@ -64,6 +50,7 @@ export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted
         {isNoted ? 'Note it again' : 'Note it'}
       </button>
       <Refusal error={error} />
+      <PhotoForm runId={run.id} />
       {isNoted ? (
         <p className="note mt-3" data-tone="good" role="status">
           Noted. <a href="/log">See the Log</a> or <a href="/">the Bench</a>.
@@ -71,6 +58,37 @@ export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted
       ) : null}
     </form>
   );
+}
+
+/** The note as it is typed, and keeping it. */
+function useNote(run: Run, onNoted: (run: Run) => void) {
+  const [error, setError] = useState<unknown>(null);
+  const [isNoted, setNoted] = useState(run.verdict !== null);
+  const form = useForm<Input>({
+    resolver: zodResolver(runNoteSchema),
+    defaultValues: {
+      ...(run.verdict ? { verdict: run.verdict } : {}),
+      piecesGood: run.piecesGood,
+      piecesSpoiled: run.piecesSpoiled,
+      note: run.note,
+      flaws: run.flaws,
+      sheetsUsed: run.sheetsUsed,
+      humidity: run.humidity,
+      tabsHeld: null,
+      shift: null,
+    },
+  });
+  const { errors, isSubmitting } = form.formState;
+  const note = form.handleSubmit(async (input) => {
+    setError(null);
+    try {
+      onNoted(await callApi<Run>(`/api/runs/${run.id}/note`, 'PUT', input));
+      setNoted(true);
+    } catch (refusal) {
+      setError(refusal);
+    }
+  });
+  return { form, note, error, isNoted, isSubmitting, errors };
 }
 
 function Verdicts({ field }: { readonly field: UseFormRegisterReturn }) {

@@ -1,50 +1,66 @@
-import { Octagon, Play } from 'lucide-react';
+import { useMemo } from 'react';
+import { boundPoints } from '#core/geometry/box.ts';
+import { findRemnant } from '#core/sheet/findRemnant.ts';
+import { RemnantNote } from '#web/islands/shared/RemnantNote.tsx';
 import { isRunOver, type Run } from '#core/job/run.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { NoteForm } from '#web/islands/run/NoteForm.tsx';
 import { OutcomeLegend } from '#web/islands/run/OutcomeLegend.tsx';
 import { OutcomeLines } from '#web/islands/run/OutcomeLines.tsx';
 import { useRun } from '#web/islands/run/useRun.ts';
-import { formatDuration } from '#web/islands/shared/formatTime.ts';
-import { Refusal } from '#web/islands/shared/Refusal.tsx';
-
-const STATE_WORDS = {
-  sending: 'Sending',
-  cutting: 'Cutting',
-  waiting: 'Waiting for hands',
-  done: 'Done',
-  stopped: 'Stopped',
-  failed: 'Failed',
-  unknown: 'Not known how far',
-} as const;
+import { LookPanel } from '#web/islands/run/LookPanel.tsx';
+import { RunProgress } from '#web/islands/run/RunProgress.tsx';
+import { useLook } from '#web/islands/run/useLook.ts';
+import type { RunGradeReply } from '#web/schemas/run.ts';
 
 interface Props {
   readonly run: Run;
   readonly machineName: string;
   readonly materialName: string;
+  readonly isLayered: boolean;
+  readonly materialId: number;
+  readonly grades: readonly RunGradeReply[];
+  readonly standInPage: string | null;
 }
 
 /** A run as it happens: the head on the sheet, what was reached along every line, and noting it afterwards. */
-export function RunView({ run: initial, machineName, materialName }: Props) {
+export function RunView({
+  run: initial,
+  machineName,
+  materialName,
+  isLayered,
+  materialId,
+  grades,
+  standInPage,
+}: Props) {
   const live = useRun(initial);
   const { run, head, settle } = live;
-  const done = run.outcomes.length;
+  const look = useLook(live, grades);
   const isOver = isRunOver(run.state);
+  const isLooking = run.state === 'looking';
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
       <section aria-label="Sheet" className="p-1">
         <h1>{run.jobName}</h1>
         <p className="text-muted mb-3">
           {materialName} on {machineName}
+          {standInPage ? (
+            <>
+              {' '}
+              · <a href={standInPage}>its stand-in: panel, sheet, faults</a>
+            </>
+          ) : null}
         </p>
         <SheetView
           widthMm={run.sheetWidthMm}
           heightMm={run.sheetHeightMm}
           marginMm={0}
-          label={`Sheet: ${done} of ${run.strokes.length} strokes cut`}
+          label={`Sheet: ${run.outcomes.length} of ${run.strokes.length} strokes cut`}
+          pointer={isLooking ? look.pointer : undefined}
         >
           <OutcomeLines strokes={run.strokes} outcomes={run.outcomes} />
-          {head && !isOver ? (
+          {look.spot && isLooking ? <Spot {...look.spot} size={run.sheetWidthMm / 60} /> : null}
+          {head && !isOver && !isLooking ? (
             <g transform={`translate(${head.x} ${head.y})`} aria-hidden>
               <circle r={run.sheetWidthMm / 45} fill="var(--color-feather)" opacity="0.4" />
               <circle r={run.sheetWidthMm / 160} fill="var(--color-ink)" />
@@ -54,56 +70,38 @@ export function RunView({ run: initial, machineName, materialName }: Props) {
         <OutcomeLegend />
       </section>
       <div className="grid gap-5 content-start">
-        <Progress live={live} />
+        <RunProgress live={live} />
+        {isLooking ? <LookPanel live={live} look={look} isLayered={isLayered} /> : null}
         {isOver ? <NoteForm run={run} onNoted={settle} /> : null}
+        {run.state === 'done' ? <SheetRest run={run} materialId={materialId} /> : null}
       </div>
     </div>
   );
 }
 
-function Progress({ live }: { readonly live: ReturnType<typeof useRun> }) {
-  const { run, error, stop, goOn, isLinked } = live;
-  const done = run.outcomes.length;
-  const share = run.strokes.length === 0 ? 0 : done / run.strokes.length;
-  const isOver = isRunOver(run.state);
+/** What is left of the sheet that was cut, where it is worth keeping. */
+function SheetRest({ run, materialId }: { readonly run: Run; readonly materialId: number }) {
+  const taken = useMemo(() => run.strokes.map(({ points }) => boundPoints(points)), [run.strokes]);
+  const remnant = findRemnant({ widthMm: run.sheetWidthMm, heightMm: run.sheetHeightMm }, taken);
+  if (!remnant) return null;
   return (
-    <section aria-label="Progress" className="sheet p-4 sm:p-5">
-      <p role="status" className="text-xl font-bold">
-        {STATE_WORDS[run.state]}
-      </p>
-      {run.message ? (
-        <p
-          className="note mt-2"
-          data-tone={run.state === 'waiting' ? 'careful' : run.state === 'done' ? undefined : 'problem'}
-        >
-          {run.message}
-        </p>
-      ) : null}
-      <progress className="w-full h-3 mt-3 accent-verdigris" value={share} max={1} aria-label="Strokes cut" />
-      <p className="text-muted">
-        <span className="figure">
-          {done} of {run.strokes.length}
-        </span>{' '}
-        strokes · planned {formatDuration(run.seconds)}
-      </p>
-      {isLinked ? null : (
-        <p className="note mt-2" data-tone="careful" role="status">
-          The link to the server is lost; trying again. The run goes on at the machine.
-        </p>
-      )}
-      {isOver ? null : (
-        <div className="flex gap-3 mt-3">
-          {run.state === 'waiting' ? (
-            <button type="button" className="button grow" data-kind="main" onClick={goOn}>
-              <Play size={18} aria-hidden /> Hands are done, go on
-            </button>
-          ) : null}
-          <button type="button" className="button grow border-ember text-ember" onClick={stop}>
-            <Octagon size={18} aria-hidden /> Stop
-          </button>
-        </div>
-      )}
-      <Refusal error={error} />
+    <section aria-label="Rest of the sheet" className="sheet p-4 sm:p-5">
+      <h2>What is left of the sheet</h2>
+      <RemnantNote materialId={materialId} jobName={run.jobName} remnant={remnant} />
     </section>
+  );
+}
+
+function Spot({ x, y, size }: { readonly x: number; readonly y: number; readonly size: number }) {
+  return (
+    <circle
+      cx={x}
+      cy={y}
+      r={size}
+      fill="none"
+      stroke="var(--color-ink)"
+      strokeWidth="2.5"
+      vectorEffect="non-scaling-stroke"
+    />
   );
 }

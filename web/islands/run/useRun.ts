@@ -1,7 +1,9 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { isRunOver, type Run } from '#core/job/run.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { runEventSchema, type RunEvent } from '#web/schemas/run.ts';
+
+type StateEvent = Extract<RunEvent, { kind: 'state' }>;
 
 interface Head {
   readonly x: number;
@@ -16,31 +18,48 @@ export function useRun(initial: Run) {
   const [isLinked, setLinked] = useState(true);
   const isOver = isRunOver(run.state);
 
+  const told = useRef<StateEvent | null>(null);
+
   const take = useCallback((event: RunEvent) => {
+    if (event.kind === 'state') told.current = event;
     if (event.kind === 'position') setHead({ x: event.x, y: event.y });
     else setRun((before) => applyEvent(before, event));
   }, []);
+
+  /** What was read may be older than what was told while it was on its way: what was told stands. */
+  const readAnew = useCallback(async () => {
+    try {
+      const fresh = await callApi<Run>(`/api/runs/${initial.id}`);
+      const later = told.current;
+      setRun((before) => {
+        const merged = { ...fresh, outcomes: mergeOutcomes(before.outcomes, fresh.outcomes) };
+        return later ? applyEvent(merged, later) : merged;
+      });
+    } catch (problem) {
+      setError(problem);
+    }
+  }, [initial.id]);
 
   useEffect(() => {
     if (isOver) return;
     const source = new EventSource(`/api/runs/${initial.id}/events`);
     source.onopen = () => {
       setLinked(true);
-      callApi<Run>(`/api/runs/${initial.id}`).then(
-        (fresh) =>
-          setRun((before) => ({ ...fresh, outcomes: mergeOutcomes(before.outcomes, fresh.outcomes) })),
-        setError,
-      );
+      told.current = null;
+      void readAnew();
     };
     source.onerror = () => setLinked(false);
     source.onmessage = (message: MessageEvent<string>) =>
       take(runEventSchema.parse(JSON.parse(message.data)));
     return () => source.close();
-  }, [initial.id, isOver, take]);
+  }, [initial.id, isOver, take, readAnew]);
 
-  const order = (what: 'stop' | 'continue') => {
+  const order = (what: 'stop' | 'continue' | 'pause' | 'repeat' | 'unload', body: object) => {
     setError(null);
-    callApi(`/api/runs/${initial.id}/${what}`, 'POST').catch(setError);
+    callApi(`/api/runs/${initial.id}/${what}`, 'POST', body).then(() => {
+      // A repeat brings strokes of its own.
+      if (what === 'repeat') void readAnew();
+    }, setError);
   };
   return {
     run,
@@ -48,10 +67,11 @@ export function useRun(initial: Run) {
     error,
     isLinked,
     settle: setRun,
-    stop: () => order('stop'),
-    goOn: () => order('continue'),
+    order,
   };
 }
+
+export type LiveRun = ReturnType<typeof useRun>;
 
 function applyEvent(run: Run, event: Exclude<RunEvent, { kind: 'position' }>): Run {
   if (event.kind === 'state') return { ...run, state: event.state, message: event.message };

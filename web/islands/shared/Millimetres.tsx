@@ -5,11 +5,20 @@ interface Props {
   readonly value: number;
   readonly unit?: string;
   readonly disabled?: boolean;
+  /** Said to those who cannot see that it stands beside its words. */
+  readonly isLabelHidden?: boolean;
   readonly onChange: (value: number) => void;
 }
 
 /** A number that is taken when the field is left or Enter is pressed. */
-export function Millimetres({ label, value, unit = 'mm', disabled = false, onChange }: Props) {
+export function Millimetres({
+  label,
+  value,
+  unit = 'mm',
+  disabled = false,
+  isLabelHidden = false,
+  onChange,
+}: Props) {
   const [text, setText] = useState<string | null>(null);
   const plain = String(Number(value.toFixed(2)));
   const shown = text ?? plain;
@@ -20,8 +29,10 @@ export function Millimetres({ label, value, unit = 'mm', disabled = false, onCha
   };
   return (
     <label className="text-sm text-muted">
-      {label}
-      {unit ? `, ${unit}` : ''}
+      <span className={isLabelHidden ? 'sr-only' : ''}>
+        {label}
+        {unit && !isLabelHidden ? `, ${unit}` : ''}
+      </span>
       <input
         className="field figure text-base text-ink"
         inputMode="decimal"

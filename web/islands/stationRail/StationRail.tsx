@@ -9,6 +9,8 @@ import type { GoingRun } from '#store/repositories/goingRuns.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { BladeQuill } from '#web/islands/stationRail/BladeQuill.tsx';
 import { RailSlot } from '#web/islands/stationRail/RailSlot.tsx';
+import type { Timer } from '#store/repositories/waits.ts';
+import { WaitSlot } from '#web/islands/stationRail/WaitSlot.tsx';
 import { useStationRail } from '#web/islands/stationRail/useStationRail.ts';
 
 interface Props {
@@ -17,12 +19,21 @@ interface Props {
   readonly shelf: { readonly blades: readonly Blade[]; readonly mats: readonly Mat[] };
   readonly operator: string;
   readonly running: readonly GoingRun[];
+  readonly timers: readonly Timer[];
 }
+
+/** What a run that is not over wants, in two words. */
+const GOING_WORDS: Readonly<Partial<Record<GoingRun['state'], string>>> = {
+  waiting: 'Waiting for hands',
+  paused: 'Paused',
+  held: 'Held: look at it',
+  looking: 'Look before unloading',
+};
 
 const PEOPLE = ['Ines', 'Tove'];
 
 /** The bar along the bottom of every view: what is at this station, each thing changed with one tap. */
-export function StationRail({ machines, station, shelf, operator, running }: Props) {
+export function StationRail({ machines, station, shelf, operator, running, timers }: Props) {
   const rail = useStationRail(station?.machine.id ?? null);
   const machine = station?.machine ?? null;
   const going = running[0];
@@ -46,6 +57,16 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
         <MatSlot station={station} mats={shelf.mats} onChoose={rail.layMat} />
         <LoadedSlot loaded={station?.loaded ?? null} onSearch={rail.focusSearch} />
         <LotSlot loaded={station?.loaded ?? null} onLot={rail.chooseLot} onColour={rail.chooseColour} />
+        {going ? (
+          <a
+            href={`/runs/${going.id}`}
+            className="shrink-0 px-4 py-2 no-underline hover:bg-sheet border-r border-hairline"
+          >
+            <span className="block text-sm text-muted">{GOING_WORDS[going.state] ?? 'Cutting now'}</span>
+            <span className="block font-semibold">{going.jobName}</span>
+          </a>
+        ) : null}
+        <WaitSlot timers={timers} materialId={station?.loaded?.material.id ?? null} />
         <RailSlot
           label="At the bench"
           value={operator || 'who?'}
@@ -54,14 +75,6 @@ export function StationRail({ machines, station, shelf, operator, running }: Pro
           current={PEOPLE.indexOf(operator)}
           onChoose={(index) => rail.signAs(PEOPLE[index] ?? '')}
         />
-        {going ? (
-          <a href={`/runs/${going.id}`} className="shrink-0 px-4 py-2 no-underline hover:bg-sheet">
-            <span className="block text-sm text-muted">
-              {going.state === 'waiting' ? 'Waiting for hands' : 'Cutting now'}
-            </span>
-            <span className="block font-semibold">{going.jobName}</span>
-          </a>
-        ) : null}
       </div>
       <Popover.Root open={rail.error !== null} onOpenChange={rail.forgetError}>
         <Popover.Anchor />

@@ -1,5 +1,6 @@
 import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
 import type { Mat } from '#core/station/station.ts';
+import type { JudgedMat } from '#core/wear/judgeMat.ts';
 import { TACK_CLASSES } from '#core/wear/tackIndex.ts';
 import { CareList, type CareLine } from '#web/islands/tools/CareList.tsx';
 import { Field } from '#web/islands/tools/BladeList.tsx';
@@ -11,6 +12,7 @@ export interface MatView extends Mat {
   readonly tackIndex: number;
   readonly usesSinceCleaned: number;
   readonly suits: readonly Family[];
+  readonly judged: JudgedMat;
 }
 
 interface Props {
@@ -53,7 +55,28 @@ export function MatList({ mats, care }: Props) {
   );
 }
 
+const ADVICE_WORDS = {
+  good: 'good',
+  wash: 'wash it',
+  roll: 'roll sheets down',
+  restick: 're-stick or retire it',
+} as const;
+
 type Tools = ReturnType<typeof useTools>;
+
+/** What a mat holds well, what to do with it, and how long it still will. */
+function Holds({ mat }: { readonly mat: MatView }) {
+  return (
+    <p className="text-sm text-muted">
+      {mat.suits.length > 0
+        ? `holds ${mat.suits.map((family) => FAMILY_NAMES[family]).join(', ')}`
+        : 'holds nothing well any more: wash, re-stick or retire it'}
+      {' · '}
+      <strong>{ADVICE_WORDS[mat.judged.advice]}</strong>: {mat.judged.reason}, about {mat.judged.loadsLeft}{' '}
+      loads left
+    </p>
+  );
+}
 
 function MatRow({ mat, care, tools }: { mat: MatView; care: Props['care']; tools: Tools }) {
   const act = (what: string) => tools.send(`/api/mats/${mat.id}/care`, 'POST', { care: what });
@@ -74,11 +97,7 @@ function MatRow({ mat, care, tools }: { mat: MatView; care: Props['care']; tools
         </span>
         <Tack index={mat.tackIndex} />
       </div>
-      <p className="text-sm text-muted">
-        {mat.suits.length > 0
-          ? `holds ${mat.suits.map((family) => FAMILY_NAMES[family]).join(', ')}`
-          : 'holds nothing well any more: wash, re-stick or retire it'}
-      </p>
+      <Holds mat={mat} />
       <div className="flex flex-wrap items-center gap-2 mt-1.5">
         {mat.retiredAt ? (
           <button type="button" className="button" disabled={tools.isBusy} onClick={() => act('bringBack')}>

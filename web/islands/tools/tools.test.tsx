@@ -26,6 +26,7 @@ const mat: MatView = {
   retiredAt: null,
   tackIndex: 41,
   usesSinceCleaned: 9,
+  judged: { advice: 'wash', reason: 'lint takes 9 of its tack', loadsLeft: 40 } as const,
   suits: ['stickerPaper', 'plainVinyl'],
 };
 

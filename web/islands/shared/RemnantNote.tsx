@@ -1,20 +1,20 @@
 import { useState } from 'react';
-import type { ShownLayout } from '#core/job/describeLayout.ts';
+import type { BoxMm } from '#core/geometry/box.ts';
 import type { Material } from '#core/stack/material.ts';
-import type { ShownJob } from '#web/endpoints/showJob.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 interface Props {
-  readonly shown: ShownJob;
-  readonly layout: ShownLayout | null;
+  readonly materialId: number;
+  readonly jobName: string;
+  /** The largest free rectangle of the sheet, or `null` when nothing useful is left. */
+  readonly remnant: BoxMm | null;
 }
 
-/** What is left of the last sheet, to be kept with the material for the next job. */
-export function RemnantNote({ shown, layout }: Props) {
+/** What is left of a sheet, to be kept with the material for the next job. */
+export function RemnantNote({ materialId, jobName, remnant }: Props) {
   const [isKept, setKept] = useState(false);
   const [error, setError] = useState<unknown>(null);
-  const remnant = layout?.remnant;
   if (!remnant) return null;
   const widthMm = Math.floor(remnant.maxX - remnant.minX);
   const heightMm = Math.floor(remnant.maxY - remnant.minY);
@@ -25,10 +25,10 @@ export function RemnantNote({ shown, layout }: Props) {
         id: _id,
         isArchived: _archived,
         ...material
-      } = await callApi<Material>(`/api/materials/${shown.materialId}`);
-      const rest = { widthMm, heightMm, note: `left of ${shown.job.name}`.slice(0, 60) };
+      } = await callApi<Material>(`/api/materials/${materialId}`);
+      const rest = { widthMm, heightMm, note: `left of ${jobName}`.slice(0, 60) };
       const details = { ...material.details, remnants: [...material.details.remnants, rest] };
-      await callApi(`/api/materials/${shown.materialId}`, 'PUT', { ...material, details });
+      await callApi(`/api/materials/${materialId}`, 'PUT', { ...material, details });
       setKept(true);
     } catch (refusal) {
       setError(refusal);

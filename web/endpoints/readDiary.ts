@@ -1,0 +1,53 @@
+import { forceUnit } from '#core/units/forceScale.ts';
+import { nameCondition } from '#core/stack/material.ts';
+import { findJobHead } from '#store/repositories/jobs.ts';
+import { findMachine } from '#store/repositories/machines.ts';
+import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { listRunPhotos } from '#store/repositories/runPhotos.ts';
+import { findProgress, listRunGrades } from '#store/repositories/runProgress.ts';
+import { findRun, listRunsOfJob } from '#store/repositories/runs.ts';
+import { serverContext } from '#web/endpoints/context.ts';
+import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
+
+const VERDICT_WORDS = { clean: 'clean', someSpoiled: 'some spoiled', failed: 'failed' } as const;
+
+/** Everything that was done with a job, the newest first, or `null` when there is no such job. */
+export function readDiary(id: string | undefined) {
+  return nullIfMissing(async () => {
+    const { store } = serverContext();
+    const job = await findJobHead(store, Number(id));
+    const { material, condition } = await findMaterialByCondition(store, job.conditionId);
+    const machine = await findMachine(store, job.machineId);
+    const unit = forceUnit(machine.forceScale);
+    const runs = await Promise.all(
+      (await listRunsOfJob(store, job.id)).map(async (runId) => {
+        const run = await findRun(store, runId);
+        const progress = await findProgress(store, runId).catch(() => null);
+        const passes = progress?.program.parts.flatMap((part) => part.passes) ?? [];
+        const numbers = passes
+          .map(({ operation, values }) => `${operation} ${values.force} ${unit}, ${values.passes}×`)
+          .join(' · ');
+        return {
+          ...run,
+          numbers,
+          verdictWords: run.verdict ? VERDICT_WORDS[run.verdict] : `${run.state}, not noted`,
+          grades: await listRunGrades(store, runId),
+          photos: await listRunPhotos(store, runId),
+        };
+      }),
+    );
+    const sum = (of: (run: (typeof runs)[number]) => number) => runs.reduce((all, run) => all + of(run), 0);
+    return {
+      id: job.id,
+      name: job.name,
+      updatedAt: job.updatedAt,
+      material: nameCondition(material.name, condition.kind),
+      machine: machine.name,
+      sheet: `${job.sheet.name}, ${Math.round(job.sheet.widthMm)} × ${Math.round(job.sheet.heightMm)} mm`,
+      runs,
+      good: sum(({ piecesGood }) => piecesGood),
+      spoiled: sum(({ piecesSpoiled }) => piecesSpoiled),
+      sheets: sum(({ sheetsUsed }) => sheetsUsed),
+    };
+  });
+}

@@ -1,0 +1,123 @@
+import { Octagon, Pause, Play } from 'lucide-react';
+import { isRunOver, type RunState } from '#core/job/run.ts';
+import type { LiveRun } from '#web/islands/run/useRun.ts';
+import { formatDuration } from '#web/islands/shared/formatTime.ts';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
+
+const STATE_WORDS: Readonly<Record<RunState, string>> = {
+  sending: 'Sending',
+  cutting: 'Cutting',
+  paused: 'Paused',
+  waiting: 'Waiting for hands',
+  held: 'Held: look at the sheet',
+  looking: 'Look before unloading',
+  done: 'Done',
+  stopped: 'Stopped',
+  failed: 'Failed',
+  unknown: 'Not known how far',
+};
+
+const TONES: Readonly<Partial<Record<RunState, string>>> = {
+  waiting: 'careful',
+  cutting: 'careful',
+  held: 'problem',
+  failed: 'problem',
+  stopped: 'problem',
+  unknown: 'problem',
+};
+
+/** How far a run is, what it is at, how long it still takes, and what hands can tell it. */
+export function RunProgress({ live }: { readonly live: LiveRun }) {
+  const { run, error, isLinked } = live;
+  const done = run.outcomes.length;
+  const total = run.strokes.length;
+  const share = total === 0 ? 0 : done / total;
+  const isMoving = run.state === 'cutting' || run.state === 'paused' || run.state === 'waiting';
+  const next = isMoving ? run.strokes[done] : undefined;
+  return (
+    <section aria-label="Progress" className="sheet p-4 sm:p-5">
+      <p role="status" className="text-xl font-bold">
+        <span>{STATE_WORDS[run.state]}</span>
+        {next ? <span className="font-normal text-muted"> · {next.operation}</span> : null}
+      </p>
+      {run.message ? (
+        <p className="note mt-2" data-tone={TONES[run.state]}>
+          {run.message}
+        </p>
+      ) : null}
+      <progress className="w-full h-3 mt-3 accent-verdigris" value={share} max={1} aria-label="Strokes cut" />
+      <p className="text-muted">
+        <span className="figure">
+          {done} of {total}
+        </span>{' '}
+        strokes ·{' '}
+        {isRunOver(run.state) || run.state === 'looking'
+          ? `planned ${formatDuration(run.seconds)}`
+          : `about ${formatDuration(run.seconds * (1 - share))} left`}
+      </p>
+      {isLinked ? null : (
+        <p className="note mt-2" data-tone="careful" role="status">
+          The link to the server is lost; trying again. The run goes on at the machine.
+        </p>
+      )}
+      <Orders live={live} />
+      <Refusal error={error} />
+    </section>
+  );
+}
+
+function Orders({ live: { run, order } }: { readonly live: LiveRun }) {
+  if (isRunOver(run.state) || run.state === 'looking') return null;
+  return (
+    <div className="flex flex-wrap gap-3 mt-3">
+      {run.state === 'waiting' ? (
+        <button type="button" className="button grow" data-kind="main" onClick={() => order('continue', {})}>
+          <Play size={18} aria-hidden /> Hands are done, go on
+        </button>
+      ) : null}
+      {run.state === 'held' ? <HeldOrders run={run} order={order} /> : null}
+      {run.state === 'cutting' ? (
+        <button type="button" className="button grow" onClick={() => order('pause', { isPaused: true })}>
+          <Pause size={18} aria-hidden /> Pause
+        </button>
+      ) : null}
+      {run.state === 'paused' ? (
+        <button
+          type="button"
+          className="button grow"
+          data-kind="main"
+          onClick={() => order('pause', { isPaused: false })}
+        >
+          <Play size={18} aria-hidden /> Go on
+        </button>
+      ) : null}
+      <button type="button" className="button grow border-ember text-ember" onClick={() => order('stop', {})}>
+        <Octagon size={18} aria-hidden /> {run.state === 'held' ? 'End here' : 'Stop'}
+      </button>
+    </div>
+  );
+}
+
+/** Nobody but a person who looks knows what became of the next stroke. */
+function HeldOrders({ run, order }: Pick<LiveRun, 'run' | 'order'>) {
+  const next = run.outcomes.length + 1;
+  return (
+    <>
+      <button
+        type="button"
+        className="button w-full"
+        data-kind="main"
+        onClick={() => order('continue', { openStroke: 'again' })}
+      >
+        <Play size={18} aria-hidden /> Go on with stroke {next}
+      </button>
+      <button
+        type="button"
+        className="button w-full"
+        onClick={() => order('continue', { openStroke: 'leave' })}
+      >
+        Stroke {next} is cut: go on after it
+      </button>
+    </>
+  );
+}

@@ -1,0 +1,3 @@
+import { getDayCalendar } from '#web/endpoints/days.ts';
+
+export const GET = getDayCalendar.serve;

@@ -1,0 +1,3 @@
+import { putFaultOutcome } from '#web/endpoints/faults.ts';
+
+export const PUT = putFaultOutcome.serve;

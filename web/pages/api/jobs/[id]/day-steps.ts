@@ -1,0 +1,3 @@
+import { getJobSteps } from '#web/endpoints/days.ts';
+
+export const GET = getJobSteps.serve;

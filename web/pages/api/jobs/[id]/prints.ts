@@ -1,0 +1,3 @@
+import { postPrint } from '#web/endpoints/printJob.ts';
+
+export const POST = postPrint.serve;

@@ -1,0 +1,3 @@
+import { getLogCsv } from '#web/endpoints/log.ts';
+
+export const GET = getLogCsv.serve;

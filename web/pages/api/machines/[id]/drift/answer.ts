@@ -1,0 +1,3 @@
+import { postDriftAnswer } from '#web/endpoints/drift.ts';
+
+export const POST = postDriftAnswer.serve;

@@ -1,0 +1,3 @@
+import { getDrift } from '#web/endpoints/drift.ts';
+
+export const GET = getDrift.serve;

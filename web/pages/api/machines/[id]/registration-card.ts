@@ -1,0 +1,3 @@
+import { postRegistrationCard } from '#web/endpoints/registration.ts';
+
+export const POST = postRegistrationCard.serve;

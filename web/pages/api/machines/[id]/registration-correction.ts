@@ -1,0 +1,3 @@
+import { putCorrection } from '#web/endpoints/registration.ts';
+
+export const PUT = putCorrection.serve;

@@ -1,0 +1,3 @@
+import { deleteRegistrationSheet } from '#web/endpoints/registration.ts';
+
+export const DELETE = deleteRegistrationSheet.serve;

@@ -1,0 +1,3 @@
+import { postRegistrationSheet } from '#web/endpoints/registration.ts';
+
+export const POST = postRegistrationSheet.serve;

@@ -1,0 +1,3 @@
+import { getRegistration } from '#web/endpoints/registration.ts';
+
+export const GET = getRegistration.serve;

@@ -1,0 +1,3 @@
+import { putWaitRoute } from '#web/endpoints/waits.ts';
+
+export const PUT = putWaitRoute.serve;

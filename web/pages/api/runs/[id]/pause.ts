@@ -1,0 +1,3 @@
+import { postPause } from '#web/endpoints/runs.ts';
+
+export const POST = postPause.serve;

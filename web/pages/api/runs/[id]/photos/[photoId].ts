@@ -1,0 +1,3 @@
+import { getRunPhoto } from '#web/endpoints/runPhotos.ts';
+
+export const GET = getRunPhoto.serve;

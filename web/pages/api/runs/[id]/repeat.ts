@@ -1,0 +1,3 @@
+import { postRepeat } from '#web/endpoints/runs.ts';
+
+export const POST = postRepeat.serve;

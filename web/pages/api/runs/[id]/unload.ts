@@ -1,0 +1,3 @@
+import { postUnload } from '#web/endpoints/runs.ts';
+
+export const POST = postUnload.serve;

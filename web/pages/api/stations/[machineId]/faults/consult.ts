@@ -1,0 +1,3 @@
+import { postConsult } from '#web/endpoints/faults.ts';
+
+export const POST = postConsult.serve;

@@ -1,0 +1,3 @@
+import { getTimerCalendar } from '#web/endpoints/waits.ts';
+
+export const GET = getTimerCalendar.serve;

@@ -1,0 +1,3 @@
+import { postTimerClear } from '#web/endpoints/waits.ts';
+
+export const POST = postTimerClear.serve;
