@@ -9,7 +9,7 @@ const rooms = {
   devices: ['core/units', 'devices'],
   demo: ['core', 'store', 'demo'],
   web: ['core', 'store', 'web'],
-  e2e: ['core', 'store', 'web/schemas', 'web/links', 'devices', 'commands', 'demo', 'e2e'],
+  e2e: ['core', 'store', 'web/schemas', 'web/links', 'web/endpoints', 'devices', 'commands', 'demo', 'e2e'],
   commands: ['core', 'store', 'web/schemas', 'demo', 'devices', 'commands'],
   benchmarks: ['core', 'store', 'commands', 'benchmarks'],
 };

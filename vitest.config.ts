@@ -21,7 +21,7 @@ export default defineConfig({
       {
         test: {
           name: 'store',
-          include: ['store/**/*.test.ts'],
+          include: ['store/**/*.test.ts', 'e2e/driven/**/*.test.ts'],
           fileParallelism: false,
           testTimeout: 20_000,
           hookTimeout: 60_000,

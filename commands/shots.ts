@@ -25,10 +25,8 @@ const PACE = 2;
 
 const SHOTS: readonly Shot[] = [
   { name: 'bench', path: '/' },
-  { name: 'bench-levels', path: '/', station: 2 },
   { name: 'settings', path: '/settings' },
   { name: 'setting', path: '/settings/1' },
-  { name: 'compare', path: '/compare?ids=1,3,7' },
   {
     name: 'material',
     path: '/materials/1',
@@ -55,8 +53,19 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'run', path: '/jobs/5', prepare: cutTheJob },
   { name: 'log', path: '/log' },
-  { name: 'upkeep', path: '/upkeep' },
-  { name: 'files', path: '/book', prepare: readAFile },
+  { name: 'charts', path: '/log/charts' },
+  {
+    name: 'upkeep',
+    path: '/upkeep',
+    station: 2,
+    prepare: async (page) => {
+      const drift = page.getByRole('region', { name: 'Drift on Dunlin desk' });
+      await drift.getByText(/what was done/i).waitFor();
+      await drift.evaluate((region) => region.scrollIntoView());
+    },
+  },
+  { name: 'day', path: '/day/2026-12-01', prepare: planTheDay },
+  { name: 'faults', path: '/faults', station: 2, prepare: askAFault },
 ];
 
 const PHONE_SHOTS: readonly Shot[] = [
@@ -106,20 +115,20 @@ async function layACard(page: Page): Promise<void> {
   await page.getByRole('heading', { name: /card,/ }).waitFor();
 }
 
-/** Shows what reading a small file would do. */
-async function readAFile(page: Page): Promise<void> {
-  const rows = [
-    'maker;material;state;machine;blade;operation;force (machine scale);exposure (mm);speed (machine scale);passes',
-    'Tarn & Tide;Capstan vinyl;bare;Gannet 600;45° fine;through;190,5;0,375;200;1',
-    'Tarn & Tide;Capstan vinyl;bare;Gannet 600;45° fine;kiss;84;0,25;200;1',
-    'Skerry Mills;Drift label paper;printed;Dunlin desk;45° fine;kiss;60;0,3;20;1',
-    'Oldstrand;Unknown film;bare;Gannet 600;45° fine;kiss;90;0,25;200;1',
-  ];
-  const buffer = Buffer.from(rows.join('\n'));
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({ name: 'old table.csv', mimeType: 'text/csv', buffer });
-  await page.getByText(/rows would change the book/).waitFor();
+/** Puts four jobs on the day. */
+async function planTheDay(page: Page): Promise<void> {
+  for (const name of ['Tide-table', 'Jam-jar', 'Crate stencil', 'Seed packet']) {
+    const value = await page.locator('option', { hasText: name }).first().getAttribute('value');
+    await page.getByLabel('Add a job').selectOption(value);
+    await page.getByRole('button', { name: new RegExp(`^${name}.*cut`) }).waitFor();
+  }
+  await page.getByText(/Ends at/).waitFor();
+}
+
+/** Says what is seen, so that causes and the next move stand beside it. */
+async function askAFault(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'not through anywhere' }).click();
+  await page.getByText('Do next').waitFor();
 }
 
 async function takeShots(address: string, size: typeof DESK, shots: readonly Shot[]): Promise<void> {

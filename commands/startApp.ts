@@ -5,21 +5,52 @@ import { ROOT } from '#commands/homeFolder.ts';
 
 /** Where the stand-in cutters listen. */
 export interface StandInPorts {
-  readonly desk: { readonly dataPort: number; readonly panelPort: number };
-  readonly roll: { readonly dataPort: number; readonly panelPort: number };
+  readonly desk: CutterPorts;
+  readonly roll: CutterPorts;
+  readonly printer?: { readonly port: number };
+}
+
+interface CutterPorts {
+  readonly dataPort: number;
+  readonly panelPort: number;
+  /** The page that shows its panel and its sheet. */
+  readonly pagePort?: number;
 }
 
 const NODE_FLAGS = ['--import', 'tsx'];
 
-/** Starts both stand-in cutters, each its own process, and returns their ports once they listen. */
+/** Starts the stand-in cutters and the printer, each its own process, and returns their ports once they listen. */
 export async function startStandIns(home: string, pace: number): Promise<StandInPorts> {
-  return { desk: await startStandIn(home, 'desk', pace), roll: await startStandIn(home, 'roll', pace) };
+  return {
+    desk: await startStandIn(home, 'desk', pace),
+    roll: await startStandIn(home, 'roll', pace),
+    printer: await startPrinter(home),
+  };
+}
+
+async function startPrinter(home: string) {
+  const name = 'printer';
+  await stopBackground(home, name);
+  const port = await findFreePort();
+  const pid = startBackground({
+    home,
+    name,
+    command: process.execPath,
+    arguments: [...NODE_FLAGS, join(ROOT, 'devices/printer/main.ts')],
+    environment: { FEATHER_PRINTER_PORT: String(port) },
+  });
+  await waitUntil(home, name, pid, () => Promise.resolve(tailLog(home, name).includes('printerPort')));
+  return { port };
 }
 
 async function startStandIn(home: string, model: 'desk' | 'roll', pace: number) {
   const name = `cutter-${model}`;
   await stopBackground(home, name);
-  const ports = { dataPort: await findFreePort(), panelPort: await findFreePort() };
+  const ports = {
+    dataPort: await findFreePort(),
+    panelPort: await findFreePort(),
+    pagePort: await findFreePort(),
+  };
   const pid = startBackground({
     home,
     name,
@@ -29,6 +60,7 @@ async function startStandIn(home: string, model: 'desk' | 'roll', pace: number) 
       FEATHER_CUTTER_MODEL: model,
       FEATHER_CUTTER_PORT: String(ports.dataPort),
       FEATHER_CUTTER_PANEL_PORT: String(ports.panelPort),
+      FEATHER_CUTTER_PAGE_PORT: String(ports.pagePort),
       FEATHER_CUTTER_PACE: String(pace),
     },
   });
@@ -64,7 +96,8 @@ export async function startWeb(
 /** Stops the web server and the stand-ins. Returns how many were running. */
 export async function stopProcesses(home: string): Promise<number> {
   const stopped: boolean[] = [];
-  for (const name of ['web', 'cutter-desk', 'cutter-roll']) stopped.push(await stopBackground(home, name));
+  for (const name of ['web', 'cutter-desk', 'cutter-roll', 'printer'])
+    stopped.push(await stopBackground(home, name));
   return stopped.filter(Boolean).length;
 }
 

@@ -89,10 +89,19 @@ function makeDataFolder(home: string, data: string): void {
 async function chooseAccess(home: string): Promise<Access> {
   const file = join(home, 'run', 'database.json');
   const known = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Access) : null;
-  const port = known && (await isPortFree(known.port)) ? known.port : await findFreePort();
+  const port = known && (await isSoonFree(known.port)) ? known.port : await findFreePort();
   const access = { port, password: known?.password ?? randomBytes(18).toString('hex') };
   writeFileSync(file, JSON.stringify(access), { mode: 0o600 });
   return access;
+}
+
+/** A server that was killed a moment ago may still hold its port. */
+async function isSoonFree(port: number): Promise<boolean> {
+  for (let tries = 0; tries < 30; tries++) {
+    if (await isPortFree(port)) return true;
+    await pause(100);
+  }
+  return false;
 }
 
 function grantSql(password: string): string {

@@ -169,7 +169,9 @@ describe('the HTTP interface, walked by a script', () => {
     const { reply: job } = await api<Job>(`/api/jobs/${jobId}`);
     const roles = { '|#0000ff': 'kiss', '|#ff0000': 'through' };
     await api(`/api/jobs/${jobId}`, 'PATCH', { version: job.version, roles });
-    const { status, reply } = await api<Refused>(`/api/jobs/${jobId}/runs`, 'POST');
+    const { status, reply } = await api<Refused>(`/api/jobs/${jobId}/runs`, 'POST', {
+      requestKey: 'a press of the key',
+    });
     expect(status).toBe(502);
     expect(reply.error.message).toMatch(/Script desk has no link/);
   });

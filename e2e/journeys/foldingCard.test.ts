@@ -89,7 +89,8 @@ describe('a folding card on the mat-fed machine', () => {
     await drawer.step('Cut');
     await page.getByRole('button', { name: /^Send to/ }).click();
     await arrive(page, /^\/runs\/\d+$/);
-    await page.getByText(/^Done/).first().waitFor({ timeout: 60_000 });
+    await page.getByRole('button', { name: /unload/ }).click({ timeout: 60_000 });
+    await page.getByText('Done', { exact: true }).waitFor();
     const run = Number(/\d+$/.exec(new URL(page.url()).pathname)?.[0]);
     const { reply } = await api<{ strokes: unknown[]; outcomes: unknown[]; state: string }>(
       `/api/runs/${run}`,

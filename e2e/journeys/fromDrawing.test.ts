@@ -80,7 +80,7 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
     await page.getByRole('heading', { name: 'Will the pieces stay in, and come out?' }).waitFor();
     await page.getByRole('button', { name: 'Perforated earlier' }).click();
     await page.getByText(/Out of order: perforated before kiss|Out of order: kiss/).waitFor();
-    await page.getByRole('button', { name: 'usual order' }).click();
+    await page.getByLabel('Route').selectOption('0');
     await expect.poll(() => page.getByText(/Out of order/).count()).toBe(0);
   });
 

@@ -105,7 +105,7 @@ describe('the page of a machine', () => {
     const body = await deskCopy('Turnstone desk');
     const { reply } = await api<{ id: number }>('/api/machines', 'POST', body);
     await go(page, `/machines/${reply.id}`);
-    await page.getByText('Not measured yet', { exact: false }).waitFor();
+    await page.getByText('Not measured yet: grams').waitFor();
     const grams = (row: number) => page.getByLabel(`Reading ${row}: grams`);
     const set = (row: number) => page.getByLabel(`Reading ${row}: set to`);
     for (const [row, level, read] of [

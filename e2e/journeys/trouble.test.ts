@@ -104,7 +104,10 @@ describe('what is not ready', () => {
     await page.getByText('There is no kiss setting').waitFor();
     await page.getByRole('link', { name: 'Find it with test cuts' }).click();
     await page.getByRole('heading', { name: 'Test cuts' }).waitFor();
-    expect((await api<Refused>(`/api/jobs/${reply.id}/runs`, 'POST')).reply.error.code).toBe('cannotPlan');
+    const sent = await api<Refused>(`/api/jobs/${reply.id}/runs`, 'POST', {
+      requestKey: crypto.randomUUID(),
+    });
+    expect(sent.reply.error.code).toBe('cannotPlan');
   });
 
   it('shows a page for what does not exist', async () => {

@@ -165,11 +165,17 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     const { page } = tove;
     await follow(page, page.getByRole('button', { name: /Send to Skua 300/ }), /^\/runs\//);
     await page.getByRole('progressbar').waitFor();
-    for (let tries = 0; tries < 60 && !(await page.getByText('Done', { exact: true }).isVisible()); tries++) {
+    const unload = page.getByRole('button', { name: /unload/ });
+    for (let tries = 0; tries < 60 && !(await unload.isVisible()); tries++) {
       const goOn = page.getByRole('button', { name: /Hands are done/ });
       if (await goOn.isVisible()) await goOn.click();
       await page.waitForTimeout(300);
     }
+    // Two taps grade an operation while the sheet is still in.
+    await page.getByRole('button', { name: 'Grade the Kiss cut' }).click();
+    await page.getByRole('button', { name: /^3 clean/ }).click();
+    await page.getByText(/1 pass · 3 clean/).waitFor();
+    await unload.click();
     await page.getByText('Done', { exact: true }).waitFor();
     expect(await page.locator('svg path title').count()).toBeGreaterThan(3);
     await page.getByRole('button', { name: 'Note it' }).click();

@@ -181,7 +181,7 @@ describe('cutters that misbehave', () => {
     );
     expect(result).toEqual({ kind: 'silent' });
     expect(received).toBe(file);
-    await expect(orderAtPanel({ host: '127.0.0.1', dataPort, panelPort: null }, {})).resolves.toBeUndefined();
+    await expect(orderAtPanel({ host: '127.0.0.1', dataPort, panelPort: null }, {})).resolves.toBeNull();
   });
 
   it('refuse at the panel with their reason', async () => {

@@ -1,0 +1,206 @@
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { RunState } from '#core/job/run.ts';
+import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
+import { addDrivenRun, drivenContext } from '#e2e/support/drivenRun.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { addMachine } from '#store/repositories/machines.ts';
+import { findRun } from '#store/repositories/runs.ts';
+import { machine, now, openTestStore } from '#store/tests/testStore.ts';
+import { orderAtPanel } from '#web/links/cutterLink.ts';
+import { driveRun, findDrive } from '#web/links/runDriver.ts';
+import type { ServerContext } from '#web/endpoints/context.ts';
+import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#web/links/runOrders.ts';
+
+/** Runs driven over real sockets against the real store, with everything that goes wrong at a bench. */
+let db: Store;
+let conditionId: number;
+let machineId: number;
+let cutter: CutterService;
+let context: ServerContext;
+let count = 0;
+
+beforeAll(async () => {
+  ({ db, conditionId } = await openTestStore());
+  machineId = await addMachine(
+    db,
+    { ...machine, name: 'Linked', link: { kind: 'standIn', model: 'roll' } },
+    now,
+  );
+});
+afterAll(() => db.destroy());
+beforeEach(() => openCutter(60));
+
+async function openCutter(pace: number) {
+  cutter = await serveCutter({ model: 'roll', dataPort: 0, panelPort: 0, seed: 4, pace });
+  context = drivenContext(db, cutter);
+}
+
+/** A cutter so slow that a person can step in while it cuts. */
+async function changeToSlowCutter() {
+  await cutter.close();
+  await openCutter(6);
+}
+
+afterEach(() => cutter.close());
+
+const start = async (hasStop = false, circles = 20) => {
+  count += 1;
+  const run = await addDrivenRun(
+    db,
+    { machineId, conditionId, now, key: `fault-run-${count}` },
+    circles,
+    hasStop,
+  );
+  return run;
+};
+const address = () => ({ host: '127.0.0.1', dataPort: cutter.dataPort, panelPort: cutter.panelPort });
+const arm = (fault: string, afterStrokes: number) =>
+  orderAtPanel(address(), { order: 'fault', fault, afterStrokes });
+
+async function until(runId: number, state: RunState) {
+  for (let tries = 0; tries < 400; tries++) {
+    const run = await findRun(db, runId);
+    if (run.state === state && !(state !== 'cutting' && findDrive(runId))) return run;
+    await new Promise((resolve) => setTimeout(resolve, 25));
+  }
+  throw new Error(`the run never was ${state}: ${JSON.stringify((await findRun(db, runId)).state)}`);
+}
+
+/** How often each stroke of the run lies on the sheet. */
+function timesCut(strokes: readonly { readonly points: readonly { x: number; y: number }[] }[]) {
+  return strokes.map(({ points: [first] }) => {
+    const near = cutter.state.cutter.sheetStrokes.filter(({ path: [spot] }) => {
+      return Math.hypot(spot!.xMm - first!.x, 100 - spot!.yMm - first!.y) < 0.03;
+    });
+    return near.length;
+  });
+}
+
+describe('a run', () => {
+  it('is cut stroke by stroke, waits for hands, is looked at and unloaded', async () => {
+    const { runId, strokes } = await start(true);
+    void driveRun(runId, context);
+    const waiting = await until(runId, 'waiting');
+    expect(waiting.message).toMatch(/exposure/);
+    expect(waiting.outcomes).toHaveLength(20);
+    // Two presses at once go on once.
+    const presses = await Promise.allSettled([
+      continueRun(runId, 'again', context),
+      continueRun(runId, 'again', context),
+    ]);
+    expect(presses.map(({ status }) => status).toSorted()).toEqual(['fulfilled', 'rejected']);
+    await until(runId, 'looking');
+    expect(new Set(timesCut(strokes))).toEqual(new Set([1]));
+    await unloadRun(runId, context);
+    await expect(unloadRun(runId, context)).rejects.toMatchObject({ code: 'conflict' });
+    expect((await findRun(db, runId)).state).toBe('done');
+  });
+
+  it('cuts one path once more while the sheet is in, and no more than once for two presses', async () => {
+    const { runId, strokes } = await start();
+    void driveRun(runId, context);
+    await until(runId, 'looking');
+    await Promise.allSettled([1, 2].map(() => repeatOperation(runId, 'kiss', context)));
+    const again = await until(runId, 'looking');
+    expect(again.strokes).toHaveLength(strokes.length + 20);
+    expect(again.strokes.at(-1)).toMatchObject({ operation: 'kiss', repeat: 1 });
+    expect(timesCut(strokes)).toEqual(strokes.map(({ operation }) => (operation === 'kiss' ? 2 : 1)));
+    await unloadRun(runId, context);
+  });
+
+  it.each(['linkLost', 'halfCommand'])('goes on after %s without cutting anything twice', async (fault) => {
+    const { runId, strokes } = await start();
+    await arm(fault, 7);
+    void driveRun(runId, context);
+    const run = await until(runId, 'looking');
+    expect(run.outcomes).toHaveLength(strokes.length);
+    expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+    await unloadRun(runId, context);
+  });
+
+  it('holds at a jam with the reason, and goes on where a person says', async () => {
+    const { runId, strokes } = await start();
+    await arm('jam', 5);
+    void driveRun(runId, context);
+    const held = await until(runId, 'held');
+    expect(held.message).toMatch(/jam: a loose piece/);
+    expect(held.outcomes.length).toBeGreaterThanOrEqual(5);
+    await continueRun(runId, 'again', context);
+    await until(runId, 'looking');
+    expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+    await unloadRun(runId, context);
+  });
+
+  it('says after a loss of power what is not known, and leaves a stroke that a person saw cut', async () => {
+    const { runId, strokes } = await start();
+    await arm('powerLoss', 6);
+    void driveRun(runId, context);
+    const held = await until(runId, 'held');
+    expect(held.message).toMatch(
+      /switched off meanwhile.*stroke \d+ may be cut whole, in part or not at all/,
+    );
+    const known = held.outcomes.length;
+    await continueRun(runId, 'leave', context);
+    const run = await until(runId, 'looking');
+    expect(run.outcomes.find(({ index }) => index === known)!.spans).toEqual([]);
+    const times = timesCut(strokes);
+    expect(times.filter((time) => time > 1)).toEqual([]);
+    await unloadRun(runId, context);
+  });
+
+  it('holds before anything was sent when the marks are not read', async () => {
+    const { runId } = await start();
+    await arm('marksNotRead', 0);
+    void driveRun(runId, context);
+    expect((await until(runId, 'held')).message).toMatch(/marks were not found/);
+    await stopRun(runId, context);
+    expect((await findRun(db, runId)).state).toBe('stopped');
+  });
+
+  it('pauses between two strokes and goes on', async () => {
+    await changeToSlowCutter();
+    const { runId, strokes } = await start();
+    void driveRun(runId, context);
+    await until(runId, 'cutting');
+    await pauseRun(runId, true, context);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    const before = (await findRun(db, runId)).outcomes.length;
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect((await findRun(db, runId)).outcomes.length).toBe(before);
+    expect(before).toBeLessThan(strokes.length);
+    await expect(pauseRun(runId, true, context)).rejects.toMatchObject({ code: 'conflict' });
+    await pauseRun(runId, false, context);
+    await until(runId, 'looking');
+    expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+    await unloadRun(runId, context);
+  });
+
+  it('ends where it is stopped, and wears nothing twice', async () => {
+    await changeToSlowCutter();
+    const { runId, strokes } = await start();
+    void driveRun(runId, context);
+    await until(runId, 'cutting');
+    await stopRun(runId, context);
+    const run = await until(runId, 'stopped');
+    expect(run.outcomes.length).toBeLessThan(strokes.length);
+    await expect(stopRun(runId, context)).rejects.toMatchObject({ code: 'conflict' });
+  });
+
+  it('is held with the words of the link when no cutter answers, and sends nothing', async () => {
+    const { runId, strokes } = await start();
+    await cutter.close();
+    void driveRun(runId, context);
+    expect((await until(runId, 'held')).message).toMatch(/No cutter answers.*Nothing was sent/);
+    cutter = await serveCutter({
+      model: 'roll',
+      dataPort: cutter.dataPort,
+      panelPort: cutter.panelPort,
+      seed: 4,
+      pace: 60,
+    });
+    await continueRun(runId, 'again', context);
+    await until(runId, 'looking');
+    expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+    await unloadRun(runId, context);
+  });
+});
