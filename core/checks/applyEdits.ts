@@ -1,3 +1,4 @@
+import { startOf } from '#core/geometry/contour.ts';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import { bridgeIslands } from '#core/checks/bridgeIslands.ts';
 import { firstFreeId } from '#core/checks/firstFreeId.ts';
@@ -82,10 +83,8 @@ function dropWithin(drawing: Drawing, lineIds: readonly number[]): Drawing {
   const contours = drawing.contours.filter(({ id, contour, strokeColour }) => {
     if (lineIds.includes(id) || strokeColour === null) return true;
     const box = boundContour(contour);
-    const start = contour.segments[0]?.from;
-    return !rings.some(
-      (one) => one.id !== id && start !== undefined && encloses(one.box, box) && isInside(start, one.ring),
-    );
+    const start = startOf(contour);
+    return !rings.some((one) => one.id !== id && encloses(one.box, box) && isInside(start, one.ring));
   });
   return { ...drawing, contours };
 }

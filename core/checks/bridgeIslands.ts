@@ -2,7 +2,7 @@ import { firstFreeId } from '#core/checks/firstFreeId.ts';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
 import { boundPoints, cornersOf, middleOf } from '#core/geometry/box.ts';
 import { subtractRings, type Rings } from '#core/geometry/clip.ts';
-import type { Segment } from '#core/geometry/contour.ts';
+import { startOf } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside } from '#core/geometry/polygon.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
@@ -26,8 +26,7 @@ export function bridgeIslands(
   for (const opening of contours.filter((line) => lineIds.includes(line.id) && line.contour.isClosed)) {
     const outer = ringOf(opening.contour);
     const islands = contours.filter(
-      ({ id: own, contour }) =>
-        own !== opening.id && contour.isClosed && isInside((contour.segments[0] as Segment).from, outer),
+      ({ id: own, contour }) => own !== opening.id && contour.isClosed && isInside(startOf(contour), outer),
     );
     if (islands.length === 0) continue;
     const rings = islands.map(({ contour }) => ringOf(contour));

@@ -1,6 +1,13 @@
 import Flatbush from 'flatbush';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
-import type { Contour, Segment } from '#core/geometry/contour.ts';
+import {
+  endOf,
+  packSegments,
+  segmentsOf,
+  startOf,
+  type Contour,
+  type Segment,
+} from '#core/geometry/contour.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 
 /**
@@ -10,7 +17,7 @@ import { distanceMm, type PointMm } from '#core/geometry/point.ts';
  * @param withinMm greatest gap that is bridged, above 0
  */
 export function joinLines(contours: readonly DrawnContour[], withinMm: number): readonly DrawnContour[] {
-  const open = contours.filter(({ contour }) => !contour.isClosed && contour.segments.length > 0);
+  const open = contours.filter(({ contour }) => !contour.isClosed);
   if (open.length === 0) return contours;
   const tree = new Flatbush(open.length * 2);
   for (const { contour } of open) for (const { x, y } of endsOf(contour)) tree.add(x, y);
@@ -21,7 +28,7 @@ export function joinLines(contours: readonly DrawnContour[], withinMm: number): 
   open.forEach((line, index) => {
     if (isUsed[index]) return;
     isUsed[index] = 1;
-    let chain = line.contour.segments;
+    let chain = segmentsOf(line.contour);
     const grow = () => {
       const end = (chain.at(-1) as Segment).to;
       const found = tree
@@ -34,8 +41,9 @@ export function joinLines(contours: readonly DrawnContour[], withinMm: number): 
       if (!found) return false;
       isUsed[found.line] = 1;
       const other = open[found.line] as DrawnContour;
+      const tail = segmentsOf(other.contour);
       gone.add(other.id);
-      chain = link(chain, found.isEnd ? reverse(other.contour.segments) : other.contour.segments);
+      chain = link(chain, found.isEnd ? reverse(tail) : tail);
       return true;
     };
     while (grow());
@@ -44,7 +52,7 @@ export function joinLines(contours: readonly DrawnContour[], withinMm: number): 
     const first = (chain[0] as Segment).from;
     const last = (chain.at(-1) as Segment).to;
     const isClosed = chain.length > 1 && distanceMm(first, last) <= withinMm;
-    joined.set(line.id, { ...line, contour: { segments: isClosed ? close(chain) : chain, isClosed } });
+    joined.set(line.id, { ...line, contour: packSegments(isClosed ? close(chain) : chain, isClosed) });
   });
   return contours.filter(({ id }) => !gone.has(id)).map((line) => joined.get(line.id) ?? line);
 }
@@ -54,7 +62,7 @@ function looksAlike(a: DrawnContour, b: DrawnContour): boolean {
 }
 
 function endsOf(contour: Contour): readonly [PointMm, PointMm] {
-  return [(contour.segments[0] as Segment).from, (contour.segments.at(-1) as Segment).to];
+  return [startOf(contour), endOf(contour)];
 }
 
 function gapTo({ contour }: DrawnContour, isEnd: boolean, to: PointMm): number {

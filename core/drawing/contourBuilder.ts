@@ -1,9 +1,9 @@
 import { FURTHEST_MM } from '#core/drawing/drawing.ts';
 import { AppError } from '#core/errors/appError.ts';
-import type { Affine } from '#core/geometry/affine.ts';
+import { mapPoint, type Affine } from '#core/geometry/affine.ts';
 import { arcToCubics } from '#core/geometry/arcToCubics.ts';
-import type { Contour, Segment } from '#core/geometry/contour.ts';
-import { distanceMm, type PointMm } from '#core/geometry/point.ts';
+import { CUBIC, CUBIC_STEP, LINE, LINE_STEP, type Contour } from '#core/geometry/contour.ts';
+import type { PointMm } from '#core/geometry/point.ts';
 import { CLOSES_WITHIN_MM } from '#core/geometry/tolerances.ts';
 
 /**
@@ -11,42 +11,50 @@ import { CLOSES_WITHIN_MM } from '#core/geometry/tolerances.ts';
  * cubics within 4.3e-6 of their radius. What draws nothing is left out; an outline whose ends meet is closed.
  */
 export class ContourBuilder {
-  private readonly contours: Contour[] = [];
-  private segments: Segment[] = [];
+  private contours: Contour[] = [];
+  /**
+   * The path at hand: filled again and again, and copied out at its exact length when it is finished. It begins with a
+   * fraction, so that the engine holds it as plain doubles.
+   */
+  private readonly path: number[] = [0.5];
+  /** How many of its numbers belong to the path at hand; 0 before its first segment. */
+  private length = 0;
   private startX = 0;
   private startY = 0;
-  private start: PointMm;
-  private at: PointMm;
   /** Where the pen stands, in the file's units. */
   x = 0;
   y = 0;
 
-  constructor(private readonly affine: Affine) {
-    this.start = this.at = this.map(0, 0);
+  constructor(private affine: Affine) {}
+
+  /** Begins anew, as if just made. */
+  restart(affine: Affine): void {
+    this.affine = affine;
+    this.contours = [];
+    this.length = this.x = this.y = this.startX = this.startY = 0;
   }
 
   moveTo(x: number, y: number): void {
     this.end(false);
     this.x = this.startX = x;
     this.y = this.startY = y;
-    this.start = this.at = this.map(x, y);
   }
 
   lineTo(x: number, y: number): void {
     if (x === this.x && y === this.y) return;
-    this.segments.push({ kind: 'line', from: this.at, to: this.goTo(x, y) });
+    this.begin();
+    this.path[this.length++] = LINE;
+    this.goTo(x, y);
   }
 
   cubicTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void {
     const { x: x0, y: y0 } = this;
     if (x0 === x && y0 === y && x1 === x && y1 === y && x2 === x && y2 === y) return;
-    this.segments.push({
-      kind: 'cubic',
-      from: this.at,
-      control1: this.map(x1, y1),
-      control2: this.map(x2, y2),
-      to: this.goTo(x, y),
-    });
+    this.begin();
+    this.path[this.length++] = CUBIC;
+    this.put(x1, y1);
+    this.put(x2, y2);
+    this.goTo(x, y);
   }
 
   quadraticTo(x1: number, y1: number, x: number, y: number): void {
@@ -71,19 +79,16 @@ export class ContourBuilder {
     x: number,
     y: number,
   ): void {
-    const from = { x: this.x, y: this.y };
-    const arc = { from, to: { x, y }, radiusX, radiusY, tiltRad, isLarge, isSweep };
-    const image = { affine: this.affine, from: this.at, to: this.goTo(x, y) };
-    for (const segment of arcToCubics(arc, image)) this.segments.push(segment);
+    if (x === this.x && y === this.y) return;
+    const arc = { from: { x: this.x, y: this.y }, to: { x, y }, radiusX, radiusY, tiltRad, isLarge, isSweep };
+    this.begin();
+    this.length = arcToCubics(this.path, this.length, arc, { affine: this.affine, to: this.image(x, y) });
+    this.x = x;
+    this.y = y;
   }
 
   close(): void {
-    if (this.x !== this.startX || this.y !== this.startY) {
-      this.segments.push({ kind: 'line', from: this.at, to: this.start });
-    }
-    this.x = this.startX;
-    this.y = this.startY;
-    this.at = this.start;
+    if (this.x !== this.startX || this.y !== this.startY) this.lineTo(this.startX, this.startY);
     this.end(true);
   }
 
@@ -93,33 +98,52 @@ export class ContourBuilder {
     return this.contours;
   }
 
-  private goTo(x: number, y: number): PointMm {
-    this.x = x;
-    this.y = y;
-    return (this.at = this.map(x, y));
+  /** A path starts where the pen stands when its first segment comes. */
+  private begin(): void {
+    if (this.length === 0) this.put(this.x, this.y);
   }
 
-  private map(x: number, y: number): PointMm {
-    const [a, b, c, d, e, f] = this.affine;
-    const mx = a * x + c * y + e;
-    const my = b * x + d * y + f;
+  private goTo(x: number, y: number): void {
+    this.x = x;
+    this.y = y;
+    this.put(x, y);
+  }
+
+  /** Adds the image of a point to the path. */
+  private put(x: number, y: number): void {
+    const { affine, path } = this;
+    const mx = affine[0] * x + affine[2] * y + affine[4];
+    const my = affine[1] * x + affine[3] * y + affine[5];
     // Written so that what is no number is refused as well.
-    if (!(Math.abs(mx) < FURTHEST_MM && Math.abs(my) < FURTHEST_MM)) {
-      throw new AppError(
-        'badDrawing',
-        'a line runs to where no sheet is: a number is not finite or far too large',
-      );
-    }
-    return { x: mx, y: my };
+    if (!(Math.abs(mx) < FURTHEST_MM && Math.abs(my) < FURTHEST_MM)) refuseDistance();
+    path[this.length++] = mx;
+    path[this.length++] = my;
+  }
+
+  private image(x: number, y: number): PointMm {
+    const to = mapPoint(this.affine, { x, y });
+    if (!(Math.abs(to.x) < FURTHEST_MM && Math.abs(to.y) < FURTHEST_MM)) refuseDistance();
+    return to;
   }
 
   private end(isClosed: boolean): void {
-    const { segments } = this;
-    const last = segments.at(-1);
-    if (!last) return;
+    const { length, path } = this;
+    if (length === 0) return;
+    const isOne = length === 2 + (path[2] === LINE ? LINE_STEP : CUBIC_STEP);
     const isMet =
-      segments.length > 1 && distanceMm((segments[0] as Segment).from, last.to) <= CLOSES_WITHIN_MM;
-    this.contours.push({ segments, isClosed: isClosed || isMet });
-    this.segments = [];
+      !isOne &&
+      Math.hypot(
+        (path[0] as number) - (path[length - 2] as number),
+        (path[1] as number) - (path[length - 1] as number),
+      ) <= CLOSES_WITHIN_MM;
+    this.contours.push({ path: path.slice(0, length), isClosed: isClosed || isMet });
+    this.length = 0;
   }
+}
+
+function refuseDistance(): never {
+  throw new AppError(
+    'badDrawing',
+    'a line runs to where no sheet is: a number is not finite or far too large',
+  );
 }

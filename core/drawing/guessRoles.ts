@@ -1,3 +1,4 @@
+import { startOf } from '#core/geometry/contour.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { findRule, type RoleRule } from '#core/drawing/roleRules.ts';
 import { groupLines, type LineGroup, type Role } from '#core/drawing/lineRoles.ts';
@@ -146,12 +147,10 @@ interface BoxedLine {
 }
 
 function lies({ line, box }: BoxedLine, ring: readonly PointMm[], around: BoxMm): boolean {
-  const start = line.contour.segments[0]?.from;
-  return start !== undefined && encloses(around, box) && isInside(start, ring);
+  return encloses(around, box) && isInside(startOf(line.contour), ring);
 }
 
 function isAround(other: BoxedLine, line: DrawnContour, box: BoxMm, key: string): boolean {
   if (other.key === key || !other.line.contour.isClosed || !encloses(other.box, box)) return false;
-  const start = line.contour.segments[0]?.from as PointMm;
-  return isInside(start, flattenContour(other.line.contour, LOOK_MM));
+  return isInside(startOf(line.contour), flattenContour(other.line.contour, LOOK_MM));
 }

@@ -9,8 +9,13 @@ const EXPONENT = /[eE][+-]?\d+/y;
  */
 export class NumberScanner {
   private at = 0;
+  private text = '';
 
-  constructor(private readonly text: string) {}
+  /** Begins at the start of a text. */
+  restart(text: string): void {
+    this.text = text;
+    this.at = 0;
+  }
 
   /** Skips blanks and tells whether nothing follows. */
   isAtEnd(): boolean {
@@ -18,11 +23,13 @@ export class NumberScanner {
     return this.at >= this.text.length;
   }
 
-  /** The letter that stands next, taken; or `null` when none does. */
-  letter(): string | null {
-    const code = this.text.charCodeAt(this.at) | 32;
-    if (!(code >= 97 && code <= 122)) return null;
-    return this.text[this.at++] as string;
+  /** The code of the letter that stands next, taken; or 0 when none does. */
+  letter(): number {
+    const code = this.text.charCodeAt(this.at);
+    const small = code | 32;
+    if (!(small >= 97 && small <= 122)) return 0;
+    this.at++;
+    return code;
   }
 
   /** 0 or 1, which need no blank after them. */

@@ -1,3 +1,4 @@
+import { segmentsOf, startOf } from '#core/geometry/contour.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { AppError } from '#core/errors/appError.ts';
@@ -56,7 +57,7 @@ describe('readDxf', () => {
   it('turns y downwards and frames the drawing by its lines', () => {
     const drawing = readDxf(file(pairs(0, 'LINE', 8, 'a', 10, 100, 20, 50, 11, 110, 21, 70)));
     expect([drawing.widthMm, drawing.heightMm]).toEqual([10, 20]);
-    expect(drawing.contours[0]!.contour.segments[0]).toMatchObject({
+    expect(segmentsOf(drawing.contours[0]!.contour)[0]!).toMatchObject({
       from: { x: 0, y: 20 },
       to: { x: 10, y: 0 },
     });
@@ -66,7 +67,7 @@ describe('readDxf', () => {
     const line = only(pairs(0, 'LWPOLYLINE', 8, 'c', 70, 0, 10, 0, 20, 0, 42, 0.5, 10, 10, 20, 0));
     const box = boundContour(line.contour);
     // y is downwards here, so that what hangs below the chord has the larger y: the start lies at the top.
-    expect(line.contour.segments[0]!.from.y).toBeCloseTo(box.minY, 9);
+    expect(startOf(line.contour).y).toBeCloseTo(box.minY, 9);
     expect(box.maxY - box.minY).toBeCloseTo(2.5, 4);
   });
 

@@ -1,3 +1,4 @@
+import { startOf } from '#core/geometry/contour.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { AppError } from '#core/errors/appError.ts';
@@ -32,7 +33,7 @@ describe('readHpgl', () => {
       ['pen 2', 'type 2'],
       ['pen 3', null],
     ]);
-    expect(contours[0]!.contour.segments[0]!.from.y).toBeCloseTo(10, 9);
+    expect(startOf(contours[0]!.contour).y).toBeCloseTo(10, 9);
     expect(boundContour(contours[1]!.contour).minY).toBeCloseTo(9, 9);
   });
 

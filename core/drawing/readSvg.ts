@@ -40,7 +40,8 @@ export function readSvg(text: string, onProgress?: ReadProgress): Drawing {
 
 /** Symbols may be reused before they are defined, and style sheets stand anywhere: then everything is read first. */
 function hasLateMeaning(text: string): boolean {
-  return /<(?:[\w-]+:)?(use|style)[\s/>]/.test(text);
+  // Most drawings hold neither word: looked for first, since that costs a tenth of the pattern.
+  return (text.includes('use') || text.includes('style')) && /<(?:[\w-]+:)?(use|style)[\s/>]/.test(text);
 }
 
 interface Walked {

@@ -4,19 +4,36 @@ import { AppError } from '#core/errors/appError.ts';
 import { IDENTITY, type Affine } from '#core/geometry/affine.ts';
 import type { Contour } from '#core/geometry/contour.ts';
 
-/** Numbers that each command takes at a time. */
-const ARGUMENTS: Readonly<Record<string, number>> = {
-  M: 2,
-  L: 2,
-  H: 1,
-  V: 1,
-  C: 6,
-  S: 4,
-  Q: 4,
-  T: 2,
-  A: 7,
-  Z: 0,
-};
+/** Codes of the capital letters of the commands. */
+const M = 77;
+const L = 76;
+const H = 72;
+const V = 86;
+const C = 67;
+const S = 83;
+const Q = 81;
+const T = 84;
+const A = 65;
+const Z = 90;
+
+/** Numbers that each command takes at a time, by the code of its capital letter; -1 where there is no such command. */
+const COUNTS = new Int8Array(128).fill(-1);
+for (const [code, count] of [
+  [M, 2],
+  [L, 2],
+  [H, 1],
+  [V, 1],
+  [C, 6],
+  [S, 4],
+  [Q, 4],
+  [T, 2],
+  [A, 7],
+  [Z, 0],
+] as const) {
+  COUNTS[code] = count;
+}
+/** What a small letter has over its capital. */
+const SMALL = 32;
 
 /**
  * Reads path data into contours in mm.
@@ -26,24 +43,23 @@ const ARGUMENTS: Readonly<Record<string, number>> = {
  * Source of the grammar: W3C SVG 1.1 (second edition), section 8.3.9.
  */
 export function readSvgPath(data: string, toMm: Affine = IDENTITY): readonly Contour[] {
-  const scanner = new NumberScanner(data);
-  const pen = new PathPen(toMm);
-  const values = new Float64Array(7);
-  let command = '';
+  scanner.restart(data);
+  pen.restart(toMm);
+  let command = 0;
   try {
     while (!scanner.isAtEnd()) {
       const letter = scanner.letter();
-      if (letter) command = letter;
-      else if (command === '' || command === 'Z' || command === 'z') scanner.refuse('a command is missing');
-      const upper = command.toUpperCase();
-      const count = ARGUMENTS[upper];
-      if (count === undefined) return scanner.refuse(`there is no command "${command}"`);
-      if (pen.isFresh && upper !== 'M') scanner.refuse('a path starts with a move');
+      if (letter !== 0) command = letter;
+      else if (command === 0 || (command | SMALL) === (Z | SMALL)) scanner.refuse('a command is missing');
+      const upper = command & ~SMALL;
+      const count = COUNTS[upper] as number;
+      if (count < 0) scanner.refuse(`there is no command "${String.fromCharCode(command)}"`);
+      if (pen.isFresh && upper !== M) scanner.refuse('a path starts with a move');
       for (let index = 0; index < count; index++) {
-        values[index] = upper === 'A' && (index === 3 || index === 4) ? scanner.flag() : scanner.number();
+        values[index] = upper === A && (index === 3 || index === 4) ? scanner.flag() : scanner.number();
       }
       pen.draw(upper, command !== upper, values);
-      if (upper === 'M') command = command === 'm' ? 'l' : 'L';
+      if (upper === M) command = command === M ? L : L | SMALL;
     }
     return pen.builder.finish();
   } catch (error) {
@@ -54,19 +70,21 @@ export function readSvgPath(data: string, toMm: Affine = IDENTITY): readonly Con
 
 /** Keeps what smooth commands look back on. */
 class PathPen {
-  readonly builder: ContourBuilder;
+  readonly builder = new ContourBuilder(IDENTITY);
   isFresh = true;
   /** The control point that S and T mirror, or where the pen stands. */
   private mirrorX = 0;
   private mirrorY = 0;
-  private last = '';
+  private last = 0;
 
-  constructor(toMm: Affine) {
-    this.builder = new ContourBuilder(toMm);
+  restart(toMm: Affine): void {
+    this.builder.restart(toMm);
+    this.isFresh = true;
+    this.mirrorX = this.mirrorY = this.last = 0;
   }
 
   /** @param v the numbers of one command; relative ones are made absolute in place */
-  draw(command: string, isRelative: boolean, v: Float64Array): void {
+  draw(command: number, isRelative: boolean, v: Float64Array): void {
     const pen = this.builder;
     if (isRelative) makeAbsolute(command, v, pen.x, pen.y);
     // Taken one by one: a typed array is spread by its iterator, which costs more than the drawing.
@@ -78,33 +96,33 @@ class PathPen {
     const f = v[5] as number;
     this.isFresh = false;
     switch (command) {
-      case 'M':
+      case M:
         pen.moveTo(a, b);
         break;
-      case 'L':
+      case L:
         pen.lineTo(a, b);
         break;
-      case 'H':
+      case H:
         pen.lineTo(a, pen.y);
         break;
-      case 'V':
+      case V:
         pen.lineTo(pen.x, a);
         break;
-      case 'C':
+      case C:
         this.curve(a, b, c, d, e, f);
         break;
-      case 'S':
-        this.mirror('CS');
+      case S:
+        this.mirror(C, S);
         this.curve(this.mirrorX, this.mirrorY, a, b, c, d);
         break;
-      case 'Q':
+      case Q:
         this.bow(a, b, c, d);
         break;
-      case 'T':
-        this.mirror('QT');
+      case T:
+        this.mirror(Q, T);
         this.bow(this.mirrorX, this.mirrorY, a, b);
         break;
-      case 'A':
+      case A:
         pen.arcTo(a, b, (c * Math.PI) / 180, d === 1, e === 1, f, v[6] as number);
         break;
       default:
@@ -125,24 +143,30 @@ class PathPen {
     this.mirrorY = y1;
   }
 
-  /** Mirrors the last control point where the command before was of this kind. */
-  private mirror(after: string): void {
+  /** Mirrors the last control point where the command before was one of these. */
+  private mirror(first: number, second: number): void {
     const { x, y } = this.builder;
-    const follows = this.last !== '' && after.includes(this.last);
+    const follows = this.last === first || this.last === second;
     this.mirrorX = follows ? 2 * x - this.mirrorX : x;
     this.mirrorY = follows ? 2 * y - this.mirrorY : y;
   }
 }
 
-function makeAbsolute(command: string, v: Float64Array, x: number, y: number): void {
-  if (command === 'V') v[0] = (v[0] as number) + y;
-  else if (command === 'H') v[0] = (v[0] as number) + x;
+function makeAbsolute(command: number, v: Float64Array, x: number, y: number): void {
+  if (command === V) v[0] = (v[0] as number) + y;
+  else if (command === H) v[0] = (v[0] as number) + x;
   else {
-    const from = command === 'A' ? 5 : 0;
-    const count = ARGUMENTS[command] as number;
+    const from = command === A ? 5 : 0;
+    const count = COUNTS[command] as number;
     for (let index = from; index < count; index += 2) {
       v[index] = (v[index] as number) + x;
       v[index + 1] = (v[index + 1] as number) + y;
     }
   }
 }
+
+// Made once: reading a path never runs within reading another, and drawings hold a hundred thousand.
+const scanner = new NumberScanner();
+const pen = new PathPen();
+/** The numbers of the command at hand. */
+const values = new Float64Array(7);

@@ -44,7 +44,7 @@ export function inheritStyle(
   attributes: Readonly<Record<string, string>>,
   ruled: Declarations | null = null,
 ): SvgStyle {
-  if (!ruled && !STYLED.some((name) => attributes[name] !== undefined)) return parent;
+  if (!ruled && !isStyled(attributes)) return parent;
   const inline = attributes['style'];
   const own: Readonly<Record<string, string | undefined>> =
     ruled || inline ? { ...attributes, ...ruled, ...(inline ? readDeclarations(inline) : {}) } : attributes;
@@ -59,6 +59,13 @@ export function inheritStyle(
     isInvisible:
       visibility === undefined || visibility === 'inherit' ? parent.isInvisible : visibility !== 'visible',
   };
+}
+
+function isStyled(attributes: Readonly<Record<string, string>>): boolean {
+  for (let index = 0; index < STYLED.length; index++) {
+    if (attributes[STYLED[index] as string] !== undefined) return true;
+  }
+  return false;
 }
 
 /** Whether an element and all in it is not shown at all. */

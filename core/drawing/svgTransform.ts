@@ -2,6 +2,7 @@ import { AppError } from '#core/errors/appError.ts';
 import { composeAffine, IDENTITY, type Affine } from '#core/geometry/affine.ts';
 
 const CALL = /([a-zA-Z]+)\s*\(([^)]*)\)/y;
+const BLANKS = /[\s,;]*/y;
 const NUMBER = /[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?/g;
 
 /**
@@ -17,17 +18,18 @@ export function readSvgTransform(text: string): Affine {
     CALL.lastIndex = position;
     const match = CALL.exec(text);
     if (!match) throw new AppError('badDrawing', `transform "${text.slice(0, 60)}" cannot be read`);
-    const numbers = [...(match[2] ?? '').matchAll(NUMBER)].map((found) => Number(found[0]));
+    const numbers = (match[2] ?? '').match(NUMBER)?.map(Number) ?? [];
     affine = composeAffine(affine, readCall(match[1] ?? '', numbers));
     position = skip(text, CALL.lastIndex);
   }
   return affine;
 }
 
+/** Where the next word begins, at or after a place. */
 function skip(text: string, from: number): number {
-  let position = from;
-  while (position < text.length && /[\s,;]/.test(text[position] as string)) position++;
-  return position;
+  BLANKS.lastIndex = from;
+  BLANKS.test(text);
+  return BLANKS.lastIndex;
 }
 
 function readCall(name: string, n: readonly number[]): Affine {

@@ -155,8 +155,7 @@ export class SvgWalker {
     if (frame.style.isInvisible) return;
     const shape = this.shapes++;
     const { stroke, fill, dash, strokeWidth } = frame.style;
-    const [a, b, c, d] = frame.affine;
-    const strokeWidthMm = stroke === null ? null : strokeWidth * Math.sqrt(Math.abs(a * d - b * c));
+    const strokeWidthMm = stroke === null ? null : strokeWidth * scaleOf(frame.affine);
     for (const contour of readSvgShape(name, attributes, frame.affine, frame.viewport)) {
       if (this.contours.length >= MAX_CONTOURS) {
         throw new AppError('tooLarge', `the drawing has more than ${MAX_CONTOURS} lines`);
@@ -233,6 +232,11 @@ export class SvgWalker {
       toMm: composeAffine(frame.affine, [wide, 0, 0, tall, x, y]),
     });
   }
+}
+
+/** By how much a map enlarges lengths, on average over all directions. */
+function scaleOf(affine: Affine): number {
+  return Math.sqrt(Math.abs(affine[0] * affine[3] - affine[1] * affine[2]));
 }
 
 function pick(

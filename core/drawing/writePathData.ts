@@ -1,13 +1,11 @@
-import type { Contour } from '#core/geometry/contour.ts';
+import { segmentsOf, startOf, type Contour } from '#core/geometry/contour.ts';
 import type { Rings } from '#core/geometry/clip.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** SVG path data of a contour, in mm to 0.001. @example writePathData(triangle) // 'M0 0L10 0L5 8Z' */
 export function writePathData(contour: Contour): string {
-  const first = contour.segments[0];
-  if (!first) return '';
-  const parts = [`M${at(first.from)}`];
-  for (const segment of contour.segments) {
+  const parts = [`M${at(startOf(contour))}`];
+  for (const segment of segmentsOf(contour)) {
     parts.push(
       segment.kind === 'line'
         ? `L${at(segment.to)}`

@@ -1,4 +1,4 @@
-import type { Contour, Segment } from '#core/geometry/contour.ts';
+import { LINE, LINE_STEP, CUBIC_STEP, type Contour } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** x' = a x + c y + e, y' = b x + d y + f: the six numbers of an SVG matrix, in its order. */
@@ -8,9 +8,19 @@ export const IDENTITY: Affine = [1, 0, 0, 1, 0, 0];
 
 /** The map that does `inner` first and `outer` after it. */
 export function composeAffine(outer: Affine, inner: Affine): Affine {
-  const [a, b, c, d, e, f] = outer;
-  const [p, q, r, s, t, u] = inner;
-  return [a * p + c * q, b * p + d * q, a * r + c * s, b * r + d * s, a * t + c * u + e, b * t + d * u + f];
+  // By index: taking an array apart goes through its iterator, and large drawings compose a map for every arc.
+  const a = outer[0];
+  const b = outer[1];
+  const c = outer[2];
+  const d = outer[3];
+  return [
+    a * inner[0] + c * inner[1],
+    b * inner[0] + d * inner[1],
+    a * inner[2] + c * inner[3],
+    b * inner[2] + d * inner[3],
+    a * inner[4] + c * inner[5] + outer[4],
+    b * inner[4] + d * inner[5] + outer[5],
+  ];
 }
 
 /** The image of a point. */
@@ -20,17 +30,19 @@ export function mapPoint([a, b, c, d, e, f]: Affine, point: PointMm): PointMm {
 
 /** The image of a contour: exact, since Bézier segments map by their control points. */
 export function mapContour(affine: Affine, contour: Contour): Contour {
-  return {
-    isClosed: contour.isClosed,
-    segments: contour.segments.map((segment) => mapSegment(affine, segment)),
+  const [a, b, c, d, e, f] = affine;
+  const { path, isClosed } = contour;
+  const image = path.slice();
+  const place = (at: number) => {
+    const x = path[at] as number;
+    const y = path[at + 1] as number;
+    image[at] = a * x + c * y + e;
+    image[at + 1] = b * x + d * y + f;
   };
-}
-
-function mapSegment(affine: Affine, segment: Segment): Segment {
-  const from = mapPoint(affine, segment.from);
-  const to = mapPoint(affine, segment.to);
-  if (segment.kind === 'line') return { kind: 'line', from, to };
-  const control1 = mapPoint(affine, segment.control1);
-  const control2 = mapPoint(affine, segment.control2);
-  return { kind: 'cubic', from, control1, control2, to };
+  place(0);
+  for (let at = 2; at < path.length;) {
+    const end = at + (path[at] === LINE ? LINE_STEP : CUBIC_STEP);
+    for (at += 1; at < end; at += 2) place(at);
+  }
+  return { path: image, isClosed };
 }

@@ -1,5 +1,5 @@
 import { composeAffine, IDENTITY, type Affine } from '#core/geometry/affine.ts';
-import type { Segment } from '#core/geometry/contour.ts';
+import { CUBIC, LINE } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** An elliptical arc as SVG paths give it. Angles in radians. */
@@ -57,49 +57,68 @@ export function arcToCentre(arc: EndpointArc): CentreArc | null {
   return { centre, radiusX, radiusY, startRad, sweepRad };
 }
 
-/** Where an arc is wanted: the map of its plane, and its ends on the far side of it. */
+/** Where an arc is wanted: the map of its plane, and its end on the far side of it. */
 export interface ArcImage {
   readonly affine: Affine;
-  readonly from: PointMm;
   readonly to: PointMm;
 }
 
 /**
- * An arc as cubics of at most 45 degrees each: their greatest error is 4.3e-6 of the radius, under a micrometre on
- * any sheet. Ends are kept exactly.
+ * Draws an arc as cubics of at most 45 degrees each: their greatest error is 4.3e-6 of the radius, under a micrometre
+ * on any sheet. Its end is kept exactly; an arc without a radius is a straight line.
  *
+ * @param path the packed path that it goes on from; it gets the segments from place `at` on
  * @param image the arc is drawn there instead, at the cost of one map
+ * @returns the place after the last number
  */
 export function arcToCubics(
+  path: number[],
+  at: number,
   arc: EndpointArc,
-  image: ArcImage = { affine: IDENTITY, from: arc.from, to: arc.to },
-): readonly Segment[] {
+  image: ArcImage = { affine: IDENTITY, to: arc.to },
+): number {
+  const { to } = image;
   const centred = arcToCentre(arc);
   if (!centred) {
     const isNothing = arc.from.x === arc.to.x && arc.from.y === arc.to.y;
-    return isNothing ? [] : [{ kind: 'line', from: image.from, to: image.to }];
+    if (isNothing) return at;
+    path[at++] = LINE;
+    path[at++] = to.x;
+    path[at++] = to.y;
+    return at;
   }
   const count = Math.max(1, Math.ceil(Math.abs(centred.sweepRad) / (Math.PI / 4) - 1e-9));
   const step = centred.sweepRad / count;
   const reach = (4 / 3) * Math.tan(step / 4);
   const onEllipse = composeAffine(image.affine, ellipseOf(centred, arc.tiltRad));
-  const segments: Segment[] = [];
+  const a = onEllipse[0];
+  const b = onEllipse[1];
+  const c = onEllipse[2];
+  const d = onEllipse[3];
+  const e = onEllipse[4];
+  const f = onEllipse[5];
   let cos = Math.cos(centred.startRad);
   let sin = Math.sin(centred.startRad);
-  let from = image.from;
   for (let index = 1; index <= count; index++) {
     const end = centred.startRad + index * step;
     const cosEnd = Math.cos(end);
     const sinEnd = Math.sin(end);
-    const to = index === count ? image.to : place(onEllipse, cosEnd, sinEnd);
-    const control1 = place(onEllipse, cos - reach * sin, sin + reach * cos);
-    const control2 = place(onEllipse, cosEnd + reach * sinEnd, sinEnd - reach * cosEnd);
-    segments.push({ kind: 'cubic', from, control1, control2, to });
+    const x1 = cos - reach * sin;
+    const y1 = sin + reach * cos;
+    const x2 = cosEnd + reach * sinEnd;
+    const y2 = sinEnd - reach * cosEnd;
+    const isLast = index === count;
+    path[at++] = CUBIC;
+    path[at++] = a * x1 + c * y1 + e;
+    path[at++] = b * x1 + d * y1 + f;
+    path[at++] = a * x2 + c * y2 + e;
+    path[at++] = b * x2 + d * y2 + f;
+    path[at++] = isLast ? to.x : a * cosEnd + c * sinEnd + e;
+    path[at++] = isLast ? to.y : b * cosEnd + d * sinEnd + f;
     cos = cosEnd;
     sin = sinEnd;
-    from = to;
   }
-  return segments;
+  return at;
 }
 
 /** The map from the unit circle to the ellipse. */
@@ -107,8 +126,4 @@ function ellipseOf({ centre, radiusX, radiusY }: CentreArc, tiltRad: number): Af
   const cos = tiltRad === 0 ? 1 : Math.cos(tiltRad);
   const sin = tiltRad === 0 ? 0 : Math.sin(tiltRad);
   return [cos * radiusX, sin * radiusX, -sin * radiusY, cos * radiusY, centre.x, centre.y];
-}
-
-function place([a, b, c, d, e, f]: Affine, x: number, y: number): PointMm {
-  return { x: a * x + c * y + e, y: b * x + d * y + f };
 }

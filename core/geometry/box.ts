@@ -1,4 +1,4 @@
-import { pointAt, type Contour, type Segment } from '#core/geometry/contour.ts';
+import { pointAt, segmentsOf, type Contour, type Segment } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** An upright rectangle in mm. */
@@ -15,7 +15,7 @@ export interface BoxMm {
  * @example boundContour(circle of radius 5 around 0, 0) // { minX: -5, minY: -5, maxX: 5, maxY: 5 }
  */
 export function boundContour(contour: Contour): BoxMm {
-  return boundPoints(contour.segments.flatMap(extremesOf));
+  return boundPoints(segmentsOf(contour).flatMap(extremesOf));
 }
 
 /** The box around points, which must be at least one. */

@@ -1,4 +1,4 @@
-import { pointAt, type Contour, type Segment } from '#core/geometry/contour.ts';
+import { pointAt, segmentsOf, startOf, type Contour, type Segment } from '#core/geometry/contour.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { FLATTEN_MM, SAME_POINT_MM } from '#core/geometry/tolerances.ts';
 
@@ -9,17 +9,16 @@ import { FLATTEN_MM, SAME_POINT_MM } from '#core/geometry/tolerances.ts';
  * @returns no two neighbours closer than the same-point tolerance; a single point where the whole contour is smaller
  */
 export function flattenContour(contour: Contour, toleranceMm: number = FLATTEN_MM): readonly PointMm[] {
-  const first = contour.segments[0];
-  if (!first) return [];
-  const points: PointMm[] = [first.from];
-  for (const segment of contour.segments) {
+  const first = startOf(contour);
+  const points: PointMm[] = [first];
+  for (const segment of segmentsOf(contour)) {
     const count = stepsFor(segment, toleranceMm);
     for (let step = 1; step <= count; step++) {
       const point = step === count ? segment.to : pointAt(segment, step / count);
       if (distanceMm(points.at(-1) as PointMm, point) >= SAME_POINT_MM) points.push(point);
     }
   }
-  return contour.isClosed ? closeRing(points, first.from) : points;
+  return contour.isClosed ? closeRing(points, first) : points;
 }
 
 /**

@@ -4,7 +4,16 @@ import { svgPathProperties } from 'svg-path-properties';
 import { composeAffine, mapContour, mapPoint, type Affine } from '#core/geometry/affine.ts';
 import { arcToCentre, arcToCubics } from '#core/geometry/arcToCubics.ts';
 import { boundContour } from '#core/geometry/box.ts';
-import { pointAt, type Contour } from '#core/geometry/contour.ts';
+import {
+  endOf,
+  LINE,
+  packSegments,
+  pointAt,
+  segmentsOf,
+  startOf,
+  type Contour,
+  type Segment,
+} from '#core/geometry/contour.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
 import { distanceMm } from '#core/geometry/point.ts';
@@ -15,16 +24,63 @@ const coordinate = fc.double({ min: -50, max: 50, noNaN: true });
 const point = fc.record({ x: coordinate, y: coordinate });
 const cubic = fc
   .record({ from: point, control1: point, control2: point, to: point })
-  .map((ends): Contour => ({ segments: [{ kind: 'cubic', ...ends }], isClosed: false }));
+  .map((ends): Contour => packSegments([{ kind: 'cubic', ...ends }], false));
 const square: Contour = readSvgPath('M0 0H10V10H0Z')[0] as Contour;
 const circle: Contour = readSvgPath('M5 0A5 5 0 0 1 -5 0A5 5 0 0 1 5 0Z')[0] as Contour;
+
+describe('a packed path', () => {
+  const mixed = fc
+    .array(fc.oneof(fc.record({ to: point }), fc.record({ control1: point, control2: point, to: point })), {
+      minLength: 1,
+      maxLength: 12,
+    })
+    .map((steps) => {
+      let from = { x: 1, y: 2 };
+      return steps.map((step): Segment => {
+        const segment: Segment =
+          'control1' in step ? { kind: 'cubic', from, ...step } : { kind: 'line', from, ...step };
+        from = step.to;
+        return segment;
+      });
+    });
+
+  it('gives back the segments it was packed from, their start and their end', () => {
+    fc.assert(
+      fc.property(mixed, fc.boolean(), (segments, isClosed) => {
+        const contour = packSegments(segments, isClosed);
+        expect(segmentsOf(contour)).toEqual(segments);
+        expect(startOf(contour)).toEqual({ x: 1, y: 2 });
+        expect(endOf(contour)).toEqual(segments.at(-1)!.to);
+      }),
+      { seed: 31 },
+    );
+  });
+
+  it('maps point by point, the marks between them left alone', () => {
+    const turn: Affine = [0, 2, -2, 0, 5, -3];
+    fc.assert(
+      fc.property(mixed, (segments) => {
+        const image = segmentsOf(mapContour(turn, packSegments(segments, false)));
+        image.forEach((segment, index) => {
+          expect(segment.kind).toBe(segments[index]!.kind);
+          for (const [name, at] of Object.entries(segment)) {
+            if (name === 'kind') continue;
+            const before = segments[index]![name as 'from'];
+            expect(at).toEqual(mapPoint(turn, before));
+          }
+        });
+      }),
+      { seed: 32 },
+    );
+  });
+});
 
 describe('boundContour', () => {
   it('holds every point of random cubics and touches them on each side (1e-3 of sampling)', () => {
     fc.assert(
       fc.property(cubic, (contour) => {
         const box = boundContour(contour);
-        const samples = Array.from({ length: 2001 }, (_, k) => pointAt(contour.segments[0]!, k / 2000));
+        const samples = Array.from({ length: 2001 }, (_, k) => pointAt(segmentsOf(contour)[0]!, k / 2000));
         const xs = samples.map((sample) => sample.x);
         const ys = samples.map((sample) => sample.y);
         expect(box.minX - Math.min(...xs)).toBeLessThanOrEqual(1e-9);
@@ -62,7 +118,7 @@ describe('measureContour', () => {
     expect(Math.abs(measureContour(circle) / (10 * Math.PI) - 1)).toBeLessThan(1e-5);
     const cusp = readSvgPath('M0 0C30 0 -20 0 10 0')[0] as Contour;
     const steps = 100_000;
-    const at = Array.from({ length: steps + 1 }, (_, k) => pointAt(cusp.segments[0]!, k / steps));
+    const at = Array.from({ length: steps + 1 }, (_, k) => pointAt(segmentsOf(cusp)[0]!, k / steps));
     const sum = at.slice(1).reduce((total, here, index) => total + distanceMm(at[index]!, here), 0);
     expect(measureContour(cusp)).toBeCloseTo(sum, 4);
   });
@@ -74,7 +130,7 @@ describe('flattenContour', () => {
       fc.property(cubic, fc.constantFrom(0.5, 0.05, 0.0125), (contour, tolerance) => {
         const flat = flattenContour(contour, tolerance);
         for (let k = 0; k <= 200; k++) {
-          const on = pointAt(contour.segments[0]!, k / 200);
+          const on = pointAt(segmentsOf(contour)[0]!, k / 200);
           let nearest = distanceMm(on, flat[0]!);
           for (let index = 1; index < flat.length; index++) {
             nearest = Math.min(nearest, distanceToLeg(on, flat[index - 1]!, flat[index]!));
@@ -114,9 +170,10 @@ describe('arcs', () => {
 
   it('keep all points on the ellipse within 4.3e-6 of the radius', () => {
     const shared = { radiusX: 40, radiusY: 40, tiltRad: 0, isLarge: true, isSweep: false };
-    const cubics = arcToCubics({ ...shared, from: { x: 40, y: 0 }, to: { x: 0, y: 40 } });
+    const path = [40, 0];
+    arcToCubics(path, path.length, { ...shared, from: { x: 40, y: 0 }, to: { x: 0, y: 40 } });
     const { centre } = arcToCentre({ ...shared, from: { x: 40, y: 0 }, to: { x: 0, y: 40 } })!;
-    for (const segment of cubics) {
+    for (const segment of segmentsOf({ path, isClosed: false })) {
       for (let k = 0; k <= 50; k++) {
         expect(Math.abs(distanceMm(pointAt(segment, k / 50), centre) - 40)).toBeLessThan(40 * 4.3e-6);
       }
@@ -125,8 +182,11 @@ describe('arcs', () => {
 
   it('with no radius are a line, with one end are nothing', () => {
     const flat = { radiusX: 0, radiusY: 5, tiltRad: 0, isLarge: false, isSweep: true };
-    expect(arcToCubics({ ...flat, from: { x: 0, y: 0 }, to: { x: 1, y: 0 } })[0]?.kind).toBe('line');
-    expect(arcToCubics({ ...flat, from: { x: 1, y: 0 }, to: { x: 1, y: 0 } })).toEqual([]);
+    const path = [0, 0];
+    arcToCubics(path, path.length, { ...flat, from: { x: 0, y: 0 }, to: { x: 1, y: 0 } });
+    expect(path).toEqual([0, 0, LINE, 1, 0]);
+    arcToCubics(path, path.length, { ...flat, from: { x: 1, y: 0 }, to: { x: 1, y: 0 } });
+    expect(path).toHaveLength(5);
   });
 });
 

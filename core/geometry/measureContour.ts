@@ -1,4 +1,4 @@
-import type { Contour, Segment } from '#core/geometry/contour.ts';
+import { segmentsOf, type Contour, type Segment } from '#core/geometry/contour.ts';
 import { distanceMm } from '#core/geometry/point.ts';
 import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 
@@ -13,7 +13,7 @@ const DEEPEST = 16;
 
 /** Arc length in mm, to 1e-6 mm. @example measureContour(unit square) // 4 */
 export function measureContour(contour: Contour): number {
-  return contour.segments.reduce((sum, segment) => sum + measureSegment(segment), 0);
+  return segmentsOf(contour).reduce((sum, segment) => sum + measureSegment(segment), 0);
 }
 
 function measureSegment(segment: Segment): number {

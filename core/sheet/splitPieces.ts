@@ -1,3 +1,4 @@
+import { startOf } from '#core/geometry/contour.ts';
 import Flatbush from 'flatbush';
 import { groupBy } from '#core/collections/groupBy.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
@@ -64,7 +65,7 @@ function findOwners(lines: readonly Line[]): readonly number[] {
   };
   return lines.map(({ line, role, box }, index) => {
     const isCut = isCutRole(role);
-    const at = isCut ? (line.contour.segments[0]?.from as PointMm) : middleOf(box);
+    const at = isCut ? startOf(line.contour) : middleOf(box);
     const near = (tree?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [])
       .sort((a, b) => a - b)
       .filter((rank) => outlines[rank]?.index !== index);
