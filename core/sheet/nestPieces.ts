@@ -4,7 +4,7 @@ import type { BoxMm } from '#core/geometry/box.ts';
 import type { CoveredPiece } from '#core/sheet/coverPieces.ts';
 import type { Random } from '#core/random/seededRandom.ts';
 import { chooseTry, FIRST_TRIES, nearTry, type Try } from '#core/sheet/nestTries.ts';
-import { BitGrid, fillBox, maskRings, type RunMask } from '#core/sheet/bitGrid.ts';
+import { CellGrid, fillBox, maskRings, type CellSize, type RunMask } from '#core/sheet/cellGrid.ts';
 import { affineOf, anglesOf, type Placement, type Turns } from '#core/sheet/layout.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 
@@ -34,15 +34,18 @@ export interface NestResult {
   readonly lastShare: number;
 }
 
-/** Finer cells fit closer and cost more: about this many on a sheet. */
-const CELLS = 1_600_000;
+/** Finer cells fit closer and cost more: about this many on a sheet, each a quarter as wide as high. */
+const CELLS = 3_000_000;
+const CELL_SHAPE = 0.25;
 const FINEST_MM = 0.1;
-/** A cell that a shape touches has its middle within half a diagonal. */
-const TOUCH = Math.SQRT1_2;
+/** Round offsets may fall short by this, mm. */
+const ARC_MM = 0.005;
 const MOST_SHEETS = 200;
+/** As many as a grid counts. */
+const MOST_COLUMNS = 32_000;
 
 /**
- * Lays real shapes out, try after try, each better than the last yielded: bottom-left filling on a bit grid, with
+ * Lays real shapes out, try after try, each better than the last yielded: bottom-left filling on a grid of cells, with
  * pieces taken large to small first and in other orders after. Shapes may lie in each other's bays and holes. No two
  * come nearer than the spacing and none leaves the usable area: cells are taken whole as soon as a shape touches them.
  *
@@ -56,14 +59,20 @@ export function* nestPieces(
   isOver: () => boolean = () => false,
 ): Generator<NestResult> {
   const nest = new Nest(order);
-  let best: { readonly result: NestResult; readonly how: Try } | null = null;
+  let best: NestResult | null = null;
+  /** The try that others are made from: what leaves least over is nearest to saving a sheet. */
+  let lead: { readonly ran: Ran; readonly how: Try } | null = null;
   for (let round = 0; round < tries && (round === 0 || !isOver()); round++) {
-    const isNear = best !== null && round >= FIRST_TRIES && round % 4 > 0;
+    const isNear = round >= FIRST_TRIES && round % 4 > 0;
     const how: Try =
-      isNear && best ? nearTry(best.how, random) : chooseTry(round, order.pieces.length, random);
-    const result = nest.run(how);
-    if (best && !isBetter(result, best.result)) continue;
-    best = { result, how };
+      isNear && lead
+        ? nearTry(lead.how, lead.ran.leftOver, random)
+        : chooseTry(round, order.pieces.length, random);
+    const ran = nest.run(how);
+    const { result } = ran;
+    if (!lead || isNearer(ran, lead.ran)) lead = { ran, how };
+    if (best && !isBetter(result, best)) continue;
+    best = result;
     yield result;
   }
 }
@@ -72,6 +81,20 @@ function isBetter(a: NestResult, b: NestResult): boolean {
   if (a.placements.length !== b.placements.length) return a.placements.length > b.placements.length;
   if (a.sheets !== b.sheets) return a.sheets < b.sheets;
   return a.lastShare < b.lastShare - 1e-9;
+}
+
+/** What came of a try, and what is needed to make another near it. */
+interface Ran {
+  readonly result: NestResult;
+  /** Pieces on the last sheet, by their place in the order, and their area, mm². */
+  readonly leftOver: ReadonlySet<number>;
+  readonly leftOverMm2: number;
+}
+
+function isNearer(a: Ran, b: Ran): boolean {
+  if (a.result.placements.length !== b.result.placements.length) return isBetter(a.result, b.result);
+  if (a.result.sheets !== b.result.sheets) return a.result.sheets < b.result.sheets;
+  return a.leftOverMm2 < b.leftOverMm2;
 }
 
 /** One piece turned one way, ready to be tried anywhere. */
@@ -92,13 +115,13 @@ function exchangeBox({ minX, minY, maxX, maxY }: BoxMm): BoxMm {
 
 /** One side to fill from: along rows, or along columns by exchanging x and y. */
 interface Side {
-  readonly empty: BitGrid;
+  readonly empty: CellGrid;
   readonly corner: { readonly x: number; readonly y: number };
   readonly turned: readonly (readonly Turned[])[];
 }
 
 class Nest {
-  private readonly cellMm: number;
+  private readonly cell: CellSize;
   private readonly usable: BoxMm;
   private readonly sides: readonly [Side, Side];
   private readonly areas: readonly number[];
@@ -115,13 +138,17 @@ class Nest {
       maxY: sheet.heightMm - sheet.marginMm + reach,
     };
     const [width, height] = [this.usable.maxX - this.usable.minX, this.usable.maxY - this.usable.minY];
-    this.cellMm = Math.max(FINEST_MM, Math.sqrt((width * height) / CELLS));
+    const heightMm = Math.max(FINEST_MM, Math.sqrt((width * height) / CELLS / CELL_SHAPE));
+    this.cell = {
+      heightMm,
+      widthMm: Math.max(heightMm * CELL_SHAPE, Math.max(width, height) / MOST_COLUMNS),
+    };
     this.areas = pieces.map(({ silhouette }) => areaOfRings(silhouette));
     this.sides = [this.makeSide(false), this.makeSide(true)];
     this.fitting = [...pieces.keys()].filter((index) => this.fitsAlone(index));
   }
 
-  run(how: Try): NestResult {
+  run(how: Try): Ran {
     const { pieces, copies, sheet } = this.order;
     const { ranks } = how;
     const rankOf = (index: number) =>
@@ -134,7 +161,7 @@ class Nest {
     let sheets = 0;
     let lastShare = 0;
     while (left.size > 0 && sheets < (copies === 0 ? 1 : MOST_SHEETS)) {
-      const filler = new SheetFiller(this.sides[how.isByColumn ? 1 : 0], how, this.cellMm, this.areas);
+      const filler = new SheetFiller(this.sides[how.isByColumn ? 1 : 0], how, this.cell, this.areas);
       const place = (candidates: readonly number[]) => {
         const found = filler.find(candidates);
         if (found) placed.push({ ...found, sheet: sheets });
@@ -150,7 +177,8 @@ class Nest {
     }
     const usableArea = (sheet.widthMm - 2 * sheet.marginMm) * (sheet.heightMm - 2 * sheet.marginMm);
     const covered = placed.reduce((sum, { index }) => sum + (this.areas[index] as number), 0);
-    return {
+    const last = placed.filter(({ sheet: at }) => at === sheets - 1);
+    const result: NestResult = {
       placements: placed.map(({ turned, sheet: at, xMm, yMm }) =>
         how.isByColumn
           ? { piece: turned.piece, sheet: at, xMm: yMm, yMm: xMm, turnDeg: turned.turnDeg }
@@ -163,6 +191,11 @@ class Nest {
       use: sheets === 0 ? 0 : covered / (usableArea * sheets),
       lastShare,
     };
+    return {
+      result,
+      leftOver: new Set(last.map(({ index }) => index)),
+      leftOverMm2: last.reduce((sum, { index }) => sum + (this.areas[index] as number), 0),
+    };
   }
 
   private wantedOf(index: number): number {
@@ -173,18 +206,22 @@ class Nest {
   private makeSide(isExchanged: boolean): Side {
     const usable = isExchanged ? exchangeBox(this.usable) : this.usable;
     const corner = { x: usable.minX, y: usable.minY };
-    const cells = (size: number) => Math.max(1, Math.floor(size / this.cellMm));
-    const empty = new BitGrid(cells(usable.maxX - usable.minX), cells(usable.maxY - usable.minY));
+    const { cell } = this;
+    const cells = (sizeMm: number, cellMm: number) => Math.max(1, Math.floor(sizeMm / cellMm));
+    const empty = new CellGrid(
+      cells(usable.maxX - usable.minX, cell.widthMm),
+      cells(usable.maxY - usable.minY, cell.heightMm),
+    );
     for (const box of this.order.taken) {
-      fillBox(empty, isExchanged ? exchangeBox(box) : box, corner, this.cellMm);
+      fillBox(empty, isExchanged ? exchangeBox(box) : box, corner, cell);
     }
-    const room = this.order.spacingMm / 2 + TOUCH * this.cellMm;
+    const room = this.order.spacingMm / 2 + ARC_MM;
     const turned = this.order.pieces.map(({ index, box, silhouette }) =>
       anglesOf(this.order.turns).map((turnDeg): Turned => {
         const affine = affineOf(box, { xMm: 0, yMm: 0, turnDeg });
         const rings: Rings = silhouette.map((ring) => ring.map((point) => mapPoint(affine, point)));
         const grown = offsetRings(rings, room);
-        return { piece: index, turnDeg, mask: maskRings(isExchanged ? exchange(grown) : grown, this.cellMm) };
+        return { piece: index, turnDeg, mask: maskRings(isExchanged ? exchange(grown) : grown, cell) };
       }),
     );
     return { empty, corner, turned };
@@ -199,16 +236,16 @@ class Nest {
 }
 
 /** Places one of several candidates and tells which. */
-type Place = (candidates: readonly number[]) => number | null;
+type PutOne = (candidates: readonly number[]) => number | null;
 
 /** One of each in turn, until not even one finds a place. */
-function fillEvenly(ranked: readonly number[], place: Place): void {
+function fillEvenly(ranked: readonly number[], place: PutOne): void {
   let going = ranked;
   while (going.length > 0) going = going.filter((index) => place([index]) !== null);
 }
 
 /** All copies of the first, then of the next, or always what fits best; what is done leaves the map. */
-function fillWanted(left: Map<number, number>, place: Place, isBestFit: boolean): void {
+function fillWanted(left: Map<number, number>, place: PutOne, isBestFit: boolean): void {
   const take = (candidates: readonly number[]): boolean => {
     const index = place(candidates);
     if (index === null) return false;
@@ -224,6 +261,13 @@ function fillWanted(left: Map<number, number>, place: Place, isBestFit: boolean)
   for (const index of [...left.keys()]) while (left.has(index) && take([index]));
 }
 
+/** Where a mask lies free; unless that is sure, from where on it has to be looked for. */
+interface Place {
+  readonly column: number;
+  readonly row: number;
+  isSure: boolean;
+}
+
 interface Found {
   readonly index: number;
   readonly turned: Turned;
@@ -234,16 +278,19 @@ interface Found {
 /** Fills one sheet. What was taken stays taken, so that the search of a turned piece goes on where it last ended. */
 class SheetFiller {
   private usedRows = 0;
-  private readonly grid: BitGrid;
-  private readonly searched = new Map<RunMask, { readonly column: number; readonly row: number } | null>();
+  private readonly grid: CellGrid;
+  /** What a place further along the row costs, in rows: it only settles ties. */
+  private readonly columnCost: number;
+  private readonly searched = new Map<RunMask, Place | null>();
 
   constructor(
     private readonly side: Side,
     private readonly how: Try,
-    private readonly cellMm: number,
+    private readonly cell: CellSize,
     private readonly areas: readonly number[],
   ) {
     this.grid = side.empty.clone();
+    this.columnCost = (1e-3 * cell.widthMm) / cell.heightMm;
   }
 
   get usedShare(): number {
@@ -253,42 +300,43 @@ class SheetFiller {
   /** Takes the best place that any turn of any candidate finds, or tells that there is none. */
   find(candidates: readonly number[]): Found | null {
     let best: { index: number; turned: Turned; column: number; row: number; cost: number } | null = null;
-    const { endWeight, sizeWeight } = this.how;
+    const { endWeight, sizeWeight, favours } = this.how;
+    const { heightMm } = this.cell;
     for (const index of candidates) {
-      const edge = Math.sqrt(this.areas[index] as number) / this.cellMm;
+      const edge = Math.sqrt(this.areas[index] as number) / heightMm;
+      const favour = candidates.length > 1 ? sizeWeight * edge + (favours[index] as number) / heightMm : 0;
       for (const turned of this.side.turned[index] as readonly Turned[]) {
         const place = this.search(turned.mask);
         if (!place) continue;
-        const cost =
-          place.row +
-          endWeight * turned.mask.rows -
-          (candidates.length > 1 ? sizeWeight * edge : 0) +
-          place.column * 1e-3;
+        const cost = place.row + endWeight * turned.mask.rows - favour + place.column * this.columnCost;
         if (!best || cost < best.cost) best = { index, turned, ...place, cost };
       }
     }
     if (!best) return null;
     const { index, turned, column, row } = best;
     const { corner } = this.side;
+    const { cell } = this;
     this.grid.take(turned.mask, column, row);
+    this.doubt(turned.mask, column, row);
     this.usedRows = Math.max(this.usedRows, row + turned.mask.rows);
     return {
       index,
       turned,
-      xMm: corner.x + column * this.cellMm - turned.mask.corner.x,
-      yMm: corner.y + row * this.cellMm - turned.mask.corner.y,
+      xMm: corner.x + column * cell.widthMm - turned.mask.corner.x,
+      yMm: corner.y + row * cell.heightMm - turned.mask.corner.y,
     };
   }
 
-  private search(mask: RunMask): { readonly column: number; readonly row: number } | null {
+  /** The first free place of a mask. What was found stands until something is put over it. */
+  private search(mask: RunMask): Place | null {
     const before = this.searched.get(mask);
-    if (before === null) return null;
+    if (before === null || before?.isSure) return before;
     const lastRow = this.grid.rows - mask.rows;
     let column = before?.column ?? 0;
     for (let row = before?.row ?? 0; row <= lastRow; row++) {
       const free = this.grid.findInRow(mask, row, column);
       if (free >= 0) {
-        const place = { column: free, row };
+        const place = { column: free, row, isSure: true };
         this.searched.set(mask, place);
         return place;
       }
@@ -296,5 +344,20 @@ class SheetFiller {
     }
     this.searched.set(mask, null);
     return null;
+  }
+
+  /** Places that reach into the box of what was just put down are looked for anew. */
+  private doubt(put: RunMask, column: number, row: number): void {
+    for (const [mask, place] of this.searched) {
+      if (
+        place &&
+        place.column < column + put.columns &&
+        column < place.column + mask.columns &&
+        place.row < row + put.rows &&
+        row < place.row + mask.rows
+      ) {
+        place.isSure = false;
+      }
+    }
   }
 }
