@@ -126,7 +126,7 @@ describe('the page of a machine', () => {
     const { reply: machines } = await api<Machine[]>('/api/machines');
     expect(machines.find(({ id }) => id === reply.id)?.forceScale.measured?.length).toBeGreaterThan(10);
     await page.getByRole('button', { name: 'Take the kept one back' }).click();
-    await page.getByText('Not measured yet', { exact: false }).waitFor();
+    await page.getByText('Not measured yet: grams').waitFor();
   });
 
   it('is changed, says what was changed, and is changed back', async () => {
