@@ -9,6 +9,17 @@ export type Operation = (typeof OPERATIONS)[number];
 export const DIAL_IN_OPERATIONS = ['kiss', 'through', 'score'] as const;
 export type DialInOperation = (typeof DIAL_IN_OPERATIONS)[number];
 
+/**
+ * Whose threshold the depth of a cut teaches: along its cut lengths a perforation is a through cut, a crease is pressed
+ * and has no depth (`null`).
+ *
+ * @example depthTaughtBy('perforated') // 'through'
+ */
+export function depthTaughtBy(operation: DialInOperation | 'perforated' | 'crease'): DialInOperation | null {
+  if (operation === 'crease') return null;
+  return operation === 'perforated' ? 'through' : operation;
+}
+
 /** The word and what to look for, per grade. */
 export const GRADE_WORDS: Readonly<Record<DepthGrade, { readonly word: string; readonly look: string }>> = {
   0: { word: 'untouched', look: 'no line, or only a polish mark' },

@@ -4,7 +4,7 @@ import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { RUN_VERDICTS, type SettingValues } from '#core/setting/setting.ts';
 import type { Material } from '#core/stack/material.ts';
-import { DIAL_IN_OPERATIONS, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { DIAL_IN_OPERATIONS, depthTaughtBy } from '#core/stack/depthGrade.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listGradedPasses, type GradedPass } from '#store/repositories/gradedPasses.ts';
@@ -12,11 +12,14 @@ import { listMachines } from '#store/repositories/machines.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import { listTestCuts } from '#store/repositories/testCuts.ts';
 
+/** Operations whose runs teach a threshold. */
+const TEACHING = [...DIAL_IN_OPERATIONS, 'perforated'] as const;
+
 interface RunRow {
   readonly run_id: number;
   readonly condition_id: number;
   readonly machine_id: number;
-  readonly operation: string;
+  readonly operation: (typeof TEACHING)[number];
   readonly setting_values: string | SettingValues;
   readonly blade_metres: number;
   readonly verdict: RunEvidence['verdict'];
@@ -54,7 +57,7 @@ export async function readCutSources(
   const keyOf = (conditionId: number, machineId: number) => `${conditionId}/${machineId}`;
   const cutsOf = groupBy(cuts, (cut) => keyOf(cut.conditionId, cut.machineId));
   const gradesOf = groupBy(grades, (grade) => keyOf(grade.conditionId, grade.machineId));
-  const graded = new Set(grades.map(({ runId, operation }) => `${runId}/${operation}`));
+  const graded = new Set(grades.map(({ runId, setting }) => `${runId}/${setting}`));
   const runsOf = groupBy(runs, (run) => keyOf(run.condition_id, run.machine_id));
   return conditions.flatMap(({ material, condition }) =>
     machines.flatMap((machine): readonly BookSource[] => {
@@ -64,7 +67,7 @@ export async function readCutSources(
       // What a person saw says more than the verdict of the same run.
       const noted = (runsOf.get(key) ?? [])
         .filter(({ run_id, operation }) => !graded.has(`${run_id}/${operation}`))
-        .map((row) => readRun(row, machine.speedScale));
+        .flatMap((row) => readRun(row, machine.speedScale));
       const runs = [...noted, ...seen.map((grade) => ({ ...grade, verdict: 'clean' as const, colour: '' }))];
       if (own.length + runs.length === 0) return [];
       return [{ material, condition, machine, cuts: own, runs, grades: seen }];
@@ -100,7 +103,7 @@ async function readRuns(
       );
     })
     .whereIn('runs.verdict', [...RUN_VERDICTS])
-    .whereIn('settings.operation', [...DIAL_IN_OPERATIONS])
+    .whereIn('settings.operation', [...TEACHING])
     .whereNotNull('runs.blade_metres')
     .select(
       { run_id: 'runs.id' },
@@ -117,19 +120,23 @@ async function readRuns(
   return (await query) as RunRow[];
 }
 
-function readRun(row: RunRow, speedScale: Parameters<typeof speedToMmPerS>[1]): RunEvidence {
+function readRun(row: RunRow, speedScale: Parameters<typeof speedToMmPerS>[1]): readonly RunEvidence[] {
+  const operation = depthTaughtBy(row.operation);
+  if (!operation) return [];
   const values =
     typeof row.setting_values === 'string'
       ? (JSON.parse(row.setting_values) as SettingValues)
       : row.setting_values;
-  return {
-    operation: row.operation as DialInOperation,
-    force: values.force,
-    passes: values.passes,
-    speedMmPerS: speedToMmPerS(values.speed, speedScale),
-    bladeMetres: row.blade_metres,
-    verdict: row.verdict,
-    lot: row.lot,
-    colour: '',
-  };
+  return [
+    {
+      operation,
+      force: values.force,
+      passes: values.passes,
+      speedMmPerS: speedToMmPerS(values.speed, speedScale),
+      bladeMetres: row.blade_metres,
+      verdict: row.verdict,
+      lot: row.lot,
+      colour: '',
+    },
+  ];
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { OPERATION_OF, CUT_ROLES } from '#core/drawing/lineRoles.ts';
-import { DIAL_IN_OPERATIONS, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+import type { SettingOperation } from '#core/setting/setting.ts';
+import { depthTaughtBy, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMachines } from '#store/repositories/machines.ts';
@@ -13,6 +14,9 @@ export interface GradedPass {
   readonly runId: number;
   readonly conditionId: number;
   readonly machineId: number;
+  /** Whose setting it was cut with. */
+  readonly setting: SettingOperation;
+  /** Whose threshold it teaches: a perforation that of a through cut. */
   readonly operation: DialInOperation;
   readonly grade: DepthGrade;
   readonly force: number;
@@ -75,18 +79,20 @@ export async function listGradedPasses(
   const scales = new Map((await listMachines(db, true)).map(({ id, speedScale }) => [id, speedScale]));
   const passes = ((await query) as unknown[]).flatMap((raw): readonly GradedPass[] => {
     const found = row.parse(raw);
-    const operation = OPERATION_OF[found.operation];
+    const setting = OPERATION_OF[found.operation];
+    const operation = depthTaughtBy(setting);
     const scale = scales.get(found.machine_id);
     const pass = found.program.parts
       .flatMap((part) => part.passes)
       .find((one) => one.operation === found.operation);
-    if (!pass || !scale || !isDialled(operation)) return [];
+    if (!pass || !scale || !operation) return [];
     return [
       {
         id: found.id,
         runId: found.run_id,
         conditionId: found.condition_id,
         machineId: found.machine_id,
+        setting,
         operation,
         grade: found.grade as DepthGrade,
         force: pass.values.force,
@@ -101,10 +107,6 @@ export async function listGradedPasses(
       },
     ];
   });
-  const last = new Map(passes.map((pass) => [`${pass.runId}/${pass.operation}/${pass.passes}`, pass]));
+  const last = new Map(passes.map((pass) => [`${pass.runId}/${pass.setting}/${pass.passes}`, pass]));
   return [...last.values()];
-}
-
-function isDialled(operation: string): operation is DialInOperation {
-  return (DIAL_IN_OPERATIONS as readonly string[]).includes(operation);
 }

@@ -1,6 +1,7 @@
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { sheetFactor } from '#core/setting/correctForce.ts';
 import type { AnswerContext } from '#core/setting/composeAnswer.ts';
+import { tellLesson } from '#core/setting/tellLesson.ts';
 import { judgeSetting } from '#core/setting/judgeSetting.ts';
 import type { DialInOperation } from '#core/stack/depthGrade.ts';
 import type { Station } from '#core/station/station.ts';
@@ -23,6 +24,7 @@ const NOTHING: BenchAnswer = {
   cuts: [],
   belief: null,
   runs: [],
+  lesson: '',
 };
 
 /**
@@ -49,6 +51,8 @@ export async function loadAnswer(
   const borrowed = own ? null : await findSettingOfOtherBlade(store, key);
   const known = own ?? (borrowed && doubt(borrowed));
   const answer = cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs });
+  const lone =
+    runs.length > 0 ? cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs: [] }) : null;
   const isTrusted = answer?.state === 'proven' || answer?.state === 'tried';
   return {
     settingId: known?.id ?? null,
@@ -61,6 +65,7 @@ export async function loadAnswer(
     cuts: cuts.map((cut) => standIn(cut, station)),
     belief: { mean: [...belief.mean], precision: [...belief.precision], knowledgeId },
     runs,
+    lesson: answer && lone ? tellLesson(answer, lone, runs.length, station.machine.forceScale) : '',
   };
 }
 

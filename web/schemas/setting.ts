@@ -146,6 +146,7 @@ export const benchAnswerSchema = z.object({
   cuts: z.array(testCutSchema).readonly(),
   belief: beliefSchema.nullable(),
   runs: z.array(runEvidenceSchema).readonly(),
+  lesson: z.string().meta({ description: 'what the last runs taught, or empty' }),
 });
 export type BenchAnswer = z.infer<typeof benchAnswerSchema>;
 

@@ -128,6 +128,7 @@ export function sampleAnswer(station = sampleStation(), change: Partial<BenchAns
     cuts: [],
     belief: null,
     runs: [],
+    lesson: '',
     ...change,
   };
 }

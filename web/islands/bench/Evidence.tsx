@@ -19,7 +19,7 @@ const VERDICT_WORDS: Readonly<Record<RunVerdict, string>> = {
 
 /** What the answer rests on: the revision kept, the test cuts behind it, the runs since. */
 export function Evidence({ bench, machine, operation }: Props) {
-  const { revision, verdicts, lastNote, cuts, settingId } = bench;
+  const { revision, verdicts, lastNote, cuts, settingId, lesson } = bench;
   const unit = forceUnit(machine.forceScale);
   const own = cuts.filter((cut) => cut.operation === operation).slice(-4);
   const tried = own.map((cut) => `${cut.force} ${GRADE_WORDS[cut.grade].word}`).join(', ');
@@ -47,6 +47,12 @@ export function Evidence({ bench, machine, operation }: Props) {
           <span className="text-muted"> · {cuts.length} on this sheet in all</span>
         ) : null}
       </dd>
+      {lesson ? (
+        <>
+          <dt className="text-muted">Runs taught</dt>
+          <dd>{lesson}</dd>
+        </>
+      ) : null}
       {revision ? (
         <>
           <dt className="text-muted">Runs since</dt>
