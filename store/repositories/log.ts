@@ -5,6 +5,7 @@ import { SYMPTOM_WORDS, type Symptom } from '#core/faults/faultNetwork.ts';
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { narrowChanges, narrowLog, WHOLE_LOG, type LogScope } from '#store/repositories/narrowLog.ts';
 
 /** One line of the log. */
 export interface LogEntry {
@@ -19,18 +20,27 @@ export interface LogEntry {
   readonly link: string | null;
 }
 
-/** The newest entries of every kind, newest first. */
-export async function listLog(db: Store, limit: number): Promise<readonly LogEntry[]> {
-  const all = await Promise.all([
-    runs(db, limit),
-    testCuts(db, limit),
-    revisions(db, limit),
-    upkeep(db, limit),
-    waits(db, limit),
-    faults(db, limit),
-    drifts(db, limit),
-    changes(db, limit),
-  ]);
+/** What reads the entries of one kind, newest first. */
+type Reader = (db: Store, limit: number, scope: LogScope) => Promise<LogEntry[]>;
+
+const READERS: Readonly<Record<LogKind, readonly Reader[]>> = {
+  run: [runs],
+  testCut: [testCuts],
+  setting: [revisions],
+  upkeep: [upkeep],
+  wait: [waits],
+  fault: [faults, drifts],
+  change: [changes],
+};
+
+/** The newest entries, newest first. */
+export async function listLog(
+  db: Store,
+  limit: number,
+  scope: LogScope = WHOLE_LOG,
+): Promise<readonly LogEntry[]> {
+  const readers = scope.kind ? READERS[scope.kind] : Object.values(READERS).flat();
+  const all = await Promise.all(readers.map((read) => read(db, limit, scope)));
   return all
     .flat()
     .sort((a, b) => b.at.localeCompare(a.at) || b.id.localeCompare(a.id))
@@ -49,7 +59,7 @@ const VERDICT_WORDS: Readonly<Record<string, string>> = {
   failed: 'failed',
 };
 
-async function runs(db: Store, limit: number): Promise<LogEntry[]> {
+async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: (Named & {
     id: number;
     started_at: Date;
@@ -61,7 +71,7 @@ async function runs(db: Store, limit: number): Promise<LogEntry[]> {
     note: string;
     repeats: number;
     author: string;
-  })[] = await named(db, 'runs')
+  })[] = await named(db, 'runs', scope, 'runs.started_at')
     .join('jobs', 'jobs.id', 'runs.job_id')
     .select(
       'runs.id',
@@ -97,7 +107,7 @@ async function runs(db: Store, limit: number): Promise<LogEntry[]> {
   }));
 }
 
-async function testCuts(db: Store, limit: number): Promise<LogEntry[]> {
+async function testCuts(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: (Named & {
     id: number;
     at: Date;
@@ -107,7 +117,10 @@ async function testCuts(db: Store, limit: number): Promise<LogEntry[]> {
     grade: DepthGrade;
     author: string;
     undone_at: Date | null;
-  })[] = await named(db, 'test_cuts').select('test_cuts.*').orderBy('at', 'desc').limit(limit);
+  })[] = await named(db, 'test_cuts', scope, 'test_cuts.at')
+    .select('test_cuts.*')
+    .orderBy('at', 'desc')
+    .limit(limit);
   return rows.map((row) => ({
     id: `test-${row.id}`,
     kind: 'testCut',
@@ -119,7 +132,7 @@ async function testCuts(db: Store, limit: number): Promise<LogEntry[]> {
   }));
 }
 
-async function revisions(db: Store, limit: number): Promise<LogEntry[]> {
+async function revisions(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: (Named & {
     id: number;
     at: Date;
@@ -128,7 +141,7 @@ async function revisions(db: Store, limit: number): Promise<LogEntry[]> {
     revision: number;
     reason: string;
     author: string;
-  })[] = await named(db, 'settings')
+  })[] = await named(db, 'settings', scope, 'setting_revisions.at')
     .join('setting_revisions', 'setting_revisions.setting_id', 'settings.id')
     .select('setting_revisions.*', 'settings.operation')
     .orderBy('at', 'desc')
@@ -144,8 +157,11 @@ async function revisions(db: Store, limit: number): Promise<LogEntry[]> {
   }));
 }
 
-async function upkeep(db: Store, limit: number): Promise<LogEntry[]> {
+async function upkeep(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: { id: number; at: Date; what: string; author: string }[] = await db('upkeep_entries')
+    .leftJoin('blades', 'blades.id', 'upkeep_entries.blade_id')
+    .modify(narrowLog, scope, { at: 'upkeep_entries.at', machine: 'blades.fitted_to' })
+    .select('upkeep_entries.*')
     .orderBy('at', 'desc')
     .limit(limit);
   return rows.map((row) => ({
@@ -159,7 +175,7 @@ async function upkeep(db: Store, limit: number): Promise<LogEntry[]> {
   }));
 }
 
-async function waits(db: Store, limit: number): Promise<LogEntry[]> {
+async function waits(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: {
     id: number;
     started_at: Date;
@@ -167,7 +183,16 @@ async function waits(db: Store, limit: number): Promise<LogEntry[]> {
     words: string;
     author: string;
     job_id: number | null;
-  }[] = await db('timers').orderBy('started_at', 'desc').limit(limit);
+  }[] = await db('timers')
+    .leftJoin('jobs', 'jobs.id', 'timers.job_id')
+    .modify(narrowLog, scope, {
+      at: 'timers.started_at',
+      machine: 'jobs.machine_id',
+      material: 'timers.material_id',
+    })
+    .select('timers.*')
+    .orderBy('started_at', 'desc')
+    .limit(limit);
   return rows.map((row) => ({
     id: `wait-${row.id}`,
     kind: 'wait',
@@ -179,7 +204,7 @@ async function waits(db: Store, limit: number): Promise<LogEntry[]> {
   }));
 }
 
-async function faults(db: Store, limit: number): Promise<LogEntry[]> {
+async function faults(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: (Named & {
     id: number;
     at: Date;
@@ -188,7 +213,10 @@ async function faults(db: Store, limit: number): Promise<LogEntry[]> {
     change_words: string;
     has_helped: number | null;
     author: string;
-  })[] = await named(db, 'fault_cases').select('fault_cases.*').orderBy('at', 'desc').limit(limit);
+  })[] = await named(db, 'fault_cases', scope, 'fault_cases.at')
+    .select('fault_cases.*')
+    .orderBy('at', 'desc')
+    .limit(limit);
   return rows.map((row) => {
     const symptoms = (
       typeof row.symptoms === 'string' ? (JSON.parse(row.symptoms) as Symptom[]) : row.symptoms
@@ -211,7 +239,7 @@ async function faults(db: Store, limit: number): Promise<LogEntry[]> {
   });
 }
 
-async function drifts(db: Store, limit: number): Promise<LogEntry[]> {
+async function drifts(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: {
     id: number;
     raised_at: Date;
@@ -221,6 +249,7 @@ async function drifts(db: Store, limit: number): Promise<LogEntry[]> {
     machine: string;
   }[] = await db('drift_alarms')
     .join('machines', 'machines.id', 'drift_alarms.machine_id')
+    .modify(narrowLog, scope, { at: 'drift_alarms.raised_at', machine: 'machines.id' })
     .select('drift_alarms.*', { machine: 'machines.name' })
     .orderBy('raised_at', 'desc')
     .limit(limit);
@@ -247,9 +276,10 @@ const PAGES: Readonly<Record<string, (id: number) => string>> = {
 };
 
 /** Changes of the book; kept revisions and care of tools tell of themselves. */
-async function changes(db: Store, limit: number): Promise<LogEntry[]> {
+async function changes(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: { id: number; entity: string; entity_id: number; at: Date; what: string; author: string }[] =
     await db('audit_entries')
+      .modify(narrowChanges, scope)
       .whereNot((own) => own.where({ entity: 'setting' }).whereIn('action', ['add', 'change']))
       .orderBy('id', 'desc')
       .limit(limit);
@@ -264,9 +294,10 @@ async function changes(db: Store, limit: number): Promise<LogEntry[]> {
   }));
 }
 
-/** A table that names a condition and a machine, joined with their words. */
-function named(db: Store, table: string) {
+/** A table that names a condition and a machine, joined with their words and narrowed. */
+function named(db: Store, table: string, scope: LogScope, at: string) {
   return db(table)
+    .modify(narrowLog, scope, { at, machine: 'machines.id', material: 'materials.id' })
     .join('material_conditions', 'material_conditions.id', `${table}.condition_id`)
     .join('materials', 'materials.id', 'material_conditions.material_id')
     .join('machines', 'machines.id', `${table}.machine_id`)

@@ -1,17 +1,45 @@
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
+import { LOG_KINDS } from '#core/job/logKinds.ts';
+import { AppError } from '#core/errors/appError.ts';
 import { listLog } from '#store/repositories/log.ts';
+import type { LogScope } from '#store/repositories/narrowLog.ts';
 import { replyWithFile } from '#web/endpoints/replyWithFile.ts';
-import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
+import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { logEntrySchema } from '#web/schemas/run.ts';
+
+/** Which part of the log is wanted: days in UTC, both included. */
+export const scopeQuery = z.object({
+  from: z.iso.date().optional(),
+  to: z.iso.date().optional(),
+  machine: idParam.optional(),
+  material: idParam.optional(),
+  kind: z.enum(LOG_KINDS).optional(),
+});
+
+const DAY_MS = 86_400_000;
+
+/** @throws AppError `badInput` when the last day lies before the first */
+export function scopeOf({ from, to, machine, material, kind }: z.infer<typeof scopeQuery>): LogScope {
+  if (from && to && from > to)
+    throw new AppError('badInput', `The log from ${from} to ${to}: the first day is later than the last.`);
+  return {
+    from: from ? new Date(from) : null,
+    until: to ? new Date(new Date(to).getTime() + DAY_MS) : null,
+    machineId: machine ?? null,
+    materialId: material ?? null,
+    kind: kind ?? null,
+  };
+}
 
 export const getLog = defineEndpoint({
   method: 'GET',
   path: '/api/log',
-  summary: 'Runs, test cuts, kept settings and upkeep, the newest first.',
-  query: z.object({ limit: z.coerce.number().int().min(1).max(1000).default(300) }),
+  summary:
+    'Runs, test cuts, kept settings, waits, faults and upkeep, the newest first; of some days, a machine, a material or one kind.',
+  query: scopeQuery.extend({ limit: z.coerce.number().int().min(1).max(1000).default(300) }),
   reply: z.array(logEntrySchema).readonly(),
-  handle: ({ query }, { store }) => listLog(store, query.limit),
+  handle: ({ query }, { store }) => listLog(store, query.limit, scopeOf(query)),
 });
 
 /** As far as a spreadsheet is asked for. */
@@ -20,16 +48,13 @@ const MOST_ROWS = 10_000;
 export const getLogCsv = defineEndpoint({
   method: 'GET',
   path: '/api/log.csv',
-  summary: 'The log as CSV, UTF-8 with a byte order mark, the newest first.',
+  summary: 'The log, or a part of it, as CSV, UTF-8 with a byte order mark, the newest first.',
+  query: scopeQuery,
   reply: z.string().meta({ description: 'text/csv' }),
-  handle: async (_, { store }) => {
-    const rows = (await listLog(store, MOST_ROWS)).map(({ at, kind, what, detail, author }) => [
-      at,
-      kind,
-      what,
-      detail,
-      author,
-    ]);
+  handle: async ({ query }, { store }) => {
+    const rows = (await listLog(store, MOST_ROWS, scopeOf(query))).map(
+      ({ at, kind, what, detail, author }) => [at, kind, what, detail, author],
+    );
     const csv = stringify([['at', 'kind', 'what', 'detail', 'by'], ...rows], {
       bom: true,
       // A cell that begins like a formula is not run by a spreadsheet.

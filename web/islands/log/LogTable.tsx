@@ -1,3 +1,4 @@
+import { QueryClientProvider } from '@tanstack/react-query';
 import {
   createColumnHelper,
   getCoreRowModel,
@@ -16,8 +17,12 @@ import {
   Wrench,
 } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { ScopeBar, type Choice } from '#web/islands/log/ScopeBar.tsx';
+import { useLog, type ShownScope } from '#web/islands/log/useLog.ts';
 import { DataTable } from '#web/islands/shared/DataTable.tsx';
 import { FilterField } from '#web/islands/shared/FilterField.tsx';
+import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import type { LogEntryReply } from '#web/schemas/run.ts';
 
@@ -66,14 +71,30 @@ const COLUMNS = [
   column.accessor('author', { header: 'By', enableSorting: false }),
 ];
 
+interface Props {
+  readonly entries: readonly LogEntryReply[];
+  readonly scope: ShownScope;
+  readonly machines: readonly Choice[];
+  readonly materials: readonly Choice[];
+}
+
 /** Everything that happened, the newest first. */
-export function LogTable({ entries }: { readonly entries: readonly LogEntryReply[] }) {
-  const [kind, setKind] = useState<Kind | null>(null);
-  const [filter, setFilter] = useState('');
-  const data = useMemo(
-    () => entries.filter((entry) => kind === null || entry.kind === kind),
-    [entries, kind],
+export function LogTable(props: Props) {
+  const [client] = useState(makeQueryClient);
+  return (
+    <QueryClientProvider client={client}>
+      <NarrowedLog {...props} />
+    </QueryClientProvider>
   );
+}
+
+/** As many as are shown at once: the rest is found by narrowing. */
+const MOST_SHOWN = 300;
+
+function NarrowedLog({ entries: initial, scope: initialScope, machines, materials }: Props) {
+  const { entries, error, scope, query, narrow } = useLog(initial, initialScope);
+  const [filter, setFilter] = useState('');
+  const data = useMemo(() => [...entries], [entries]);
   const table = useReactTable({
     data,
     columns: COLUMNS,
@@ -90,7 +111,7 @@ export function LogTable({ entries }: { readonly entries: readonly LogEntryReply
     <section aria-label="Log" className="sheet p-4 sm:px-6 sm:py-5">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-2">
         <h1>Log</h1>
-        <LogLinks />
+        <LogLinks query={query} />
         <FilterField label="Narrow by any word" value={filter} onChange={setFilter} />
         <div role="group" aria-label="Kinds" className="flex flex-wrap gap-2">
           {(Object.keys(KINDS) as Kind[]).map((one) => {
@@ -99,8 +120,8 @@ export function LogTable({ entries }: { readonly entries: readonly LogEntryReply
               <button
                 key={one}
                 type="button"
-                aria-pressed={kind === one}
-                onClick={() => setKind(kind === one ? null : one)}
+                aria-pressed={scope.kind === one}
+                onClick={() => narrow({ kind: scope.kind === one ? '' : one })}
                 className="button px-3 font-normal aria-pressed:bg-ink aria-pressed:text-white"
               >
                 <Icon size={16} aria-hidden /> {words}
@@ -109,17 +130,27 @@ export function LogTable({ entries }: { readonly entries: readonly LogEntryReply
           })}
         </div>
       </div>
+      <ScopeBar scope={scope} machines={machines} materials={materials} onNarrow={narrow} />
+      <Refusal error={error} />
       <DataTable
         table={table}
         label="Log entries"
-        empty={entries.length === 0 ? 'Nothing has happened yet.' : 'Nothing in the log matches.'}
+        empty={
+          entries.length === 0 && query === '' ? 'Nothing has happened yet.' : 'Nothing in the log matches.'
+        }
       />
+      {entries.length >= MOST_SHOWN ? (
+        <p className="mt-3 text-muted">
+          The newest {MOST_SHOWN} are shown. Narrow by days, machine or material to see what lies further
+          back; the CSV holds all of it.
+        </p>
+      ) : null}
     </section>
   );
 }
 
 /** Charts, and the log as files. */
-function LogLinks() {
+function LogLinks({ query }: { readonly query: string }) {
   return (
     <>
       <a className="button" href="/log/charts">
@@ -127,10 +158,14 @@ function LogLinks() {
       </a>
       <span className="flex items-center gap-3 text-sm">
         <Download size={16} aria-hidden className="text-muted" />
-        <a href="/api/log.csv" className="min-h-11 content-center">
+        <a href={`/api/log.csv${query}`} className="min-h-11 content-center">
           CSV
         </a>
-        <a href="/api/log?limit=1000" download="log.json" className="min-h-11 content-center">
+        <a
+          href={`/api/log${query ? `${query}&` : '?'}limit=1000`}
+          download="log.json"
+          className="min-h-11 content-center"
+        >
           JSON
         </a>
       </span>
