@@ -28,6 +28,11 @@ export async function startStandIns(home: string, pace: number): Promise<StandIn
   };
 }
 
+/** The table between the printer and the cutters. */
+function trayFolder(home: string): string {
+  return join(home, 'run', 'tray');
+}
+
 async function startPrinter(home: string) {
   const name = 'printer';
   await stopBackground(home, name);
@@ -37,7 +42,7 @@ async function startPrinter(home: string) {
     name,
     command: process.execPath,
     arguments: [...NODE_FLAGS, join(ROOT, 'devices/printer/main.ts')],
-    environment: { FEATHER_PRINTER_PORT: String(port) },
+    environment: { FEATHER_PRINTER_PORT: String(port), FEATHER_TRAY: trayFolder(home) },
   });
   await waitUntil(home, name, pid, () => Promise.resolve(tailLog(home, name).includes('printerPort')));
   return { port };
@@ -62,6 +67,7 @@ async function startStandIn(home: string, model: 'desk' | 'roll', pace: number) 
       FEATHER_CUTTER_PANEL_PORT: String(ports.panelPort),
       FEATHER_CUTTER_PAGE_PORT: String(ports.pagePort),
       FEATHER_CUTTER_PACE: String(pace),
+      FEATHER_TRAY: trayFolder(home),
     },
   });
   await waitUntil(home, name, pid, () => Promise.resolve(tailLog(home, name).includes('dataPort')));

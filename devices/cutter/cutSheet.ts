@@ -1,4 +1,4 @@
-import { unevenness } from '#devices/cutter/chance.ts';
+import { unevenness } from '#devices/cutter/unevenness.ts';
 import type { Spot } from '#devices/cutter/decodeHpgl.ts';
 import type { SheetTruth } from '#devices/cutter/sheetTruth.ts';
 

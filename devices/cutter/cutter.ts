@@ -1,10 +1,13 @@
-import { drawFor } from '#devices/cutter/chance.ts';
+import { drawFor, wedge } from '#devices/chance.ts';
 import { CutSheet, type Span } from '#devices/cutter/cutSheet.ts';
 import type { CutterModel } from '#devices/cutter/cutterModel.ts';
 import type { Instruction, Spot } from '#devices/cutter/decodeHpgl.ts';
 import { splitByPattern } from '#devices/cutter/splitByPattern.ts';
 import { Hold, type HoldFacts } from '#devices/cutter/hold.ts';
-import { readCorners, truthOfSheet, type CornerReading, type SheetMap } from '#devices/cutter/printToCut.ts';
+import type { SenseFault } from '#devices/cutter/faults.ts';
+import type { CornerReading } from '#devices/cutter/printToCut.ts';
+import type { SensedMark } from '#devices/cutter/senseMarks.ts';
+import { PrintedMarks, type PrintedFacts, type TakePrint } from '#devices/cutter/printedMarks.ts';
 import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheetTruth.ts';
 
 /** What the stand-in says while it works. */
@@ -31,25 +34,13 @@ export interface LoadOrder {
   readonly isFreshSheet: boolean;
   /** How it is held; left out, nothing creeps and nothing comes loose. */
   readonly hold?: HoldFacts | undefined;
-  /** A sheet that was printed with marks: its size, and what the file corrects. */
-  readonly printed?:
-    | {
-        readonly widthMm: number;
-        readonly heightMm: number;
-        readonly corrected: SheetMap;
-        readonly gloss?: number | undefined;
-      }
-    | undefined;
+  readonly printed?: PrintedFacts | undefined;
   /** What is dialled at the panel, where the panel owns the numbers. */
   readonly dialled?: { readonly force: number; readonly speed: number } | undefined;
 }
 
 const TRAVEL_MM_PER_S = 300;
 const REPORT_EVERY_MS = 80;
-/** So far from its edges a sheet is read. */
-const READ_RIM_MM = 40;
-/** How often the marks of a mirror would be missed. Invented for the stand-in. */
-const MISSED_AT_FULL_GLOSS = 0.45;
 /** A blunt tool presses a line and cuts nothing. */
 const PRESSED: readonly Span[] = [{ from: 0, to: 1, grade: 0 }];
 
@@ -57,6 +48,7 @@ const PRESSED: readonly Span[] = [{ from: 0, to: 1, grade: 0 }];
 export class Cutter {
   private sheet: CutSheet | null = null;
   private loaded: LoadOrder | null = null;
+  private marks: PrintedMarks;
   private sheetCount = 0;
   private loadCount = 0;
   private cutStrokes: CutStroke[] = [];
@@ -79,7 +71,10 @@ export class Cutter {
     /** How many times faster than real the simulated time passes. */
     private readonly pace: number,
     private readonly report: (event: CutterEvent) => void,
-  ) {}
+    private readonly takePrint: TakePrint = () => null,
+  ) {
+    this.marks = new PrintedMarks(seed, 0, takePrint);
+  }
 
   load(order: LoadOrder): void {
     this.loaded = order;
@@ -87,20 +82,28 @@ export class Cutter {
     if (!order.isFreshSheet && this.sheet) return;
     this.sheetCount += 1;
     this.cutStrokes = [];
+    this.marks = new PrintedMarks(this.seed, this.sheetCount, this.takePrint);
     this.hold = new Hold(order.hold ?? null, this.seed, String(this.sheetCount));
     const truth = findSheetTruth(order.sheet, (text) => drawFor(7, text));
     const thisSheet = `${this.sheetCount}/${order.sheet.key}`;
-    const factor =
-      1 + 0.05 * (drawFor(this.seed, `${thisSheet}/a`) + drawFor(this.seed, `${thisSheet}/b`) - 1);
+    const factor = 1 + 0.05 * wedge(thisSheet, (text) => drawFor(this.seed, text));
     this.sheet = new CutSheet(truth, this.seed + this.sheetCount, factor);
   }
 
   /** What an eye reads of print against cut on the sheet that is in; empty where nothing is printed. */
   readPrint(): readonly CornerReading[] {
     const printed = this.loaded?.printed;
-    if (!printed || this.cutStrokes.length === 0) return [];
-    const truth = truthOfSheet(this.seed, this.sheetCount);
-    return readCorners(truth, printed.corrected, printed.widthMm, printed.heightMm, READ_RIM_MM);
+    return printed && this.cutStrokes.length > 0 ? this.marks.read(printed) : [];
+  }
+
+  /** The marks as the sensor saw them last; empty where it has not looked. */
+  get seenMarks(): readonly SensedMark[] {
+    return this.marks.seen;
+  }
+
+  /** What will be in the way of the sensor the next time it looks for marks. */
+  disturb(faults: readonly SenseFault[]): void {
+    this.marks.disturb(faults);
   }
 
   /** Every stroke on the sheet that is in, the oldest first. */
@@ -162,13 +165,9 @@ export class Cutter {
     this.force = this.loaded?.dialled?.force ?? null;
     this.speed = this.loaded?.dialled?.speed ?? this.speed;
     this.report({ event: 'started' });
-    if (!this.findsMarks()) this.stop('the marks were not found: glare');
-  }
-
-  /** A glossy sheet blinds the sensor now and then; loaded again, the light falls otherwise. */
-  private findsMarks(): boolean {
-    const gloss = this.loaded?.printed?.gloss ?? 0;
-    return drawFor(this.seed, `${this.sheetCount}/${this.loadCount}/sense`) >= MISSED_AT_FULL_GLOSS * gloss;
+    const { printed } = this.loaded ?? {};
+    const trouble = printed ? this.marks.look(printed, this.loadCount) : '';
+    if (trouble) this.stop(trouble);
   }
 
   private selectSeat(seat: number): boolean {

@@ -9,8 +9,16 @@ export const FAULTS = [
   'jam',
   'panelStop',
   'powerLoss',
+  'skewedSheet',
+  'roomLight',
+  'strayInk',
+  'liftedMat',
 ] as const;
 export type Fault = (typeof FAULTS)[number];
+
+/** Faults that the sensor meets when it looks for printed marks. */
+export const SENSE_FAULTS = ['skewedSheet', 'roomLight', 'strayInk', 'liftedMat'] as const;
+export type SenseFault = (typeof SENSE_FAULTS)[number];
 
 /** A fault that waits for its moment. */
 export const faultSchema = z.object({
@@ -29,6 +37,10 @@ export const FAULT_WORDS: Readonly<Record<Fault, string>> = {
   jam: 'a loose piece catches under the blade',
   panelStop: 'somebody presses stop at the panel',
   powerLoss: 'the power fails: the cutter forgets its job, the sheet stays',
+  skewedSheet: 'the next printed sheet is put in askew',
+  roomLight: 'light from the room falls on the marks',
+  strayInk: 'a pen left its mark beside a printed one',
+  liftedMat: 'the mat lifts at one corner',
 };
 
 /** Faults that are armed, each striking once. */
@@ -45,6 +57,14 @@ export class FaultBox {
 
   list(): readonly ArmedFault[] {
     return this.armed;
+  }
+
+  /** All faults of the sensor; they are disarmed. */
+  takeSense(): readonly SenseFault[] {
+    const isSense = (fault: Fault): fault is SenseFault => (SENSE_FAULTS as readonly Fault[]).includes(fault);
+    const found = this.armed.map(({ fault }) => fault).filter(isSense);
+    this.armed = this.armed.filter(({ fault }) => !isSense(fault));
+    return found;
   }
 
   /** The fault of a kind that is due once so many strokes are cut; it is disarmed. */

@@ -1,4 +1,4 @@
-import { drawFor } from '#devices/cutter/chance.ts';
+import { drawFor } from '#devices/chance.ts';
 import type { Span } from '#devices/cutter/cutSheet.ts';
 import type { Spot } from '#devices/cutter/decodeHpgl.ts';
 import { OutlineChain } from '#devices/cutter/outlineChain.ts';

@@ -10,6 +10,7 @@ const environment = z
     FEATHER_CUTTER_PANEL_PORT: z.coerce.number().int().min(0).default(0),
     FEATHER_CUTTER_PAGE_PORT: z.coerce.number().int().min(0).default(0),
     FEATHER_CUTTER_SEED: z.coerce.number().int().default(1),
+    FEATHER_TRAY: z.string().optional(),
     FEATHER_CUTTER_PACE: z.coerce.number().positive().default(6),
   })
   .parse(process.env);
@@ -20,6 +21,7 @@ const service = await serveCutter({
   panelPort: environment.FEATHER_CUTTER_PANEL_PORT,
   seed: environment.FEATHER_CUTTER_SEED,
   pace: environment.FEATHER_CUTTER_PACE,
+  tray: environment.FEATHER_TRAY,
 });
 const page = await servePage(
   environment.FEATHER_CUTTER_MODEL === 'desk' ? 'desk cutter' : 'roll-fed cutter',

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { drawFor, unevenness } from '#devices/cutter/chance.ts';
+import { drawFor } from '#devices/chance.ts';
+import { unevenness } from '#devices/cutter/unevenness.ts';
 import { CutSheet } from '#devices/cutter/cutSheet.ts';
 import { DecodeError, HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
 import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheetTruth.ts';

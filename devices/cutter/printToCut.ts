@@ -1,5 +1,6 @@
-import { drawFor } from '#devices/cutter/chance.ts';
+import { drawFor, wedge } from '#devices/chance.ts';
 import type { Spot } from '#devices/cutter/decodeHpgl.ts';
+import { applyMap, type SheetMap } from '#devices/cutter/sheetMap.ts';
 
 /** How far a cut lands from the print at one corner of a sheet, as an eye reads it: tenths of a mm. */
 export interface CornerReading {
@@ -10,19 +11,14 @@ export interface CornerReading {
   readonly down: number;
 }
 
-/** A turn, a scale and a shift, as six numbers: x' = a x + c y + e, y' = b x + d y + f, y downwards. */
-export type SheetMap = readonly [number, number, number, number, number, number];
-
 /** What this machine is off by on every sheet, and what varies: mm and parts. Invented for the stand-in. */
 const STEADY = { x: 0.42, y: -0.27, turn: 0.0012, scale: 1.0008 };
 const VARYING_MM = 0.14;
 
-/** Where cuts land for what was printed on the sheet that is in: the machine's own error, and this sheet's. */
+/** How far a machine cuts from where it means to: its own error, and this sheet's. */
 export function truthOfSheet(seed: number, sheetCount: number): SheetMap {
   const vary = (what: string) =>
-    VARYING_MM *
-    (drawFor(seed, `${sheetCount}/${what}/a`) + drawFor(seed, `${sheetCount}/${what}/b`) - 1) *
-    2.4;
+    2.4 * VARYING_MM * wedge(`${sheetCount}/${what}`, (text) => drawFor(seed, text));
   const { turn, scale } = STEADY;
   const [cos, sin] = [scale * Math.cos(turn), scale * Math.sin(turn)];
   return [cos, sin, -sin, cos, STEADY.x + vary('x'), STEADY.y + vary('y')];
@@ -43,15 +39,11 @@ export function readCorners(
     ['bottom right', { xMm: widthMm - rimMm, yMm: heightMm - rimMm }],
   ];
   return corners.map(([corner, spot]) => {
-    const landed = apply(truth, apply(corrected, spot));
+    const landed = applyMap(truth, applyMap(corrected, spot));
     return {
       corner,
       sideways: Math.round((landed.xMm - spot.xMm) * 10),
       down: Math.round((landed.yMm - spot.yMm) * 10),
     };
   });
-}
-
-function apply([a, b, c, d, e, f]: SheetMap, { xMm, yMm }: Spot): Spot {
-  return { xMm: a * xMm + c * yMm + e, yMm: b * xMm + d * yMm + f };
 }

@@ -7,8 +7,11 @@ import { FaultBox } from '#devices/cutter/faults.ts';
 import { JobRecord } from '#devices/cutter/jobRecord.ts';
 import { obeyPanel, type CutterState } from '#devices/cutter/obeyPanel.ts';
 import { listen } from '#devices/listen.ts';
+import { takeFromTray } from '#devices/tray.ts';
 
 export interface CutterOptions {
+  /** The folder that is the table where printed sheets lie; left out, prints come from elsewhere. */
+  readonly tray?: string | undefined;
   readonly model: 'desk' | 'roll';
   /** 0 takes any free port. */
   readonly dataPort: number;
@@ -52,10 +55,16 @@ export async function serveCutter(options: CutterOptions): Promise<CutterService
       for (const socket of sockets) socket.destroy();
     },
   };
-  state.cutter = new Cutter(CUTTER_MODELS[options.model], options.seed, options.pace, (event) => {
-    state.record.note(event);
-    state.listener?.(event);
-  });
+  state.cutter = new Cutter(
+    CUTTER_MODELS[options.model],
+    options.seed,
+    options.pace,
+    (event) => {
+      state.record.note(event);
+      state.listener?.(event);
+    },
+    (widthMm, heightMm) => (options.tray ? takeFromTray(options.tray, widthMm, heightMm) : null),
+  );
   const data = createServer((socket) => {
     track(sockets, socket);
     if (state.isBusy) {
@@ -128,6 +137,7 @@ class JobLine {
     for (let next = this.queue.shift(); next && !this.isOver; next = this.queue.shift()) {
       while (this.state.isPaused && !this.isOver) await pause(20);
       if (this.state.bootId !== this.bootId) return;
+      if (next.kind === 'begin') this.state.cutter.disturb(this.state.faults.takeSense());
       if (!(await this.state.cutter.act(next))) this.finish();
       this.strike();
       if (this.queue.length < BUFFER / 2) this.socket.resume();

@@ -52,6 +52,12 @@ function describe(state: CutterState): object {
       .list()
       .map(({ fault, afterStrokes }) => `${FAULT_WORDS[fault]} (after ${afterStrokes} strokes)`),
     readings: cutter.readPrint(),
+    marks: cutter.seenMarks.map(({ corner, contrast, offMm, isRead }) => ({
+      corner,
+      contrast: `${Math.round(contrast * 100)} %`,
+      off: `${offMm.toFixed(1)} mm`,
+      said: isRead ? 'read' : 'not read',
+    })),
     above: drawSheet(cutter.sheetStrokes, false),
     weeded: drawSheet(cutter.sheetStrokes, true),
   };
@@ -74,6 +80,7 @@ td,th{padding:.15rem .8rem;text-align:left}@media(max-width:700px){.two{grid-tem
 <section><h2>Panel</h2><p id="panel" role="status">…</p>
 <button data-order='{"order":"pause"}'>Pause</button><button data-order='{"order":"resume"}'>Go on</button><button data-order='{"order":"stop"}'>Stop</button></section>
 <section><h2>Make something go wrong, once, two strokes into the next job</h2>${buttons}<button data-order='{"order":"clearFaults"}'>Clear all</button><ul id="armed"></ul></section>
+<section><h2>What the sensor saw of the marks, when it looked last</h2><table id="marks"></table></section>
 <section><h2>Under the glass: how far the cut lies from the print, tenths of a mm</h2><table id="readings"></table></section>
 <section class="two"><div><h2>The sheet from above</h2><div id="above"></div></div><div><h2>After weeding</h2><div id="weeded"></div></div></section>
 <script>
@@ -82,6 +89,7 @@ const show = async () => {
   document.getElementById('panel').textContent = state.words + ' · ' + state.strokes + ' strokes on the sheet · ' + state.metres + ' m' + (state.reason ? ' · ' + state.reason : '');
   document.getElementById('armed').replaceChildren(...state.armed.map((words) => Object.assign(document.createElement('li'), { textContent: words })));
   document.getElementById('readings').innerHTML = state.readings.length === 0 ? '<tr><td>no sheet with printed marks lies in</tr>' : '<tr><th>corner<th>sideways<th>up or down</tr>' + state.readings.map((r) => '<tr><td>' + r.corner + '<td>' + r.sideways + '<td>' + r.down + '</tr>').join('');
+  document.getElementById('marks').innerHTML = state.marks.length === 0 ? '<tr><td>it has not looked</tr>' : '<tr><th>mark<th>stands out<th>off by<th></tr>' + state.marks.map((m) => '<tr><td>' + m.corner + '<td>' + m.contrast + '<td>' + m.off + '<td>' + m.said + '</tr>').join('');
   document.getElementById('above').innerHTML = state.above;
   document.getElementById('weeded').innerHTML = state.weeded;
 };

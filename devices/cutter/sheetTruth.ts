@@ -1,3 +1,5 @@
+import { bell } from '#devices/chance.ts';
+
 /** A layer as the stand-in is told of it when a sheet is loaded. */
 export interface LoadedLayer {
   readonly role: string;
@@ -75,11 +77,4 @@ function layerGrip(role: string, face: number): number {
   if (role === 'adhesive') return 0.1;
   if (role === 'ink') return 1.6;
   return role === 'laminate' ? 0.35 : face;
-}
-
-/** About normal, from six uniform draws. */
-function bell(text: string, draw: (text: string) => number): number {
-  let sum = 0;
-  for (let index = 0; index < 6; index++) sum += draw(`${text}/${index}`);
-  return (sum - 3) * Math.SQRT2;
 }

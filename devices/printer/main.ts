@@ -6,6 +6,7 @@ const environment = z
   .object({
     FEATHER_PRINTER_PORT: z.coerce.number().int().min(0).default(0),
     FEATHER_PRINTER_SEED: z.coerce.number().int().default(1),
+    FEATHER_TRAY: z.string().optional(),
     FEATHER_PRINTER_WET_MINUTES: z.coerce.number().min(0).default(10),
   })
   .parse(process.env);
@@ -13,6 +14,7 @@ const environment = z
 const service = await servePrinter({
   port: environment.FEATHER_PRINTER_PORT,
   seed: environment.FEATHER_PRINTER_SEED,
+  tray: environment.FEATHER_TRAY,
   wetMinutes: environment.FEATHER_PRINTER_WET_MINUTES,
 });
 process.stdout.write(`${JSON.stringify({ printerPort: service.port })}\n`);

@@ -1,4 +1,4 @@
-import { drawFor } from '#devices/printer/chance.ts';
+import { drawFor, wedge } from '#devices/chance.ts';
 
 /** What a stand-in printer made of a file. */
 export interface PrintedSheet {
@@ -58,8 +58,7 @@ export function printFile(
     throw new PrintError(`a page of ${widthMm.toFixed(0)} × ${heightMm.toFixed(0)} mm is no sheet`);
   }
   const { seed, sheetNumber, fault, now, wetMinutes } = options;
-  const vary = (what: string) =>
-    drawFor(seed, `${sheetNumber}/${what}/a`) + drawFor(seed, `${sheetNumber}/${what}/b`) - 1;
+  const vary = (what: string) => wedge(`${sheetNumber}/${what}`, (text) => drawFor(seed, text));
   const isShrunk = fault === 'wrongSize';
   return {
     pages: boxes.length,

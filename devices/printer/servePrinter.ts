@@ -1,5 +1,6 @@
 import { createServer } from 'node:http';
 import { listen, readBody } from '#devices/listen.ts';
+import { layInTray } from '#devices/tray.ts';
 import {
   PRINT_FAULTS,
   PrintError,
@@ -14,6 +15,8 @@ export interface PrinterOptions {
   readonly seed: number;
   /** How long ink stays wet, minutes. */
   readonly wetMinutes: number;
+  /** The folder that is the table where printed sheets are put. */
+  readonly tray?: string | undefined;
 }
 
 export interface PrinterService {
@@ -27,7 +30,12 @@ const LARGEST = 100_000_000;
  * Opens a stand-in printer on loopback: `POST /print` takes a PDF and tells what came out, `POST /fault` lets the next
  * sheet go wrong, `GET /` shows the sheets of the day.
  */
-export async function servePrinter({ port, seed, wetMinutes }: PrinterOptions): Promise<PrinterService> {
+export async function servePrinter({
+  port,
+  seed,
+  wetMinutes,
+  tray,
+}: PrinterOptions): Promise<PrinterService> {
   const sheets: PrintedSheet[] = [];
   let fault: PrintFault | null = null;
   const server = createServer((request, reply) => {
@@ -41,6 +49,7 @@ export async function servePrinter({ port, seed, wetMinutes }: PrinterOptions): 
           const sheet = printFile(file, { seed, sheetNumber, wetMinutes, fault, now: new Date() });
           fault = null;
           sheets.push(sheet);
+          if (tray) layInTray(tray, sheetNumber, sheet);
           answer(201, sheet);
         } catch (error) {
           if (!(error instanceof PrintError)) throw error;

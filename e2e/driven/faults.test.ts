@@ -43,13 +43,14 @@ async function changeToSlowCutter() {
 
 afterEach(() => cutter.close());
 
-const start = async (hasStop = false, circles = 20) => {
+const start = async (hasStop = false, circles = 20, isPrinted = false) => {
   count += 1;
   const run = await addDrivenRun(
     db,
     { machineId, conditionId, now, key: `fault-run-${count}` },
     circles,
     hasStop,
+    isPrinted,
   );
   return run;
 };
@@ -156,6 +157,26 @@ describe('a run', () => {
     await stopRun(runId, context);
     expect((await findRun(db, runId)).state).toBe('stopped');
   });
+
+  it.each([
+    ['skewedSheet', /lies where it should/],
+    ['roomLight', /none of the four stands out/],
+    ['strayInk', /what was read does not fit/],
+    ['liftedMat', /not the one at the bottom right/],
+  ])(
+    'is held by the sensor over %s, and cuts every stroke once when that is put right',
+    async (fault, words) => {
+      const { runId, strokes } = await start(false, 4, true);
+      await arm(fault, 0);
+      void driveRun(runId, context);
+      expect((await until(runId, 'held')).message).toMatch(words);
+      expect((await findRun(db, runId)).outcomes).toEqual([]);
+      await continueRun(runId, 'again', context);
+      await until(runId, 'looking');
+      expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+      await unloadRun(runId, context);
+    },
+  );
 
   it('pauses between two strokes and goes on', async () => {
     await changeToSlowCutter();

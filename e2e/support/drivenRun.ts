@@ -53,6 +53,7 @@ export async function addDrivenRun(
   facts: Facts,
   count: number,
   hasStop = true,
+  isPrinted = false,
 ): Promise<DrivenRun> {
   const svg = drawCircles(count);
   const plan = samplePlan(readSvg(svg).contours, ROLES, {
@@ -65,6 +66,7 @@ export async function addDrivenRun(
     sheetHeightMm: SIDE,
     bladeMetres: 0,
     sheet: SHEET,
+    isPrinted,
   });
   const run = {
     jobId: await addDrivenJob(db, facts, svg),

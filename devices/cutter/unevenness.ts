@@ -1,9 +1,4 @@
-import { createHash } from 'node:crypto';
-
-/** A repeatable number in [0, 1) for a text, from a seed. */
-export function drawFor(seed: number, text: string): number {
-  return createHash('sha256').update(`${seed}:${text}`).digest().readUInt32BE(0) / 4294967296;
-}
+import { drawFor } from '#devices/chance.ts';
 
 /** A smooth random surface over the sheet, about -1 to 1, that changes over some centimetres. */
 export function unevenness(seed: number, xMm: number, yMm: number): number {
