@@ -1,6 +1,9 @@
 import type { SettingValues } from '#core/setting/setting.ts';
 
-/** Tab and cut length to begin with, and how far tabs keep from corners, mm. Common practice, no source (T6). */
+/**
+ * Tab and cut length to begin with, and how far tabs keep from corners, mm: between the examples that held well, 1 mm
+ * every 10 and 1.2 mm every 17. Common practice, no source (T6).
+ */
 const USUAL = { tabLengthMm: 1, cutLengthMm: 12, cornerClearanceMm: 3 };
 
 /** The lengths of a perforation in mm; those to begin with where a setting names none. */

@@ -5,14 +5,13 @@ import {
   type SettingOperation,
   type SettingValues,
 } from '#core/setting/setting.ts';
+import { perforationOf } from '#core/setting/derivePerforated.ts';
 import { fieldsOf, SETTING_FIELDS } from '#core/setting/settingFields.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';
 import { requireForceInRange, snapForce } from '#core/units/forceScale.ts';
 import { snapSpeed } from '#core/units/speedScale.ts';
 
-/** Where perforation starts while nobody said. Common practice, no source (T6: 1.2 mm tabs every 17 mm held well). */
-const PERFORATION_START = { cutLengthMm: 17, tabLengthMm: 1.2, cornerClearanceMm: 2 } as const;
 const SCORE_START = 0.5;
 const CREASE_TOOL = 'crease tool';
 
@@ -71,12 +70,7 @@ function ofOperation(
       if (kissForce === null) {
         throw new AppError('badInput', 'keep a kiss setting first: tabs are cut at the kiss force');
       }
-      return {
-        tabForce: kissForce,
-        cutLengthMm: values.cutLengthMm ?? PERFORATION_START.cutLengthMm,
-        tabLengthMm: values.tabLengthMm ?? PERFORATION_START.tabLengthMm,
-        cornerClearanceMm: values.cornerClearanceMm ?? PERFORATION_START.cornerClearanceMm,
-      };
+      return { tabForce: kissForce, ...perforationOf(values) };
     case 'score':
       return { depthShare: values.depthShare ?? SCORE_START };
     case 'crease':

@@ -18,33 +18,38 @@ describe('tellLesson', () => {
       answer(66, [62, 70]),
       answer(60, [55, 68]),
       2,
-      '2 runs: the best force goes from 60 to 66 gf; sure is now 62 to 70 gf, before 55 to 68 gf.',
+      '2 passes in runs: the best force goes from 60 to 66 gf; sure is now 62 to 70 gf, before 55 to 68 gf.',
     ],
     [
       answer(60, [55, 66]),
       answer(60, null),
       1,
-      'One run: the best force stays 60 gf; now 55 to 66 gf is sure.',
+      'One pass in a run: the best force stays 60 gf; now 55 to 66 gf is sure.',
     ],
     [
       answer(60, null),
       answer(60, [55, 66]),
       3,
-      '3 runs: the best force stays 60 gf; what was sure before, 55 to 66 gf, no longer is.',
+      '3 passes in runs: the best force stays 60 gf; what was sure before, 55 to 66 gf, no longer is.',
     ],
-    [answer(60, [55, 66]), answer(60, [55, 66]), 4, '4 runs, and nothing new: they agree with the rest.'],
-    [answer(60, null, 0.6), answer(60, null, 0.6), 1, 'One run, and no force is sure yet.'],
+    [
+      answer(60, [55, 66]),
+      answer(60, [55, 66]),
+      4,
+      '4 passes in runs, and nothing new: they agree with the rest.',
+    ],
+    [answer(60, null, 0.6), answer(60, null, 0.6), 1, 'One pass in a run, and no force is sure yet.'],
     [
       answer(60, null, 0.7),
       answer(60, null, 0.6),
       2,
-      '2 runs: the best force stays 60 gf; the set force is now right 70 times in 100, more than without them.',
+      '2 passes in runs: the best force stays 60 gf; the set force is now right 70 times in 100, more than without them.',
     ],
     [
       answer(64, null, 0.5),
       answer(60, null, 0.6),
       2,
-      '2 runs: the best force goes from 60 to 64 gf; the set force is now right 50 times in 100, less than without them.',
+      '2 passes in runs: the best force goes from 60 to 64 gf; the set force is now right 50 times in 100, less than without them.',
     ],
   ])('%#', (taught, untaught, runs, words) => {
     expect(tellLesson(taught, untaught, runs, grams)).toBe(words);
@@ -52,7 +57,7 @@ describe('tellLesson', () => {
 
   it('speaks in the levels of a machine that has them', () => {
     expect(tellLesson(answer(12, [100, 140]), answer(12, null), 1, levels)).toBe(
-      'One run: the best force stays level 12; now level 9 to 13 is sure.',
+      'One pass in a run: the best force stays level 12; now level 9 to 13 is sure.',
     );
   });
 });

@@ -44,8 +44,8 @@ describe('settleValues', () => {
     expect(settleValues({ ...values, force: 24 }, 'perforated', machine, 14)).toMatchObject({
       force: 24,
       tabForce: 14,
-      cutLengthMm: 17,
-      tabLengthMm: 1.2,
+      cutLengthMm: 12,
+      tabLengthMm: 1,
     });
     expect(() => settleValues(values, 'perforated', machine, null)).toThrow(/keep a kiss setting first/);
   });

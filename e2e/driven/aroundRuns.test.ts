@@ -127,6 +127,36 @@ describe('a run and what is around it', () => {
     expect(source!.runs!.filter((run) => run.grade !== undefined)).toHaveLength(2);
   });
 
+  it('teaches a through cut by its perforations, and nothing by its creases', async () => {
+    const { program } = await findProgress(db, runId);
+    const through = program.parts.flatMap(({ passes }) => passes).find((one) => one.operation === 'through')!;
+    const perforated = (operation: 'perforated' | 'crease') => ({
+      ...program,
+      parts: [{ ...program.parts[0]!, passes: [{ ...through, operation }] }],
+    });
+    const look = { operation: 'perforated', passesDone: 1, spot: null, grade: 7 } as const;
+    await db('runs')
+      .where({ id: runId })
+      .update({ program: JSON.stringify(perforated('perforated')) });
+    await addRunGrade(db, runId, look, 'Ines', later(4));
+    const own = async () =>
+      (await listGradedPasses(db, machineId)).map(({ setting, operation, grade }) => [
+        setting,
+        operation,
+        grade,
+      ]);
+    expect(await own()).toEqual([['perforated', 'through', 7]]);
+    await db('runs')
+      .where({ id: runId })
+      .update({ program: JSON.stringify(perforated('crease')) });
+    await addRunGrade(db, runId, { ...look, operation: 'crease', grade: 0 }, 'Ines', later(4));
+    expect(await own()).toEqual([]);
+    await db('runs')
+      .where({ id: runId })
+      .update({ program: JSON.stringify(program) });
+    await db('run_grades').where({ run_id: runId }).whereIn('operation', ['perforated', 'crease']).delete();
+  });
+
   it('wears its blade once, by what was acknowledged', async () => {
     const { strokes } = await findRun(db, runId);
     await addStrokeOutcome(db, runId, { index: 0, spans: [] });

@@ -185,6 +185,13 @@ describe('the HTTP interface, walked by a script', () => {
       ).length,
     ).toBeGreaterThanOrEqual(6);
     expect((await api('/api/log?limit=0')).status).toBe(400);
+    const { reply: day } = await api<LogEntryReply[]>('/api/log?from=2026-09-01&to=2026-09-30&limit=1000');
+    expect(day.length).toBeGreaterThan(0);
+    expect(day.every(({ at }) => at >= '2026-09-01' && at < '2026-10-01')).toBe(true);
+    const { reply: runsOfOne } = await api<LogEntryReply[]>('/api/log?kind=run&machine=1');
+    expect(runsOfOne.every(({ kind, what }) => kind === 'run' && what.includes('Gannet 600'))).toBe(true);
+    expect((await api('/api/log?from=2026-09-30&to=2026-09-01')).status).toBe(400);
+    expect((await api('/api/log?from=yesterday')).status).toBe(400);
   });
 
   it('takes a cut back once', async () => {

@@ -6,6 +6,8 @@ import { startTimer } from '#store/repositories/waits.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { LOG_KINDS } from '#core/job/logKinds.ts';
 import { listLog } from '#store/repositories/log.ts';
+import { WHOLE_LOG } from '#store/repositories/narrowLog.ts';
+import { listMaterials } from '#store/repositories/materials.ts';
 import { setMachineArchived, listMachines } from '#store/repositories/machines.ts';
 import { addTestCut, undoTestCut } from '#store/repositories/testCuts.ts';
 import { cut as cleanCut, later, openTestStore, revision } from '#store/tests/testStore.ts';
@@ -82,6 +84,29 @@ describe('the log', () => {
     const entries = await listLog(db, 50);
     expect(entries.find(({ kind }) => kind === 'testCut')?.detail).toMatch(/taken back/);
     expect(await listLog(db, 2)).toHaveLength(2);
+  });
+
+  it('is narrowed to days, a kind, a machine and a material; the parts together are the whole', async () => {
+    const whole = (await listLog(db, 500)).map(({ id }) => id);
+    const early = await listLog(db, 500, { ...WHOLE_LOG, until: later(3) });
+    const late = await listLog(db, 500, { ...WHOLE_LOG, from: later(3) });
+    expect(early.length).toBeGreaterThan(0);
+    expect(late.length).toBeGreaterThan(0);
+    expect(early.every(({ at }) => at < later(3).toISOString())).toBe(true);
+    expect([...late, ...early].map(({ id }) => id)).toEqual(whole);
+    for (const kind of LOG_KINDS) {
+      const own = await listLog(db, 500, { ...WHOLE_LOG, kind });
+      expect(own.every((entry) => entry.kind === kind)).toBe(true);
+    }
+    const ofMachine = await listLog(db, 500, { ...WHOLE_LOG, machineId });
+    const kinds = new Set(ofMachine.map(({ kind }) => kind));
+    expect([...kinds].sort()).toEqual(['change', 'fault', 'setting', 'testCut']);
+    expect(await listLog(db, 500, { ...WHOLE_LOG, machineId: 9999 })).toEqual([]);
+    const materialId = (await listMaterials(db))[0]!.id;
+    const ofMaterial = await listLog(db, 500, { ...WHOLE_LOG, materialId });
+    expect(ofMaterial.some(({ kind }) => kind === 'setting')).toBe(true);
+    expect(ofMaterial.some(({ what }) => what.includes('put away'))).toBe(false);
+    expect(await listLog(db, 500, { ...WHOLE_LOG, materialId: 9999 })).toEqual([]);
   });
 });
 

@@ -5,7 +5,13 @@ import { SYMPTOM_WORDS, type Symptom } from '#core/faults/faultNetwork.ts';
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { narrowChanges, narrowLog, WHOLE_LOG, type LogScope } from '#store/repositories/narrowLog.ts';
+import {
+  narrowChanges,
+  narrowLog,
+  narrowUpkeep,
+  WHOLE_LOG,
+  type LogScope,
+} from '#store/repositories/narrowLog.ts';
 
 /** One line of the log. */
 export interface LogEntry {
@@ -70,6 +76,9 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
     pieces_spoiled: number;
     note: string;
     repeats: number;
+    sheet_number: number;
+    worn_metres: number;
+    mat_uses: number | null;
     author: string;
   })[] = await named(db, 'runs', scope, 'runs.started_at')
     .join('jobs', 'jobs.id', 'runs.job_id')
@@ -82,6 +91,9 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
       'runs.pieces_spoiled',
       'runs.note',
       'runs.author',
+      'runs.sheet_number',
+      'runs.worn_metres',
+      'runs.mat_uses',
       { job: 'jobs.name' },
       db.raw('runs.repeated_strokes as repeats'),
     )
@@ -97,6 +109,9 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
       row.verdict
         ? `${VERDICT_WORDS[row.verdict]}: ${row.pieces_good} good, ${row.pieces_spoiled} spoiled`
         : `${row.state}, not noted yet`,
+      row.sheet_number > 1 ? `sheet ${row.sheet_number}` : '',
+      row.worn_metres > 0 ? `the blade went ${row.worn_metres.toFixed(1)} m` : '',
+      row.mat_uses === null ? '' : `mat used ${row.mat_uses} times before`,
       Number(row.repeats) > 0 ? `a path cut again, ${row.repeats} strokes` : '',
       row.note,
     ]
@@ -159,8 +174,7 @@ async function revisions(db: Store, limit: number, scope: LogScope): Promise<Log
 
 async function upkeep(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: { id: number; at: Date; what: string; author: string }[] = await db('upkeep_entries')
-    .leftJoin('blades', 'blades.id', 'upkeep_entries.blade_id')
-    .modify(narrowLog, scope, { at: 'upkeep_entries.at', machine: 'blades.fitted_to' })
+    .modify(narrowUpkeep, scope)
     .select('upkeep_entries.*')
     .orderBy('at', 'desc')
     .limit(limit);

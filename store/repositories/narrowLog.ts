@@ -41,6 +41,23 @@ export function narrowLog(query: Knex.QueryBuilder, scope: LogScope, columns: Na
   ask(scope.materialId, columns.material);
 }
 
+/** Narrows the care of tools: of a machine are those that are at it now, for where they were before is not kept. */
+export function narrowUpkeep(query: Knex.QueryBuilder, scope: LogScope): void {
+  const { machineId } = scope;
+  narrowLog(query, { ...scope, machineId: null }, { at: 'upkeep_entries.at' });
+  if (machineId === null) return;
+  void query.whereExists((inner) => {
+    void inner
+      .select('stations.machine_id')
+      .from('stations')
+      .where('stations.machine_id', machineId)
+      .where((tool) => {
+        void tool.whereRaw('stations.blade_id = upkeep_entries.blade_id');
+        void tool.orWhereRaw('stations.mat_id = upkeep_entries.mat_id');
+      });
+  });
+}
+
 /** Narrows the changes of the book: they name what they are of by its kind and number. */
 export function narrowChanges(query: Knex.QueryBuilder, scope: LogScope): void {
   narrowLog(query, { ...scope, machineId: null, materialId: null }, { at: 'audit_entries.at' });

@@ -1,3 +1,4 @@
+import { perforationOf } from '#core/setting/derivePerforated.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { DialIn, DialInScrap } from '#core/dialIn/dialIn.ts';
 import { composeCard, findPlace, measureCard, type CardCell, type TestCard } from '#core/dialIn/testCard.ts';
@@ -63,8 +64,7 @@ export function drawTestCard(
   const perforation = {
     widthMm: 40,
     heightMm: 30,
-    cutLengthMm: values.cutLengthMm ?? 10,
-    tabLengthMm: values.tabLengthMm ?? 1,
+    ...perforationOf(values),
   };
   const shape = makeTestPiece(kind, perforation);
   const cells = listCells(dialIn, station, answer, { vary, card });

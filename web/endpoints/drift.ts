@@ -41,6 +41,8 @@ async function describeDrift(store: Store, machineId: number, now: Date): Promis
   await findMachine(store, machineId);
   const { points, drift } = await watchDrift(store, machineId, now);
   const open = await findOpenAlarm(store, machineId);
+  const alarm =
+    drift.alarm && open ? { ...drift.alarm, began: points[drift.alarm.began]?.at ?? open.raisedAt } : null;
   const { blade } = await findStation(store, machineId);
   return {
     points: points.map(({ at, residual, sheet, bladeMetres }, index) => ({
@@ -52,17 +54,14 @@ async function describeDrift(store: Store, machineId: number, now: Date): Promis
     })),
     limit: drift.ewma.upper,
     lambda: EWMA_LAMBDA,
-    alarm:
-      drift.alarm && open
-        ? {
-            direction: drift.alarm.direction,
-            began: points[drift.alarm.began]?.at ?? open.raisedAt,
-            causes: drift.alarm.causes.filter(({ chance }) => chance >= LEAST_TOLD),
-          }
-        : null,
+    alarm: alarm && {
+      direction: alarm.direction,
+      began: alarm.began,
+      causes: alarm.causes.filter(({ chance }) => chance >= LEAST_TOLD),
+    },
     blade: blade
       ? {
-          ...(await describeBladeLife(store, blade, drift.alarm?.direction === 'more')),
+          ...(await describeBladeLife(store, blade, alarm)),
           number: blade.number,
           metres: blade.travelMetres,
           freshFactor: freshBladeFactor(blade.travelMetres, WEAR_EFFECT),
@@ -75,9 +74,14 @@ async function describeDrift(store: Store, machineId: number, now: Date): Promis
 const LEAST_TOLD = 0.03;
 
 /** Life left of a blade as a band, learnt from how blades of its kind were changed here. */
-async function describeBladeLife(store: Store, blade: Blade, driftsToMore: boolean) {
+async function describeBladeLife(
+  store: Store,
+  blade: Blade,
+  alarm: { readonly direction: string; readonly began: string } | null,
+) {
   const changes = await listBladeChanges(store, blade.kind);
   const life = learnBladeLife(blade.lifeMetres, changes);
-  const wasCleaned = blade.cleanedAt !== null;
+  const driftsToMore = alarm?.direction === 'more';
+  const wasCleaned = driftsToMore && (blade.cleanedAt ?? '') > alarm.began;
   return { ...judgeBlade(life, blade.travelMetres, driftsToMore, wasCleaned), changes: life.changes };
 }
