@@ -1,30 +1,12 @@
-import type { LogKind } from '#core/job/logKinds.ts';
+import type { LogEntry, LogKind } from '#core/job/logKinds.ts';
 import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
 import { ACTION_FACTS, type Action } from '#core/faults/faultActions.ts';
 import { SYMPTOM_WORDS, type Symptom } from '#core/faults/faultNetwork.ts';
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import {
-  narrowChanges,
-  narrowLog,
-  narrowUpkeep,
-  WHOLE_LOG,
-  type LogScope,
-} from '#store/repositories/narrowLog.ts';
-
-/** One line of the log. */
-export interface LogEntry {
-  readonly id: string;
-  readonly kind: LogKind;
-  /** ISO 8601, UTC. */
-  readonly at: string;
-  readonly what: string;
-  readonly detail: string;
-  readonly author: string;
-  /** Where to read more, as a path of the application, or `null`. */
-  readonly link: string | null;
-}
+import { changes, drifts, upkeep, waits } from '#store/repositories/logUpkeep.ts';
+import { narrowLog, WHOLE_LOG, type LogScope } from '#store/repositories/narrowLog.ts';
 
 /** What reads the entries of one kind, newest first. */
 type Reader = (db: Store, limit: number, scope: LogScope) => Promise<LogEntry[]>;
@@ -172,52 +154,6 @@ async function revisions(db: Store, limit: number, scope: LogScope): Promise<Log
   }));
 }
 
-async function upkeep(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
-  const rows: { id: number; at: Date; what: string; author: string }[] = await db('upkeep_entries')
-    .modify(narrowUpkeep, scope)
-    .select('upkeep_entries.*')
-    .orderBy('at', 'desc')
-    .limit(limit);
-  return rows.map((row) => ({
-    id: `upkeep-${row.id}`,
-    kind: 'upkeep',
-    at: row.at.toISOString(),
-    what: row.what,
-    detail: '',
-    author: row.author,
-    link: '/upkeep',
-  }));
-}
-
-async function waits(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
-  const rows: {
-    id: number;
-    started_at: Date;
-    ends_at: Date;
-    words: string;
-    author: string;
-    job_id: number | null;
-  }[] = await db('timers')
-    .leftJoin('jobs', 'jobs.id', 'timers.job_id')
-    .modify(narrowLog, scope, {
-      at: 'timers.started_at',
-      machine: 'jobs.machine_id',
-      material: 'timers.material_id',
-    })
-    .select('timers.*')
-    .orderBy('started_at', 'desc')
-    .limit(limit);
-  return rows.map((row) => ({
-    id: `wait-${row.id}`,
-    kind: 'wait',
-    at: row.started_at.toISOString(),
-    what: row.words,
-    detail: `${Math.round((row.ends_at.getTime() - row.started_at.getTime()) / 60_000)} min`,
-    author: row.author,
-    link: row.job_id === null ? null : `/jobs/${row.job_id}`,
-  }));
-}
-
 async function faults(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: (Named & {
     id: number;
@@ -251,61 +187,6 @@ async function faults(db: Store, limit: number, scope: LogScope): Promise<LogEnt
       link: '/faults',
     };
   });
-}
-
-async function drifts(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
-  const rows: {
-    id: number;
-    raised_at: Date;
-    direction: string;
-    reason: string;
-    closed_why: string;
-    machine: string;
-  }[] = await db('drift_alarms')
-    .join('machines', 'machines.id', 'drift_alarms.machine_id')
-    .modify(narrowLog, scope, { at: 'drift_alarms.raised_at', machine: 'machines.id' })
-    .select('drift_alarms.*', { machine: 'machines.name' })
-    .orderBy('raised_at', 'desc')
-    .limit(limit);
-  return rows.map((row) => ({
-    id: `drift-${row.id}`,
-    kind: 'fault',
-    at: row.raised_at.toISOString(),
-    what: `${row.machine} drifts: cuts need ${row.direction} force`,
-    detail: [row.reason, row.closed_why ? `answered: ${row.closed_why}` : ''].filter(Boolean).join(' · '),
-    author: '',
-    link: '/upkeep',
-  }));
-}
-
-const PAGES: Readonly<Record<string, (id: number) => string>> = {
-  material: (id) => `/materials/${id}`,
-  machine: (id) => `/machines/${id}`,
-  calibration: (id) => `/machines/${id}`,
-  registration: (id) => `/machines/${id}#print-to-cut`,
-  setting: (id) => `/settings/${id}`,
-  blade: () => '/upkeep',
-  mat: () => '/upkeep',
-  import: () => '/book',
-};
-
-/** Changes of the book; kept revisions and care of tools tell of themselves. */
-async function changes(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
-  const rows: { id: number; entity: string; entity_id: number; at: Date; what: string; author: string }[] =
-    await db('audit_entries')
-      .modify(narrowChanges, scope)
-      .whereNot((own) => own.where({ entity: 'setting' }).whereIn('action', ['add', 'change']))
-      .orderBy('id', 'desc')
-      .limit(limit);
-  return rows.map((row) => ({
-    id: `change-${row.id}`,
-    kind: 'change',
-    at: row.at.toISOString(),
-    what: row.what,
-    detail: '',
-    author: row.author,
-    link: PAGES[row.entity]?.(row.entity_id) ?? null,
-  }));
 }
 
 /** A table that names a condition and a machine, joined with their words and narrowed. */
