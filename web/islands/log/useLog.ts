@@ -23,8 +23,11 @@ export function useLog(initial: readonly LogEntryReply[], initialScope: ShownSco
     initialData: () => (query === writeScope(initialScope) ? initial : undefined),
     placeholderData: (before) => before,
   });
+  const [last, setLast] = useState(initial);
+  // A part that was refused leaves what was shown before it.
+  if (data && data !== last) setLast(data);
   return {
-    entries: data ?? [],
+    entries: data ?? last,
     error,
     isFetching,
     scope,

@@ -1,0 +1,70 @@
+import { afterEach, vi } from 'vitest';
+
+/** One request that an island made. */
+export interface SeenRequest {
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+}
+
+/** What the stub answers: a reply, a refusal with its status, or a promise of either. */
+export type Answer = unknown;
+
+/** A refusal as the server words it. */
+export const refusal = (status: number, title: string, message: string) =>
+  new Response(JSON.stringify({ error: { code: 'conflict', title, message } }), { status });
+
+/**
+ * Only for tests: answers what islands ask for, and remembers what was asked.
+ *
+ * @param answers by "METHOD /path", the query left out; a function gets the request
+ */
+export function stubServer(answers: Readonly<Record<string, Answer>>): readonly SeenRequest[] {
+  const seen: SeenRequest[] = [];
+  const answer = async (
+    address: string,
+    { method = 'GET', body }: { method?: string; body?: string } = {},
+  ) => {
+    const request = {
+      method,
+      path: address,
+      body: body === undefined ? undefined : (JSON.parse(body) as unknown),
+    };
+    seen.push(request);
+    const key = `${method} ${address.split('?')[0]}`;
+    if (!(key in answers)) throw new TypeError(`nobody answers ${key}`);
+    const found = answers[key];
+    const reply: unknown = await (typeof found === 'function'
+      ? (found as (asked: SeenRequest) => unknown)(request)
+      : found);
+    return reply instanceof Response ? reply.clone() : new Response(JSON.stringify(reply));
+  };
+  vi.stubGlobal('fetch', vi.fn(answer));
+  return seen;
+}
+
+/** Only for tests: events of a run, told by hand. */
+export class StubEvents {
+  static newest: StubEvents | null = null;
+  onopen: (() => void) | null = null;
+  onerror: (() => void) | null = null;
+  onmessage: ((message: { readonly data: string }) => void) | null = null;
+  isClosed = false;
+
+  constructor(readonly address: string) {
+    StubEvents.newest = this;
+  }
+
+  close(): void {
+    this.isClosed = true;
+  }
+
+  tell(event: object): void {
+    this.onmessage?.({ data: JSON.stringify(event) });
+  }
+}
+
+afterEach(() => {
+  vi.unstubAllGlobals();
+  StubEvents.newest = null;
+});
