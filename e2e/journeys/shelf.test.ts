@@ -106,6 +106,8 @@ describe('the page of a machine', () => {
     const { reply } = await api<{ id: number }>('/api/machines', 'POST', body);
     await go(page, `/machines/${reply.id}`);
     await page.getByText('Not measured yet: grams').waitFor();
+    // The page reads itself anew: what is typed before its islands answer would be lost.
+    await settle(page);
     const grams = (row: number) => page.getByLabel(`Reading ${row}: grams`);
     const set = (row: number) => page.getByLabel(`Reading ${row}: set to`);
     for (const [row, level, read] of [
@@ -127,6 +129,8 @@ describe('the page of a machine', () => {
     expect(machines.find(({ id }) => id === reply.id)?.forceScale.measured?.length).toBeGreaterThan(10);
     await page.getByRole('button', { name: 'Take the kept one back' }).click();
     await page.getByText('Not measured yet: grams').waitFor();
+    // The page reads itself anew: what is typed before its islands answer would be lost.
+    await settle(page);
   });
 
   it('is changed, says what was changed, and is changed back', async () => {
