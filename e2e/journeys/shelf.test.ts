@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Material } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { api, go, visit, type Visitor } from '#e2e/support/app.ts';
+import { api, go, settle, visit, type Visitor } from '#e2e/support/app.ts';
 
 let ines: Visitor;
 let tove: Visitor;
