@@ -120,7 +120,11 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
     const svg = await drawer.fetchFile(`/api/jobs/${id}/layers?format=svg`, 'job.svg');
     const stripped = readFileSync(svg, 'utf8').replace(/<g id="art"[\s\S]*?<\/g>/, '');
     expect(stripped).toContain('<g id="perforated"');
-    writeFileSync(svg, stripped.replaceAll(/stroke="#[0-9a-f]{6}"/g, 'stroke="#000000"'));
+    // Joined round as a pen draws: pointed joins would reach out by up to four times half the width.
+    writeFileSync(
+      svg,
+      stripped.replaceAll(/stroke="#[0-9a-f]{6}"/g, 'stroke="#000000" stroke-linejoin="round"'),
+    );
     drawHpgl(hpgl, join(drawer.folder, 'hp.png'), 10);
     drawSvg(svg, join(drawer.folder, 'svg.png'), 10);
     const cut = inkBox(join(drawer.folder, 'hp.png'), 10);
