@@ -9,6 +9,8 @@ const traySheet = z.object({
   /** How much larger than asked it came out, and by how much the print is turned on the paper. */
   scale: z.number().positive(),
   turnRad: z.number(),
+  /** Until then the ink smears under rollers. */
+  wetUntil: z.iso.datetime(),
 });
 export type TraySheet = z.infer<typeof traySheet>;
 

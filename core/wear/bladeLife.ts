@@ -1,4 +1,5 @@
 import type { Family } from '#core/stack/layer.ts';
+import { learnLife } from '#core/wear/learnLife.ts';
 
 /** How fast a family wears a blade, against film at 1. Common practice, no source (T13: card wears faster). */
 export const ABRASION: Readonly<Record<Family, number>> = {
@@ -22,11 +23,6 @@ export interface BladeLife {
   readonly changes: number;
 }
 
-/** ln metres: spread between blades, and of what is said of a kind's life. Common practice, no source. */
-const BETWEEN = 0.3;
-const SAID = 0.25;
-const NORMAL_90 = 1.2816;
-
 /**
  * How long a kind of blade lasts here: what is said of it, moved by when its like were taken off for good. A blade that
  * was still good when it was taken off is not counted by the caller.
@@ -36,13 +32,8 @@ const NORMAL_90 = 1.2816;
  * @example learnBladeLife(360, []).middleMetres // 360
  */
 export function learnBladeLife(saidMetres: number, changedAtMetres: readonly number[]): BladeLife {
-  const seen = changedAtMetres.filter((metres) => metres > 0).map(Math.log);
-  const precision = 1 / SAID ** 2 + seen.length / BETWEEN ** 2;
-  const mean =
-    (Math.log(saidMetres) / SAID ** 2 + seen.reduce((sum, one) => sum + one, 0) / BETWEEN ** 2) / precision;
-  const spread = Math.sqrt(BETWEEN ** 2 + 1 / precision);
-  const at = (share: number) => Math.exp(mean + share * NORMAL_90 * spread);
-  return { lowMetres: at(-1), middleMetres: at(0), highMetres: at(1), changes: seen.length };
+  const { low, middle, high, changes } = learnLife(saidMetres, changedAtMetres);
+  return { lowMetres: low, middleMetres: middle, highMetres: high, changes };
 }
 
 /** What to do with a blade. */

@@ -1,3 +1,4 @@
+import { learnLife } from '#core/wear/learnLife.ts';
 import { tackIndex, type MatWear } from '#core/wear/tackIndex.ts';
 
 /** What to do with a mat. */
@@ -16,33 +17,47 @@ const MOST_LOADS = 200;
 export interface JudgedMat {
   readonly advice: MatAdvice;
   readonly reason: string;
-  /** Loads until its tack is spent, washed as often as it needs. */
-  readonly loadsLeft: number;
+  /** Loads until its tack is spent, washed as often as it needs: in eight cases of ten between these. */
+  readonly loadsLeft: { readonly low: number; readonly high: number };
+  /** Mats of its class that were given up here: what the loads are learnt from. */
+  readonly changes: number;
 }
 
 /**
  * Judges a mat by how much of its tack is lint, which washing brings back, and how much is gone for good.
  *
+ * @param givenUpAt loads after which mats of its class were re-stuck or retired here
  * @example judgeMat({ tack: 'standard', uses: 0, ageDays: 0, usesSinceCleaned: 0 }).advice // 'good'
  */
-export function judgeMat(wear: MatWear): JudgedMat {
+export function judgeMat(wear: MatWear, givenUpAt: readonly number[] = []): JudgedMat {
   const now = tackIndex(wear);
   const washed = tackIndex({ ...wear, usesSinceCleaned: 0 });
-  let loadsLeft = 0;
-  while (
-    loadsLeft < MOST_LOADS &&
-    tackIndex({ ...wear, uses: wear.uses + loadsLeft, usesSinceCleaned: 0 }) > SPENT
-  ) {
-    loadsLeft += 1;
-  }
-  if (washed <= SPENT) {
-    return { advice: 'restick', reason: 'its tack is gone, washing brings none back', loadsLeft: 0 };
+  const fresh = loadsUntilSpent({ ...wear, uses: 0, ageDays: 0 });
+  const life = learnLife(fresh, givenUpAt);
+  // What loads and age have taken so far, in loads of a mat that is as usual.
+  const spent = fresh - loadsUntilSpent(wear);
+  const left = (most: number) => Math.max(0, Math.round(most - spent));
+  const told = { loadsLeft: { low: left(life.low), high: left(life.high) }, changes: life.changes };
+  if (washed <= SPENT || told.loadsLeft.high === 0) {
+    const none = { ...told, loadsLeft: { low: 0, high: 0 } };
+    const reason =
+      washed <= SPENT ? 'its tack is gone, washing brings none back' : 'its like were given up sooner here';
+    return { advice: 'restick', reason, ...none };
   }
   if (washed - now >= WORTH_WASHING) {
-    return { advice: 'wash', reason: `lint takes ${washed - now} of its tack`, loadsLeft };
+    return { advice: 'wash', reason: `lint takes ${washed - now} of its tack`, ...told };
   }
   if (wear.uses >= ROLL_AFTER) {
-    return { advice: 'roll', reason: `${wear.uses} loads: roll every sheet down`, loadsLeft };
+    return { advice: 'roll', reason: `${wear.uses} loads: roll every sheet down`, ...told };
   }
-  return { advice: 'good', reason: 'most of its tack is there', loadsLeft };
+  return { advice: 'good', reason: 'most of its tack is there', ...told };
+}
+
+/** Loads until the tack of a mat that is always washed is spent. */
+function loadsUntilSpent(wear: MatWear): number {
+  let loads = 0;
+  while (loads < MOST_LOADS && tackIndex({ ...wear, uses: wear.uses + loads, usesSinceCleaned: 0 }) > SPENT) {
+    loads += 1;
+  }
+  return loads;
 }

@@ -130,8 +130,36 @@ describe('mats', () => {
     expect(judgeMat(wear).advice).toBe('good');
     expect(judgeMat({ ...wear, usesSinceCleaned: 12 })).toMatchObject({ advice: 'wash' });
     expect(judgeMat({ ...wear, uses: 24 }).advice).toBe('roll');
-    expect(judgeMat({ ...wear, uses: 90 })).toMatchObject({ advice: 'restick', loadsLeft: 0 });
-    expect(judgeMat(wear).loadsLeft).toBeGreaterThan(judgeMat({ ...wear, uses: 30 }).loadsLeft);
+    expect(judgeMat({ ...wear, uses: 90 })).toMatchObject({
+      advice: 'restick',
+      loadsLeft: { low: 0, high: 0 },
+    });
+    expect(judgeMat(wear).loadsLeft.high).toBeGreaterThan(judgeMat({ ...wear, uses: 30 }).loadsLeft.high);
+  });
+
+  it('last as their like were kept here: sooner given up is less left, and a narrower band', () => {
+    const wear = { tack: 'standard', uses: 10, ageDays: 0, usesSinceCleaned: 0 } as const;
+    const usual = judgeMat(wear);
+    // A standard mat falls from 70 to 25 by two thirds every 25 loads: 25 ln(70 / 25) / ln(1.5) = 63.5 loads.
+    expect(usual.loadsLeft.low).toBeLessThan(63 - 10);
+    expect(usual.loadsLeft.high).toBeGreaterThan(63 - 10);
+    const learnt = judgeMat(wear, [30, 32, 28, 31]);
+    expect(learnt.changes).toBe(4);
+    expect(learnt.loadsLeft.high).toBeLessThan(usual.loadsLeft.high);
+    expect(learnt.loadsLeft.high - learnt.loadsLeft.low).toBeLessThan(
+      usual.loadsLeft.high - usual.loadsLeft.low,
+    );
+    expect(judgeMat({ ...wear, uses: 60 }, [20, 20, 20, 20, 20, 20])).toMatchObject({
+      advice: 'restick',
+      reason: 'its like were given up sooner here',
+    });
+  });
+
+  it('age takes loads as well', () => {
+    const wear = { tack: 'standard', uses: 10, usesSinceCleaned: 0 } as const;
+    expect(judgeMat({ ...wear, ageDays: 400 }).loadsLeft.high).toBe(
+      judgeMat({ ...wear, uses: 35, ageDays: 0 }).loadsLeft.high,
+    );
   });
 });
 

@@ -166,7 +166,7 @@ export class Cutter {
     this.speed = this.loaded?.dialled?.speed ?? this.speed;
     this.report({ event: 'started' });
     const { printed } = this.loaded ?? {};
-    const trouble = printed ? this.marks.look(printed, this.loadCount) : '';
+    const trouble = printed ? this.marks.look(printed, this.loadCount, new Date()) : '';
     if (trouble) this.stop(trouble);
   }
 

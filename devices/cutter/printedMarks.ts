@@ -51,18 +51,19 @@ export class PrintedMarks {
    *
    * @returns why the cutter stops, or empty
    */
-  look(facts: PrintedFacts, loadCount: number): string {
+  look(facts: PrintedFacts, loadCount: number, now: Date): string {
     const has = (fault: SenseFault) => this.disturbed.includes(fault);
+    this.print ??= this.takePrint(facts.widthMm, facts.heightMm) ?? {
+      scale: 1 + SCALE_SPREAD * this.vary('scale'),
+      turnRad: 0,
+    };
     const conditions = {
       gloss: facts.gloss ?? 0,
       roomLight: has('roomLight') ? BRIGHT_ROOM : 0,
       skewRad: SKEW_SPREAD_RAD * this.vary('skew') + (has('skewedSheet') ? ASKEW_RAD : 0),
       isMatLifted: has('liftedMat'),
       hasStrayInk: has('strayInk'),
-    };
-    this.print ??= this.takePrint(facts.widthMm, facts.heightMm) ?? {
-      scale: 1 + SCALE_SPREAD * this.vary('scale'),
-      turnRad: 0,
+      isWet: this.print.wetUntil !== undefined && now < new Date(this.print.wetUntil),
     };
     this.sensed = senseMarks(facts, this.print, conditions, (what) =>
       drawFor(this.seed, `${this.sheetCount}/${loadCount}/${what}`),

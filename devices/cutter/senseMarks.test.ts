@@ -10,6 +10,7 @@ const clear: SenseConditions = {
   skewRad: 0,
   isMatLifted: false,
   hasStrayInk: false,
+  isWet: false,
 };
 const straight = { scale: 1, turnRad: 0 };
 /** No chance at all: every draw in the middle. */
@@ -90,6 +91,21 @@ describe('the sensor', () => {
     expect(sensed.trouble).toMatch(/^the marks were not found/);
     expect(sensed.trouble).toMatch(words);
     expect(sensed.marks.filter(({ isRead }) => isRead)).toHaveLength(read);
+  });
+
+  it('reads wet marks less well: they stand out less and shake more, seen over many looks', () => {
+    const spread = (isWet: boolean) => {
+      const looks = Array.from({ length: 80 }, (_, look) => {
+        let state = look + 7;
+        const draw = () => (state = (state * 16807) % 2147483647) / 2147483647;
+        return senseMarks(a4, straight, { ...clear, isWet }, draw);
+      });
+      expect(looks.every(({ trouble }) => trouble === '')).toBe(true);
+      expect(looks[0]!.marks[0]!.contrast).toBe(isWet ? 0.55 : 1);
+      return Math.sqrt(looks.reduce((sum, { landing }) => sum + off(landing!, 105, 148.5) ** 2, 0) / 80);
+    };
+    // The same draws shake marks by 1 / 0.55 as much.
+    expect(spread(true) / spread(false)).toBeCloseTo(1 / 0.55, 1);
   });
 
   it('is stopped by a print that was fitted to the page', () => {

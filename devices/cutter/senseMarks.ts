@@ -6,6 +6,8 @@ import { applyMap, composeMaps, invertMap, type SheetMap } from '#devices/cutter
 export interface PrintOnPaper {
   readonly scale: number;
   readonly turnRad: number;
+  /** ISO: until then the ink smears; left out, it is dry. */
+  readonly wetUntil?: string | undefined;
 }
 
 /** What stands in the way of the sensor. */
@@ -18,6 +20,8 @@ export interface SenseConditions {
   readonly skewRad: number;
   readonly isMatLifted: boolean;
   readonly hasStrayInk: boolean;
+  /** Rollers smear the edges of marks whose ink is wet: they stand out less, and are read less well. */
+  readonly isWet: boolean;
 }
 
 /** One mark as the sensor saw it. */
@@ -49,6 +53,7 @@ const FAINTEST = 0.3;
 const WORST_FIT_MM = 0.6;
 const READ_NOISE_MM = 0.04;
 const GLARE_AT_FULL_GLOSS = 0.45;
+const SMEARED = 0.55;
 
 /**
  * Looks for the four marks of a sheet, fits a turn and a shift to what was read, and tells where cuts will land on the
@@ -78,6 +83,7 @@ export function senseMarks(
   const seen = corners.map(([corner, spot], index) => {
     const contrast =
       (isBlinded ? 0.1 : 1) *
+      (conditions.isWet ? SMEARED : 1) *
       (1 - 0.9 * conditions.roomLight) *
       (conditions.isMatLifted && index === 3 ? 0.2 : 1);
     const shake = (what: string) => (READ_NOISE_MM / contrast) * bell(`${corner}/${what}`, draw);

@@ -22,6 +22,7 @@ import {
   listBlades,
   listCare,
   listMats,
+  listMatStints,
 } from '#store/repositories/tools.ts';
 import { undoChange } from '#store/repositories/undoChange.ts';
 
@@ -212,5 +213,19 @@ describe('blades and mats', () => {
       firstUsedAt: now.toISOString(),
     });
     await expect(careForMat(db, 99, 'clean', 'Ines', now)).rejects.toMatchObject({ code: 'notFound' });
+  });
+
+  it('tell after how many loads they were given up, by their class', async () => {
+    expect(await listMatStints(db, 'standard')).toEqual([20]);
+    expect(await listMatStints(db, 'strong')).toEqual([]);
+    const other = await addMat(db, { number: 5, tack: 'standard', uses: 0, widthMm: 300, heightMm: 300 });
+    await db('mats').where({ id: other }).update({ uses: 30 });
+    await careForMat(db, other, 'restick', 'Ines', now);
+    await db('mats').where({ id: other }).update({ uses: 64 });
+    await careForMat(db, other, 'restick', 'Ines', later(1));
+    await db('mats').where({ id: other }).update({ uses: 90 });
+    await careForMat(db, other, 'retire', 'Ines', later(2));
+    // Re-stuck twice within 64 loads, then given up after 26 more.
+    expect((await listMatStints(db, 'standard')).toSorted((a, b) => a - b)).toEqual([20, 26, 32, 32]);
   });
 });

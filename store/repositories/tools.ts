@@ -209,6 +209,26 @@ export async function listBladeChanges(db: Store, kind: string): Promise<readonl
     .map(({ travelMetres }) => travelMetres);
 }
 
+/**
+ * Loads after which mats of a class were re-stuck or retired. Where one was re-stuck more than once, its loads until then
+ * are shared out evenly: when each was is not kept.
+ */
+export async function listMatStints(db: Store, tack: Mat['tack']): Promise<readonly number[]> {
+  const restuck: { mat_id: number; times: number }[] = await db('upkeep_entries')
+    .whereNotNull('mat_id')
+    .where('what', 'like', '% re-stuck after %')
+    .groupBy('mat_id')
+    .select('mat_id')
+    .count({ times: '*' });
+  const times = new Map(restuck.map((row) => [row.mat_id, Number(row.times)]));
+  const ofClass = (await listMats(db)).filter((mat) => mat.tack === tack);
+  return ofClass.flatMap(({ id, uses, usesAtRestick, retiredAt }) => {
+    const count = times.get(id) ?? 0;
+    const before = count > 0 ? Array.from({ length: count }, () => usesAtRestick / count) : [];
+    return [...before, ...(retiredAt ? [uses - usesAtRestick] : [])].filter((loads) => loads > 0);
+  });
+}
+
 async function requireBlade(db: Store, id: number): Promise<Blade> {
   const blade = (await listBlades(db)).find((one) => one.id === id);
   if (!blade) throw new AppError('notFound', `there is no blade ${id}`);

@@ -1,13 +1,18 @@
 import { FAMILIES } from '#core/stack/layer.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import { judgeMat } from '#core/wear/judgeMat.ts';
-import { fitTack, tackIndex } from '#core/wear/tackIndex.ts';
+import { fitTack, TACK_CLASSES, tackIndex } from '#core/wear/tackIndex.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { listBlades, listCare, listMats } from '#store/repositories/tools.ts';
+import { listBlades, listCare, listMats, listMatStints } from '#store/repositories/tools.ts';
 
 /** Blades and mats with what was done to them; mats with how well they hold today. */
 export async function readUpkeepPage(store: Store, now: Date) {
-  const [blades, mats, care] = await Promise.all([listBlades(store), listMats(store), listCare(store)]);
+  const [blades, mats, care, ...stints] = await Promise.all([
+    listBlades(store),
+    listMats(store),
+    listCare(store),
+    ...TACK_CLASSES.map((tack) => listMatStints(store, tack)),
+  ]);
   return {
     blades,
     care,
@@ -16,7 +21,7 @@ export async function readUpkeepPage(store: Store, now: Date) {
       const { usesSinceCleaned } = wear;
       const index = tackIndex(wear);
       const suits = FAMILIES.filter((family) => family !== 'other' && fitTack(index, family) === 'suits');
-      const judged = judgeMat(wear);
+      const judged = judgeMat(wear, stints[TACK_CLASSES.indexOf(mat.tack)]);
       return { ...mat, usesSinceCleaned, tackIndex: index, suits, judged };
     }),
   };

@@ -72,10 +72,17 @@ function Holds({ mat }: { readonly mat: MatView }) {
         ? `holds ${mat.suits.map((family) => FAMILY_NAMES[family]).join(', ')}`
         : 'holds nothing well any more: wash, re-stick or retire it'}
       {' · '}
-      <strong>{ADVICE_WORDS[mat.judged.advice]}</strong>: {mat.judged.reason}, about {mat.judged.loadsLeft}{' '}
-      loads left
+      <strong>{ADVICE_WORDS[mat.judged.advice]}</strong>: {mat.judged.reason}; {leftWords(mat.judged)}
     </p>
   );
+}
+
+/** Loads that are left as a band, and where that is known from. */
+function leftWords({ loadsLeft: { low, high }, changes }: JudgedMat): string {
+  if (high === 0) return 'no loads left';
+  const learnt =
+    changes > 0 ? `learnt from ${changes} ${changes === 1 ? 'mat' : 'mats'} given up here` : 'as is usual';
+  return `${low} to ${high} loads left in eight cases of ten (${learnt})`;
 }
 
 function MatRow({ mat, care, tools }: { mat: MatView; care: Props['care']; tools: Tools }) {

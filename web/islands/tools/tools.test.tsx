@@ -26,7 +26,12 @@ const mat: MatView = {
   retiredAt: null,
   tackIndex: 41,
   usesSinceCleaned: 9,
-  judged: { advice: 'wash', reason: 'lint takes 9 of its tack', loadsLeft: 40 } as const,
+  judged: {
+    advice: 'wash',
+    reason: 'lint takes 9 of its tack',
+    loadsLeft: { low: 22, high: 51 },
+    changes: 1,
+  } as const,
   suits: ['stickerPaper', 'plainVinyl'],
 };
 
@@ -65,6 +70,9 @@ describe('mats', () => {
   it('say how well each holds, and what', () => {
     expect(draw(mat)).toMatch(/No\. 3, standard 305 × 305 mm · 31 loads, 9 since washed tack 41/);
     expect(draw(mat)).toContain('holds sticker and label paper, plain adhesive vinyl');
+    expect(draw(mat)).toMatch(
+      /22 to 51 loads left in eight cases of ten \(learnt from 1 mat given up here\)/,
+    );
     expect(draw({ ...mat, suits: [] })).toContain('holds nothing well any more');
   });
 
