@@ -65,7 +65,7 @@ export function RolesPanel({ job, design, facts, isBusy, chosen, onChoose, onCha
             isGuess={job.areRolesGuessed}
             facts={facts}
             isBusy={isBusy}
-            isKept={findRule(design.rules, group)?.role === job.roles[group.key]}
+            isKept={isRuled(design, group, job.roles[group.key])}
             onGive={(role) => give(group.key, role)}
             onRemember={(role) => void remember(group, role)}
           />
@@ -76,6 +76,11 @@ export function RolesPanel({ job, design, facts, isBusy, chosen, onChoose, onCha
       )}
     </>
   );
+}
+
+/** Whether lines have their role from a rule of the workshop. */
+function isRuled({ rules }: Design, group: ShownGroup, role: Role | undefined): boolean {
+  return role !== undefined && findRule(rules, group)?.role === role;
 }
 
 /** Choosing lines without a pointer: by their numbers. */
