@@ -29,6 +29,8 @@ export const runNoteSchema = z.object({
     .default(null),
 });
 export type RunNoteInput = z.infer<typeof runNoteSchema>;
+/** A note as it is typed, before what was left out is filled in. */
+export type TypedNote = z.input<typeof runNoteSchema>;
 
 export const runSchema = z.object({
   id: z.number(),

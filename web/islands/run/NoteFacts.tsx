@@ -2,7 +2,7 @@ import { useState, type ChangeEvent } from 'react';
 import type { UseFormRegisterReturn, UseFormReturn } from 'react-hook-form';
 import { TAB_QUANTITY } from '#core/dialIn/quantities.ts';
 import { FLAW_NAMES, FLAWS } from '#core/stack/depthGrade.ts';
-import type { NoteInput } from '#web/islands/run/NoteForm.tsx';
+import type { TypedNote } from '#web/schemas/run.ts';
 
 /** Empty is nothing said. */
 export function readNumber(text: unknown): number | null {
@@ -33,7 +33,7 @@ export function Flaws({ field }: { readonly field: UseFormRegisterReturn }) {
 }
 
 /** How perforated pieces held: the next tabs are proposed from it. */
-export function TabsHeld({ form }: { readonly form: UseFormReturn<NoteInput> }) {
+export function TabsHeld({ form }: { readonly form: UseFormReturn<TypedNote> }) {
   const said = form.watch('tabsHeld');
   return (
     <fieldset className="mt-3">
@@ -56,7 +56,7 @@ export function TabsHeld({ form }: { readonly form: UseFormReturn<NoteInput> }) 
 }
 
 /** What else a run can tell: sheets, damp, shift of print and cut. */
-export function MoreFacts({ form }: { readonly form: UseFormReturn<NoteInput> }) {
+export function MoreFacts({ form }: { readonly form: UseFormReturn<TypedNote> }) {
   const { errors } = form.formState;
   const [typed, setTyped] = useState({ x: '', y: '' });
   // Nothing typed is nothing read: a shift of 0 is said with a 0.

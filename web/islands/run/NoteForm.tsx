@@ -1,23 +1,19 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm, type UseFormRegisterReturn } from 'react-hook-form';
-import type { z } from 'zod';
 import type { Run } from '#core/job/run.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Flaws, MoreFacts, TabsHeld } from '#web/islands/run/NoteFacts.tsx';
 import { PhotoForm } from '#web/islands/run/PhotoForm.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
-import { runNoteSchema } from '#web/schemas/run.ts';
+import { runNoteSchema, type TypedNote } from '#web/schemas/run.ts';
 
 const VERDICTS: readonly { readonly value: RunVerdict; readonly words: string }[] = [
   { value: 'clean', words: 'Clean' },
   { value: 'someSpoiled', words: 'Some spoiled' },
   { value: 'failed', words: 'Failed' },
 ];
-
-export type NoteInput = z.input<typeof runNoteSchema>;
-type Input = NoteInput;
 
 /** How the run went: the settings it used learn from it. */
 export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted: (run: Run) => void }) {
@@ -64,7 +60,7 @@ export function NoteForm({ run, onNoted }: { readonly run: Run; readonly onNoted
 function useNote(run: Run, onNoted: (run: Run) => void) {
   const [error, setError] = useState<unknown>(null);
   const [isNoted, setNoted] = useState(run.verdict !== null);
-  const form = useForm<Input>({
+  const form = useForm<TypedNote>({
     resolver: zodResolver(runNoteSchema),
     defaultValues: {
       ...(run.verdict ? { verdict: run.verdict } : {}),
