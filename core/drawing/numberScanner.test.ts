@@ -53,7 +53,7 @@ describe('the scanner of numbers', () => {
     const scanner = scan('Mz5');
     expect([scanner.letter(), scanner.letter(), scanner.letter()]).toEqual([77, 122, 0]);
     expect(scanner.number()).toBe(5);
-    expect(scanner.letter()).toBe(0);
+    expect(scanner.letter()).toBe(-1);
     expect(scanner.isAtEnd()).toBe(true);
   });
 

@@ -23,13 +23,17 @@ export class NumberScanner {
     return this.at >= this.text.length;
   }
 
-  /** The code of the letter that stands next, taken; or 0 when none does. */
+  /** Skips blanks. The code of the letter that stands next, taken; 0 where none does, -1 where the text ends. */
   letter(): number {
-    const code = this.text.charCodeAt(this.at);
+    const { text } = this;
+    let at = this.at;
+    let code = text.charCodeAt(at);
+    while (code === 32 || (code >= 9 && code <= 13)) code = text.charCodeAt(++at);
     const small = code | 32;
-    if (!(small >= 97 && small <= 122)) return 0;
-    this.at++;
-    return code;
+    const isLetter = small >= 97 && small <= 122;
+    this.at = isLetter ? at + 1 : at;
+    if (isLetter) return code;
+    return at >= text.length ? -1 : 0;
   }
 
   /** 0 or 1, which need no blank after them. */

@@ -47,9 +47,8 @@ export function readSvgPath(data: string, toMm: Affine = IDENTITY): readonly Con
   pen.restart(toMm);
   let command = 0;
   try {
-    while (!scanner.isAtEnd()) {
-      const letter = scanner.letter();
-      if (letter !== 0) command = letter;
+    for (let letter = scanner.letter(); letter >= 0; letter = scanner.letter()) {
+      if (letter > 0) command = letter;
       else if (command === 0 || (command | SMALL) === (Z | SMALL)) scanner.refuse('a command is missing');
       const upper = command & ~SMALL;
       const count = COUNTS[upper] as number;

@@ -110,17 +110,18 @@ export class SvgWalker {
   private enter(element: XmlElement, parent: Frame): Frame | null {
     this.visited++;
     const { name, attributes } = element;
-    if (UNDRAWN.has(name)) return null;
+    const isShape = SHAPES.has(name);
+    if (!isShape && UNDRAWN.has(name)) return null;
     const ruled = matchRules(this.sheet, name, attributes);
     if (isUndisplayed(attributes, ruled)) return null;
-    const words = LEFT_OUT[name];
+    const words = isShape ? undefined : LEFT_OUT[name];
     if (words) {
       this.leftOut.add(words);
       return null;
     }
     try {
       const frame = this.inherit(element, parent, ruled);
-      if (SHAPES.has(name)) this.draw(element, frame);
+      if (isShape) this.draw(element, frame);
       else if (name === 'use') this.reuse(element, frame);
       else if (name === 'image') this.picture(element, frame);
       else return name === 'svg' ? this.nest(element, frame, element) : frame;

@@ -12,7 +12,7 @@ export interface XmlElement {
   readonly text: string;
 }
 
-const CHUNK = 1 << 16;
+const CHUNK = 1 << 17;
 const NONE: readonly XmlElement[] = [];
 
 /** What happens while XML is read. Elements of a stream have no children and no text. */

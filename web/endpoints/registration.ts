@@ -1,3 +1,4 @@
+import { AppError } from '#core/errors/appError.ts';
 import { z } from 'zod';
 import { IDENTITY } from '#core/geometry/affine.ts';
 import { startCardJob, placeCard } from '#core/job/startCardJob.ts';
@@ -94,6 +95,9 @@ export const putCorrection = defineEndpoint({
   reply: registrationSchema,
   handle: async ({ params: { id }, body, author }, { store }) => {
     const { sheets } = await findRegistration(store, id);
+    if (body.isOn && sheets.length === 0) {
+      throw new AppError('badInput', 'no card of this machine was read yet: there is nothing to correct by');
+    }
     const correction = body.isOn ? invertSimilarity(fitRegistration(sheets)) : null;
     await setCorrection(store, id, correction, author, new Date());
     return describeRegistration(store, id);
