@@ -25,19 +25,25 @@ export class ContourBuilder {
   x = 0;
   y = 0;
 
-  constructor(private affine: Affine) {}
+  constructor(private affine: Affine) {
+    this.restart(affine);
+  }
 
-  /** Begins anew, as if just made. */
+  /** Begins anew, as if just made. @throws AppError `badDrawing` where the origin itself lies on no sheet */
   restart(affine: Affine): void {
     this.affine = affine;
+    requireOnSheet(affine[4], affine[5]);
     this.contours = [];
     this.length = this.x = this.y = this.startX = this.startY = 0;
   }
 
   moveTo(x: number, y: number): void {
     this.end(false);
-    this.x = this.startX = x;
-    this.y = this.startY = y;
+    this.startX = x;
+    this.startY = y;
+    // Refused where it leads nowhere, though nothing may be drawn from there.
+    this.goTo(x, y);
+    this.length = 0;
   }
 
   lineTo(x: number, y: number): void {
@@ -114,15 +120,14 @@ export class ContourBuilder {
     const { affine, path } = this;
     const mx = affine[0] * x + affine[2] * y + affine[4];
     const my = affine[1] * x + affine[3] * y + affine[5];
-    // Written so that what is no number is refused as well.
-    if (!(Math.abs(mx) < FURTHEST_MM && Math.abs(my) < FURTHEST_MM)) refuseDistance();
+    requireOnSheet(mx, my);
     path[this.length++] = mx;
     path[this.length++] = my;
   }
 
   private image(x: number, y: number): PointMm {
     const to = mapPoint(this.affine, { x, y });
-    if (!(Math.abs(to.x) < FURTHEST_MM && Math.abs(to.y) < FURTHEST_MM)) refuseDistance();
+    requireOnSheet(to.x, to.y);
     return to;
   }
 
@@ -141,7 +146,9 @@ export class ContourBuilder {
   }
 }
 
-function refuseDistance(): never {
+function requireOnSheet(x: number, y: number): void {
+  // Written so that what is no number is refused as well.
+  if (Math.abs(x) < FURTHEST_MM && Math.abs(y) < FURTHEST_MM) return;
   throw new AppError(
     'badDrawing',
     'a line runs to where no sheet is: a number is not finite or far too large',

@@ -10,7 +10,7 @@ const scan = (text: string) => {
 const readAll = (text: string) => {
   const scanner = scan(text);
   const found: number[] = [];
-  while (!scanner.isAtEnd()) found.push(scanner.number());
+  while (scanner.letter() >= 0) found.push(scanner.number());
   return found;
 };
 /** A number as people and programs write it, with the value that JavaScript gives it. */
@@ -54,7 +54,6 @@ describe('the scanner of numbers', () => {
     expect([scanner.letter(), scanner.letter(), scanner.letter()]).toEqual([77, 122, 0]);
     expect(scanner.number()).toBe(5);
     expect(scanner.letter()).toBe(-1);
-    expect(scanner.isAtEnd()).toBe(true);
   });
 
   it('begins anew with another text', () => {
@@ -62,7 +61,7 @@ describe('the scanner of numbers', () => {
     expect(scanner.number()).toBe(1);
     scanner.restart('7');
     expect(scanner.number()).toBe(7);
-    expect(scanner.isAtEnd()).toBe(true);
+    expect(scanner.letter()).toBe(-1);
   });
 
   it.each([

@@ -17,12 +17,6 @@ export class NumberScanner {
     this.at = 0;
   }
 
-  /** Skips blanks and tells whether nothing follows. */
-  isAtEnd(): boolean {
-    this.skip(false);
-    return this.at >= this.text.length;
-  }
-
   /** Skips blanks. The code of the letter that stands next, taken; 0 where none does, -1 where the text ends. */
   letter(): number {
     const { text } = this;

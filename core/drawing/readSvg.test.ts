@@ -7,6 +7,7 @@ import { AppError } from '#core/errors/appError.ts';
 import { groupLines } from '#core/drawing/lineRoles.ts';
 import { guessRoles, rolesOf } from '#core/drawing/guessRoles.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvgPath } from '#core/drawing/svgPath.ts';
 import { boundContour } from '#core/geometry/box.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
 
@@ -101,6 +102,14 @@ describe('readSvg', () => {
   ])('refuses %s with a reason', (_, text, message) => {
     expect(() => readSvg(text)).toThrow(message);
     expect(() => readSvg(text)).toThrow(AppError);
+  });
+
+  it('refuses a move to where no sheet is, though nothing is drawn from there', () => {
+    expect(() => readSvgPath('M1e9 0')).toThrow(/no sheet/);
+    expect(() => readSvgPath('M0 0H5M0 1e9')).toThrow(/no sheet/);
+    expect(() => readSvgPath('', [1, 0, 0, 1, Infinity, 0])).toThrow(/no sheet/);
+    // What was refused leaves nothing behind for the next path.
+    expect(readSvgPath('M0 0H5')).toEqual([{ path: [0, 0, 0, 5, 0], isClosed: false }]);
   });
 
   it('refuses a file that is too large before reading it', () => {
