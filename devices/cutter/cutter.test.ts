@@ -4,17 +4,9 @@ import { gradeAt } from '#devices/cutter/cutSheet.ts';
 import { DecodeError, HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { findSheetTruth } from '#devices/cutter/sheetTruth.ts';
+import { sampleVinyl } from '#devices/tests/sampleVinyl.ts';
 
-const sheet = {
-  key: 'test vinyl/lot 1',
-  family: 'plainVinyl',
-  darkness: 0,
-  layers: [
-    { role: 'face', caliperUm: 70 },
-    { role: 'adhesive', caliperUm: 22 },
-    { role: 'liner', caliperUm: 130 },
-  ],
-};
+const sheet = sampleVinyl('test vinyl/lot 1');
 const load = { order: 'load', sheet, exposureMm: 0.4, bladeMetres: 0, isFreshSheet: true };
 const square = 'PU400,400;PD1200,400,1200,1200,400,1200,400,400;';
 let cutter: CutterService;

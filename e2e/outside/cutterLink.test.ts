@@ -4,6 +4,7 @@ import { samplePlan } from '#core/tests/sampleJob.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { writeHpgl } from '#core/protocol/writeHpgl.ts';
 import { findFreePort } from '#commands/freePort.ts';
+import { sampleVinyl } from '#devices/tests/sampleVinyl.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { orderAtPanel, sendToCutter, type CutterReport } from '#web/links/cutterLink.ts';
 
@@ -13,16 +14,7 @@ afterEach(async () => {
   for (const one of open.splice(0)) await one.close();
 });
 
-const sheet = {
-  key: 'link test',
-  family: 'plainVinyl',
-  darkness: 0,
-  layers: [
-    { role: 'face', caliperUm: 70 },
-    { role: 'adhesive', caliperUm: 22 },
-    { role: 'liner', caliperUm: 130 },
-  ],
-};
+const sheet = sampleVinyl('link test');
 const load = { order: 'load', sheet, exposureMm: 0.4, bladeMetres: 0, isFreshSheet: true };
 function planOf(svg: string, force: number, passes = 1) {
   const values = { force, passes, exposureMm: 0.4, speed: 200, offsetMm: 0.25, overcutMm: 0.5 };

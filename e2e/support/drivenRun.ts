@@ -6,6 +6,7 @@ import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { hpglOptionsOf } from '#core/protocol/writeHpgl.ts';
+import { sampleVinyl } from '#devices/tests/sampleVinyl.ts';
 import { sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob } from '#store/repositories/jobs.ts';
@@ -36,16 +37,6 @@ interface Facts {
 }
 
 const ROLES = { '|#ff0000': 'kiss', '|#0000ff': 'through' } as const;
-const SHEET = {
-  key: 'driven/test',
-  family: 'plainVinyl',
-  darkness: 0,
-  layers: [
-    { role: 'face', caliperUm: 70 },
-    { role: 'adhesive', caliperUm: 22 },
-    { role: 'liner', caliperUm: 130 },
-  ],
-};
 
 /** Writes a run of `count` circles kissed and `count` cut through to the store, ready to be driven. */
 export async function addDrivenRun(
@@ -65,7 +56,7 @@ export async function addDrivenRun(
     hpgl: hpglOptionsOf({ hpglUnitsPerMm: 40, numbersOwner: 'file' }),
     sheetHeightMm: SIDE,
     bladeMetres: 0,
-    sheet: SHEET,
+    sheet: sampleVinyl('driven/test'),
     isPrinted,
   });
   const run = {
