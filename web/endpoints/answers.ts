@@ -4,7 +4,7 @@ import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
-import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { loadAnswer, loadBenchAnswer } from '#web/endpoints/loadAnswer.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import { answerQuerySchema, benchAnswerSchema, keepSchema, operationSchema } from '#web/schemas/setting.ts';
 
@@ -17,7 +17,7 @@ export const getAnswer = defineEndpoint({
   reply: benchAnswerSchema,
   handle: async ({ params, query }, { store }) => {
     const station = await findStation(store, params.machineId);
-    return loadAnswer(store, station, params.operation, { passes: query.passes ?? null });
+    return loadBenchAnswer(store, station, params.operation, { passes: query.passes ?? null });
   },
 });
 

@@ -32,17 +32,52 @@ const NOTHING: BenchAnswer = {
  * doubted; relatives come along where the answer is not trusted.
  *
  * @param asked other passes, speed or exposure than the kept or usual ones
- * @param believed what the book says of the sheet, where it was read already
  */
 export async function loadAnswer(
   store: Store,
   station: Station,
   operation: DialInOperation,
-  asked: Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm'> = {},
+  asked: Asked = {},
+): Promise<BenchAnswer> {
+  return (await answerWith(store, station, operation, asked, null)).bench;
+}
+
+/**
+ * {@link loadAnswer} with what the last runs taught, which takes a second fit: for those who show it.
+ *
+ * @param believed what the book says of the sheet, where it was read already
+ */
+export async function loadBenchAnswer(
+  store: Store,
+  station: Station,
+  operation: DialInOperation,
+  asked: Asked = {},
   believed: Promise<Believed> | null = null,
 ): Promise<BenchAnswer> {
+  const { bench, answerAlone } = await answerWith(store, station, operation, asked, believed);
+  const alone = bench.runs.length > 0 ? answerAlone() : null;
+  if (!bench.answer || !alone) return bench;
+  const lesson = tellLesson(bench.answer, alone, bench.runs.length, station.machine.forceScale);
+  return { ...bench, lesson };
+}
+
+type Asked = Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm'>;
+
+interface Answered {
+  readonly bench: BenchAnswer;
+  /** The answer to the same question from the test cuts alone. */
+  readonly answerAlone: () => BenchAnswer['answer'];
+}
+
+async function answerWith(
+  store: Store,
+  station: Station,
+  operation: DialInOperation,
+  asked: Asked,
+  believed: Promise<Believed> | null,
+): Promise<Answered> {
   const { loaded } = station;
-  if (!loaded) return NOTHING;
+  if (!loaded) return { bench: NOTHING, answerAlone: () => null };
   const key = settingKey(station, loaded.condition.id, operation);
   const [own, { cuts, runs, belief, knowledgeId }] = await Promise.all([
     findSetting(store, key),
@@ -50,11 +85,11 @@ export async function loadAnswer(
   ]);
   const borrowed = own ? null : await findSettingOfOtherBlade(store, key);
   const known = own ?? (borrowed && doubt(borrowed));
-  const answer = cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs });
-  const lone =
-    runs.length > 0 ? cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs: [] }) : null;
+  const answerFrom = (told: typeof runs) =>
+    cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs: told });
+  const answer = answerFrom(runs);
   const isTrusted = answer?.state === 'proven' || answer?.state === 'tried';
-  return {
+  const bench: BenchAnswer = {
     settingId: known?.id ?? null,
     lockedBy: own?.lockedBy ?? '',
     relatives: answer && !isTrusted ? await listRelatives(store, station, operation) : [],
@@ -65,8 +100,9 @@ export async function loadAnswer(
     cuts: cuts.map((cut) => standIn(cut, station)),
     belief: { mean: [...belief.mean], precision: [...belief.precision], knowledgeId },
     runs,
-    lesson: answer && lone ? tellLesson(answer, lone, runs.length, station.machine.forceScale) : '',
+    lesson: '',
   };
+  return { bench, answerAlone: () => answerFrom([]) };
 }
 
 /** A cut where it stands on today's scale, colour and lot, as the answer took it. */

@@ -19,9 +19,14 @@ export const scopeQuery = z.object({
 
 const DAY_MS = 86_400_000;
 
+/** Whether the last day lies before the first. */
+export function isBackwards({ from, to }: Pick<z.infer<typeof scopeQuery>, 'from' | 'to'>): boolean {
+  return from !== undefined && to !== undefined && from > to;
+}
+
 /** @throws AppError `badInput` when the last day lies before the first */
 export function scopeOf({ from, to, machine, material, kind }: z.infer<typeof scopeQuery>): LogScope {
-  if (from && to && from > to)
+  if (isBackwards({ from, to }))
     throw new AppError('badInput', `The log from ${from} to ${to}: the first day is later than the last.`);
   return {
     from: from ? new Date(from) : null,

@@ -2,7 +2,7 @@ import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
-import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
+import { loadBenchAnswer } from '#web/endpoints/loadAnswer.ts';
 import { loadBelief } from '#web/endpoints/loadBelief.ts';
 import { summarise } from '#web/endpoints/summariseSettings.ts';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
@@ -14,8 +14,8 @@ export async function readBenchAnswers(store: Store, station: Station | null): P
   const others = SETTING_OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
   const believed = loadBelief(store, station, loaded);
   const [kiss, through, ...kept] = await Promise.all([
-    loadAnswer(store, station, 'kiss', {}, believed),
-    loadAnswer(store, station, 'through', {}, believed),
+    loadBenchAnswer(store, station, 'kiss', {}, believed),
+    loadBenchAnswer(store, station, 'through', {}, believed),
     ...others.map((operation) => findLoadedSetting(store, { ...station, loaded }, operation)),
   ]);
   const summaries = kept.flatMap((setting) => (setting ? summarise(setting, loaded.material, machine) : []));

@@ -146,7 +146,9 @@ export const benchAnswerSchema = z.object({
   cuts: z.array(testCutSchema).readonly(),
   belief: beliefSchema.nullable(),
   runs: z.array(runEvidenceSchema).readonly(),
-  lesson: z.string().meta({ description: 'what the last runs taught, or empty' }),
+  lesson: z.string().meta({
+    description: 'what the last runs taught; empty where none did, and in replies that nobody shows it from',
+  }),
 });
 export type BenchAnswer = z.infer<typeof benchAnswerSchema>;
 

@@ -7,9 +7,6 @@ export interface SeenRequest {
   readonly body: unknown;
 }
 
-/** What the stub answers: a reply, a refusal with its status, or a promise of either. */
-export type Answer = unknown;
-
 /** A refusal as the server words it. */
 export const refusal = (status: number, title: string, message: string) =>
   new Response(JSON.stringify({ error: { code: 'conflict', title, message } }), { status });
@@ -17,9 +14,9 @@ export const refusal = (status: number, title: string, message: string) =>
 /**
  * Only for tests: answers what islands ask for, and remembers what was asked.
  *
- * @param answers by "METHOD /path", the query left out; a function gets the request
+ * @param answers by "METHOD /path", the query left out: a reply, a refusal, a promise of either, or a function of the request
  */
-export function stubServer(answers: Readonly<Record<string, Answer>>): readonly SeenRequest[] {
+export function stubServer(answers: Readonly<Record<string, unknown>>): readonly SeenRequest[] {
   const seen: SeenRequest[] = [];
   const answer = async (
     address: string,

@@ -17,11 +17,10 @@ export interface ShownScope {
 export function useLog(initial: readonly LogEntryReply[], initialScope: ShownScope) {
   const [scope, setScope] = useState(initialScope);
   const query = writeScope(scope);
-  const { data, error, isFetching } = useQuery({
+  const { data, error } = useQuery({
     queryKey: ['log', query],
     queryFn: () => callApi<readonly LogEntryReply[]>(`/api/log${query}`),
     initialData: () => (query === writeScope(initialScope) ? initial : undefined),
-    placeholderData: (before) => before,
   });
   const [last, setLast] = useState(initial);
   // A part that was refused leaves what was shown before it.
@@ -29,7 +28,6 @@ export function useLog(initial: readonly LogEntryReply[], initialScope: ShownSco
   return {
     entries: data ?? last,
     error,
-    isFetching,
     scope,
     query,
     narrow: (change: Partial<ShownScope>) => {
