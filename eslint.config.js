@@ -8,8 +8,9 @@ const rooms = {
   store: ['core', 'store'],
   devices: ['core/units', 'devices'],
   demo: ['core', 'store', 'demo'],
-  web: ['core', 'store', 'web'],
-  e2e: ['core', 'store', 'web/schemas', 'web/links', 'web/endpoints', 'devices', 'commands', 'demo', 'e2e'],
+  server: ['core', 'store', 'server'],
+  web: ['core', 'store', 'server', 'web'],
+  e2e: ['core', 'store', 'server', 'web/schemas', 'web/endpoints', 'devices', 'commands', 'demo', 'e2e'],
   commands: ['core', 'store', 'web/schemas', 'demo', 'devices', 'commands'],
   benchmarks: ['core', 'store', 'commands', 'benchmarks'],
 };

@@ -10,6 +10,7 @@ export default defineConfig({
           include: [
             'core/**/*.test.ts',
             'web/**/*.test.{ts,tsx}',
+            'server/**/*.test.ts',
             'commands/**/*.test.ts',
             'benchmarks/**/*.test.ts',
           ],

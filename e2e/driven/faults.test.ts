@@ -1,15 +1,15 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { RunState } from '#core/job/run.ts';
+import type { RunState } from '#core/run/run.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { addDrivenRun, drivenContext } from '#e2e/support/drivenRun.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addMachine } from '#store/repositories/machines.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { machine, now, openTestStore } from '#store/tests/testStore.ts';
-import { orderAtPanel } from '#web/links/cutterLink.ts';
-import { driveRun, findDrive } from '#web/links/runDriver.ts';
-import type { ServerContext } from '#web/endpoints/context.ts';
-import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#web/links/runOrders.ts';
+import { orderAtPanel } from '#server/links/cutterLink.ts';
+import { driveRun, findDrive } from '#server/runs/runDriver.ts';
+import type { ServerContext } from '#server/context.ts';
+import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 
 /** Runs driven over real sockets against the real store, with everything that goes wrong at a bench. */
 let db: Store;

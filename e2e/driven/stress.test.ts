@@ -13,7 +13,7 @@ import { migrationSource } from '#store/migrations/listMigrations.ts';
 import { addMachine } from '#store/repositories/machines.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { furnish, machine, now } from '#store/tests/testStore.ts';
-import { unloadRun } from '#web/links/runOrders.ts';
+import { unloadRun } from '#server/runs/runOrders.ts';
 
 /**
  * The server or the database is killed without warning at random moments of runs. Afterwards every stroke that was

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ADDRESS, api } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
-import { orderAtPanel, sendToCutter, type CutterReport } from '#web/links/cutterLink.ts';
+import { orderAtPanel, sendToCutter, type CutterReport } from '#server/links/cutterLink.ts';
 import type { DialInReply, KeptReply } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Run } from '#core/job/run.ts';
+import type { Run } from '#core/run/run.ts';
 import { ADDRESS, api, arrive, go, visit, type Visitor } from '#e2e/support/app.ts';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
 

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Run } from '#core/job/run.ts';
+import type { Run } from '#core/run/run.ts';
 import { ADDRESS, api, arrive, follow, go, visit, type Visitor } from '#e2e/support/app.ts';
 import { python } from '#e2e/support/drawer.ts';
 import type { RegistrationReply } from '#web/schemas/registration.ts';

@@ -6,7 +6,7 @@ import { writeHpgl } from '#core/protocol/writeHpgl.ts';
 import { findFreePort } from '#commands/freePort.ts';
 import { sampleVinyl } from '#devices/tests/sampleVinyl.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
-import { orderAtPanel, sendToCutter, type CutterReport } from '#web/links/cutterLink.ts';
+import { orderAtPanel, sendToCutter, type CutterReport } from '#server/links/cutterLink.ts';
 
 /** The application's own link against the stand-in and against cutters that misbehave, over real sockets. */
 const open: { close: () => unknown }[] = [];

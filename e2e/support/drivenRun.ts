@@ -1,7 +1,7 @@
 import pino from 'pino';
-import { listRunStrokes } from '#core/job/listRunStrokes.ts';
-import type { RunStroke } from '#core/job/run.ts';
-import { makeProgram } from '#core/job/runProgram.ts';
+import { listRunStrokes } from '#core/program/listRunStrokes.ts';
+import type { RunStroke } from '#core/run/run.ts';
+import { makeProgram } from '#core/program/runProgram.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
@@ -11,7 +11,7 @@ import { sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob } from '#store/repositories/jobs.ts';
 import { startRun } from '#store/repositories/runs.ts';
-import type { ServerContext } from '#web/endpoints/context.ts';
+import type { ServerContext } from '#server/context.ts';
 
 /** Only for tests: a run of many small circles, kissed and then, at another exposure, cut through. */
 export interface DrivenRun {

@@ -1,4 +1,4 @@
-import type { RunState } from '#core/job/run.ts';
+import type { RunState } from '#core/run/run.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { UNFINISHED } from '#store/repositories/runs.ts';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { isRunOver, RUN_STATES, type RunState, type RunStroke } from '#core/job/run.ts';
-import { cutMetresOf } from '#core/job/measureRun.ts';
-import type { RunProgram } from '#core/job/runProgram.ts';
+import { isRunOver, RUN_STATES, type RunState, type RunStroke } from '#core/run/run.ts';
+import { cutMetresOf } from '#core/run/measureRun.ts';
+import type { RunProgram } from '#core/program/runProgram.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { CUT_ROLES, type CutRole } from '#core/drawing/lineRoles.ts';

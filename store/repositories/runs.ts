@@ -1,6 +1,6 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { Run, RunState, RunStroke, StrokeOutcome } from '#core/job/run.ts';
-import type { RunProgram } from '#core/job/runProgram.ts';
+import type { Run, RunState, RunStroke, StrokeOutcome } from '#core/run/run.ts';
+import type { RunProgram } from '#core/program/runProgram.ts';
 import type { Flaw } from '#core/stack/depthGrade.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import type { Store } from '#store/connection/connectStore.ts';

@@ -7,11 +7,11 @@ import { ENDPOINTS } from '#web/endpoints/listEndpoints.ts';
 import { readJson } from '#web/endpoints/readJson.ts';
 import { replyToError } from '#web/endpoints/replyToError.ts';
 import { streamRun } from '#web/endpoints/streamRun.ts';
-import { publishRunEvent, watchRun } from '#web/links/runHub.ts';
+import { publishRunEvent, watchRun } from '#server/runs/runHub.ts';
 import { newMachineSchema, newMaterialSchema } from '#web/schemas/station.ts';
-import type { Run } from '#core/job/run.ts';
+import type { Run } from '#core/run/run.ts';
 
-vi.mock('#web/endpoints/context.ts', () => ({ serverContext: () => ({ log: { error: () => undefined } }) }));
+vi.mock('#server/context.ts', () => ({ serverContext: () => ({ log: { error: () => undefined } }) }));
 
 interface Refused {
   readonly error: { readonly code: string; readonly title: string; readonly message: string };

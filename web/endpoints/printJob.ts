@@ -6,7 +6,7 @@ import { makePrintSheet } from '#web/endpoints/jobFiles.ts';
 import { sheetQuery } from '#web/endpoints/jobPlan.ts';
 import { jobParams } from '#web/endpoints/jobs.ts';
 import { composeTimer } from '#web/endpoints/waits.ts';
-import { sendToPrinter } from '#web/links/printerLink.ts';
+import { sendToPrinter } from '#server/links/printerLink.ts';
 
 export const postPrint = defineEndpoint({
   method: 'POST',

@@ -6,7 +6,7 @@ import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { listRunPhotos } from '#store/repositories/runPhotos.ts';
 import { findProgress, listRunGrades } from '#store/repositories/runProgress.ts';
 import { findRun, listRunsOfJob } from '#store/repositories/runs.ts';
-import { serverContext } from '#web/endpoints/context.ts';
+import { serverContext } from '#server/context.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
 
 const VERDICT_WORDS = { clean: 'clean', someSpoiled: 'some spoiled', failed: 'failed' } as const;

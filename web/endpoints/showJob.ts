@@ -1,5 +1,5 @@
 import type { RoleFacts } from '#core/drawing/guessRoles.ts';
-import type { Run } from '#core/job/run.ts';
+import type { Run } from '#core/run/run.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { hasLiner, type Family } from '#core/stack/layer.ts';
 import type { Remnant } from '#core/stack/materialDetails.ts';
@@ -13,7 +13,7 @@ import { findRun } from '#store/repositories/runs.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
-import { serverContext } from '#web/endpoints/context.ts';
+import { serverContext } from '#server/context.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { RunGradeReply } from '#web/schemas/run.ts';

@@ -1,5 +1,5 @@
-import { isRunOver, type Run } from '#core/job/run.ts';
-import { watchRun } from '#web/links/runHub.ts';
+import { isRunOver, type Run } from '#core/run/run.ts';
+import { watchRun } from '#server/runs/runHub.ts';
 import type { RunEvent } from '#web/schemas/run.ts';
 
 const KEEP_ALIVE_MS = 15_000;

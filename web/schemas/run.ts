@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { CUT_ROLES } from '#core/drawing/lineRoles.ts';
 import { MOST_SHIFT_MM } from '#core/sheet/registration.ts';
 import { FLAWS } from '#core/stack/depthGrade.ts';
-import { RUN_STATES } from '#core/job/run.ts';
+import { RUN_STATES } from '#core/run/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import { LOG_KINDS } from '#core/job/logKinds.ts';
 import { pointSchema } from '#web/schemas/job.ts';

@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm, type UseFormRegisterReturn } from 'react-hook-form';
-import type { Run } from '#core/job/run.ts';
+import type { Run } from '#core/run/run.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Flaws, MoreFacts, TabsHeld } from '#web/islands/run/NoteFacts.tsx';

@@ -1,5 +1,5 @@
 import { Octagon, Pause, Play } from 'lucide-react';
-import { isRunOver, type RunState } from '#core/job/run.ts';
+import { isRunOver, type RunState } from '#core/run/run.ts';
 import type { LiveRun } from '#web/islands/run/useRun.ts';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';

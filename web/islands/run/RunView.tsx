@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { boundPoints } from '#core/geometry/box.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { RemnantNote } from '#web/islands/shared/RemnantNote.tsx';
-import { isRunOver, type Run } from '#core/job/run.ts';
+import { isRunOver, type Run } from '#core/run/run.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { NoteForm } from '#web/islands/run/NoteForm.tsx';
 import { OutcomeLegend } from '#web/islands/run/OutcomeLegend.tsx';

@@ -2,7 +2,7 @@
 import { cleanup, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { Run } from '#core/job/run.ts';
+import type { Run } from '#core/run/run.ts';
 import { NoteForm } from '#web/islands/run/NoteForm.tsx';
 import { readNumber } from '#web/islands/run/NoteFacts.tsx';
 import { refusal, stubServer } from '#web/tests/stubServer.ts';

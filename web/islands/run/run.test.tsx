@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
-import type { Run, RunState } from '#core/job/run.ts';
+import type { Run, RunState } from '#core/run/run.ts';
 import { LookPanel } from '#web/islands/run/LookPanel.tsx';
 import { RunProgress } from '#web/islands/run/RunProgress.tsx';
 import type { Look } from '#web/islands/run/useLook.ts';

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Run } from '#core/job/run.ts';
+import type { Run } from '#core/run/run.ts';
 import { useRun } from '#web/islands/run/useRun.ts';
 import { refusal, StubEvents, stubServer } from '#web/tests/stubServer.ts';
 

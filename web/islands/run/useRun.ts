@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { isRunOver, type Run } from '#core/job/run.ts';
+import { isRunOver, type Run } from '#core/run/run.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { runEventSchema, type RunEvent } from '#web/schemas/run.ts';
 

@@ -1,7 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { Machine } from '#core/station/machine.ts';
-import type { ServerContext } from '#web/endpoints/context.ts';
-import type { CutterAddress } from '#web/links/cutterLink.ts';
+import type { ServerContext } from '#server/context.ts';
+import type { CutterAddress } from '#server/links/cutterLink.ts';
 
 /** Where a machine's files go. @throws AppError `deviceUnreachable` when it has no link */
 export function findCutter(machine: Machine, standIns: ServerContext['standIns']): CutterAddress {

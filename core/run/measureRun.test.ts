@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readSvg } from '#core/drawing/readSvg.ts';
-import { listRunStrokes } from '#core/job/listRunStrokes.ts';
-import { cutMetresOf, passesDone } from '#core/job/measureRun.ts';
+import { listRunStrokes } from '#core/program/listRunStrokes.ts';
+import { cutMetresOf, passesDone } from '#core/run/measureRun.ts';
 import { samplePlan } from '#core/tests/sampleJob.ts';
 
 const values = { force: 90, exposureMm: 0.3, speed: 100, offsetMm: 0.25, overcutMm: 0 };

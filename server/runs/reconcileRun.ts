@@ -1,9 +1,9 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { Run } from '#core/job/run.ts';
+import type { Run } from '#core/run/run.ts';
 import type { RunProgress } from '#store/repositories/runProgress.ts';
-import { askCutter, type CutterMemory } from '#web/links/askCutter.ts';
-import { enterState, haltAfterStop, type Drive, type Halt } from '#web/links/runState.ts';
-import { recordStroke } from '#web/links/transmitPart.ts';
+import { askCutter, type CutterMemory } from '#server/links/askCutter.ts';
+import { enterState, haltAfterStop, type Drive, type Halt } from '#server/runs/runState.ts';
+import { recordStroke } from '#server/runs/transmitPart.ts';
 
 const ASK_EVERY_MS = 250;
 /** A cutter that does not answer for so long is given up on: a person looks. */

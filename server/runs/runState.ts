@@ -1,9 +1,9 @@
-import type { RunState } from '#core/job/run.ts';
+import type { RunState } from '#core/run/run.ts';
 import { endRun } from '#store/repositories/runProgress.ts';
 import { setRunState } from '#store/repositories/runs.ts';
-import type { ServerContext } from '#web/endpoints/context.ts';
-import type { CutterAddress } from '#web/links/cutterLink.ts';
-import { publishRunEvent } from '#web/links/runHub.ts';
+import type { ServerContext } from '#server/context.ts';
+import type { CutterAddress } from '#server/links/cutterLink.ts';
+import { publishRunEvent } from '#server/runs/runHub.ts';
 
 /** Why a run does not go on by itself. */
 export type Halt =

@@ -1,6 +1,6 @@
 import type { CutRole } from '#core/drawing/lineRoles.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
-import type { Run, RunStroke } from '#core/job/run.ts';
+import type { Run, RunStroke } from '#core/run/run.ts';
 
 /** Passes that the path of an operation had so far: those of its setting and every repeat. */
 export function passesDone(

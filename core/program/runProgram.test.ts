@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { readSvg } from '#core/drawing/readSvg.ts';
-import { listRunStrokes } from '#core/job/listRunStrokes.ts';
-import type { RunStroke } from '#core/job/run.ts';
-import { addRepeat, makeProgram, spanOfPart, writePart } from '#core/job/runProgram.ts';
+import { listRunStrokes } from '#core/program/listRunStrokes.ts';
+import type { RunStroke } from '#core/run/run.ts';
+import { addRepeat, makeProgram, spanOfPart, writePart } from '#core/program/runProgram.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { samplePlan } from '#core/tests/sampleJob.ts';
 

@@ -1,6 +1,6 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { Run } from '#core/job/run.ts';
-import { spanOfPart, type ProgramPart } from '#core/job/runProgram.ts';
+import type { Run } from '#core/run/run.ts';
+import { spanOfPart, type ProgramPart } from '#core/program/runProgram.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import {
   enterPart,
@@ -9,11 +9,11 @@ import {
   type RunProgress,
 } from '#store/repositories/runProgress.ts';
 import { findRun } from '#store/repositories/runs.ts';
-import type { ServerContext } from '#web/endpoints/context.ts';
-import { findCutter } from '#web/links/findCutter.ts';
-import { reconcileRun } from '#web/links/reconcileRun.ts';
-import { enterState, finishRun, STOPPED_BY_HAND, type Drive, type Halt } from '#web/links/runState.ts';
-import { transmitPart } from '#web/links/transmitPart.ts';
+import type { ServerContext } from '#server/context.ts';
+import { findCutter } from '#server/links/findCutter.ts';
+import { reconcileRun } from '#server/runs/reconcileRun.ts';
+import { enterState, finishRun, STOPPED_BY_HAND, type Drive, type Halt } from '#server/runs/runState.ts';
+import { transmitPart } from '#server/runs/transmitPart.ts';
 
 /** The store is gone: how often and how far apart it is asked again. */
 const STORE_TRIES = 600;

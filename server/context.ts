@@ -1,7 +1,7 @@
 import pino from 'pino';
 import { z } from 'zod';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
-import { resumeRuns } from '#web/links/runDriver.ts';
+import { resumeRuns } from '#server/runs/runDriver.ts';
 
 const ports = z.object({
   dataPort: z.number(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { orderAtPanel, spanSchema, type CutterAddress } from '#web/links/cutterLink.ts';
+import { orderAtPanel, spanSchema, type CutterAddress } from '#server/links/cutterLink.ts';
 
 const jobSchema = z.object({
   key: z.string().nullable(),

@@ -1,17 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import { AppError } from '#core/errors/appError.ts';
-import { cutMetresOf } from '#core/job/measureRun.ts';
-import type { Run } from '#core/job/run.ts';
-import { spanOfPart, writePart, type ProgramPart, type RunProgram } from '#core/job/runProgram.ts';
+import { cutMetresOf } from '#core/run/measureRun.ts';
+import type { Run } from '#core/run/run.ts';
+import { spanOfPart, writePart, type ProgramPart, type RunProgram } from '#core/program/runProgram.ts';
 import { IDENTITY } from '#core/geometry/affine.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { HpglOptions } from '#core/protocol/writeHpgl.ts';
 import { addStrokeOutcome } from '#store/repositories/runs.ts';
 import { rememberSending, type RunProgress } from '#store/repositories/runProgress.ts';
-import { askCutter } from '#web/links/askCutter.ts';
-import { orderAtPanel, sendToCutter, type CutterReport } from '#web/links/cutterLink.ts';
-import { enterState, haltAfterStop, type Drive, type Halt } from '#web/links/runState.ts';
-import { publishRunEvent } from '#web/links/runHub.ts';
+import { askCutter } from '#server/links/askCutter.ts';
+import { orderAtPanel, sendToCutter, type CutterReport } from '#server/links/cutterLink.ts';
+import { enterState, haltAfterStop, type Drive, type Halt } from '#server/runs/runState.ts';
+import { publishRunEvent } from '#server/runs/runHub.ts';
 
 /** Somebody who looks at the sheet says what a machine that tells nothing has cut. */
 const SILENT = 'Sent. This machine reports nothing back: watch it there, then look at the sheet.';

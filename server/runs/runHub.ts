@@ -1,11 +1,11 @@
-import type { RunEvent } from '#web/schemas/run.ts';
+import type { LiveEvent } from '#core/run/liveEvent.ts';
 
-type Listener = (event: RunEvent) => void;
+type Listener = (event: LiveEvent) => void;
 
 const listeners = new Map<number, Set<Listener>>();
 
 /** Tells everyone who watches a run. */
-export function publishRunEvent(runId: number, event: RunEvent): void {
+export function publishRunEvent(runId: number, event: LiveEvent): void {
   for (const listener of listeners.get(runId) ?? []) listener(event);
 }
 

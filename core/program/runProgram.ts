@@ -1,6 +1,6 @@
 import type { CutRole } from '#core/drawing/lineRoles.ts';
-import { passesDone } from '#core/job/measureRun.ts';
-import type { RunStroke } from '#core/job/run.ts';
+import { passesDone } from '#core/run/measureRun.ts';
+import type { RunStroke } from '#core/run/run.ts';
 import type { Part } from '#core/passes/splitParts.ts';
 import { writeHpgl, type HpglOptions, type WrittenPass } from '#core/protocol/writeHpgl.ts';
 import type { SettingValues } from '#core/setting/setting.ts';

@@ -1,16 +1,16 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { CutRole } from '#core/drawing/lineRoles.ts';
-import { addRepeat } from '#core/job/runProgram.ts';
-import type { Run } from '#core/job/run.ts';
+import { addRepeat } from '#core/program/runProgram.ts';
+import type { Run } from '#core/run/run.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { addRunStrokes, findProgress } from '#store/repositories/runProgress.ts';
 import { addStrokeOutcome, findRun, moveRun, UNFINISHED } from '#store/repositories/runs.ts';
-import type { ServerContext } from '#web/endpoints/context.ts';
-import { orderAtPanel } from '#web/links/cutterLink.ts';
-import { findCutter } from '#web/links/findCutter.ts';
-import { publishRunEvent } from '#web/links/runHub.ts';
-import { driveRun, findDrive, firstOpen } from '#web/links/runDriver.ts';
-import { enterState, finishRun, STOPPED_BY_HAND } from '#web/links/runState.ts';
+import type { ServerContext } from '#server/context.ts';
+import { orderAtPanel } from '#server/links/cutterLink.ts';
+import { findCutter } from '#server/links/findCutter.ts';
+import { publishRunEvent } from '#server/runs/runHub.ts';
+import { driveRun, findDrive, firstOpen } from '#server/runs/runDriver.ts';
+import { enterState, finishRun, STOPPED_BY_HAND } from '#server/runs/runState.ts';
 
 /** What a person says of the stroke that nobody knows of: it is cut again, or left as it is. */
 export type OpenStroke = 'again' | 'leave';
