@@ -163,7 +163,7 @@ function addBenchMachine(db: Store, index: number, now: Date): Promise<number> {
       accelerationMmPerS2: 3000,
       travelSpeedMmPerS: 500,
       numbersOwner: 'file',
-      hpglUnitsPerMm: 40,
+      language: { id: 'hpgl', options: { unitsPerMm: 40 } },
       link: { kind: 'none' },
     },
     now,

@@ -1,3 +1,5 @@
+import type { StrokeOutcome } from '#core/run/run.ts';
+import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import { readFileSync } from 'node:fs';
 import { DIAL_INS, RUNS, type DialInStory, type RunStory } from '#demo/history.ts';
 import {
@@ -30,7 +32,7 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { addJob, findJob, listJobs } from '#store/repositories/jobs.ts';
 import { loadJobSettings } from '#store/repositories/jobSettings.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
-import { addRun, addStrokeOutcome, noteRun, setRunState } from '#store/repositories/runs.ts';
+import { addRun, noteRun } from '#store/repositories/runs.ts';
 import { readBookEvidence } from '#store/repositories/evidence.ts';
 import { addKnowledge } from '#store/repositories/knowledge.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
@@ -252,7 +254,7 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
     lines: laid.sheets[0]?.lines ?? [],
     given: job,
     settings: values,
-    machine: station.machine,
+    machine: planMachineOf(station.machine),
     sheetHeightMm: job.sheet.heightMm,
     choices: job.passes,
     kicks: 0,
@@ -275,15 +277,18 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
     bladeMetres: station.blade?.travelMetres ?? null,
     settings: kept
       .filter(({ key }) => plan.passes.some(({ operation }) => operation === key.operation))
-      .map(({ id: settingId, revision }) => ({ settingId, revision: revision.revision })),
+      .map(({ id: settingId, key, revision }) => ({
+        settingId,
+        revision: revision.revision,
+        cutValues: values[key.operation],
+      })),
   };
-  const id = await addRun(db, run, started);
-  for (const [index, stroke] of strokes.entries()) {
+  const outcomes = strokes.map((stroke, index): StrokeOutcome => {
     const isThrough = FREEING_ROLES.has(stroke.operation) && !stroke.isTab;
-    const reached = isThrough ? 7 : story.verdict === 'failed' ? 2 : 3;
-    await addStrokeOutcome(db, id, { index, spans: [{ from: 0, to: 1, grade: reached }] });
-  }
-  await setRunState(db, id, 'done', '', ended);
+    const grade = isThrough ? 7 : story.verdict === 'failed' ? 2 : 3;
+    return { index, spans: [{ from: 0, to: 1, grade }] };
+  });
+  const id = await addRun(db, run, started, { endedAt: ended, outcomes });
   await noteRun(db, id, story, story.author, new Date(ended.getTime() + 5 * MINUTE_MS));
 }
 

@@ -17,7 +17,7 @@ export const ROLL_CUTTER: NewMachine = {
   accelerationMmPerS2: 3000,
   travelSpeedMmPerS: 500,
   numbersOwner: 'file',
-  hpglUnitsPerMm: 40,
+  language: { id: 'hpgl', options: { unitsPerMm: 40 } },
   link: { kind: 'standIn', model: 'roll' },
   operations: ['kiss', 'through', 'perforated', 'score'],
   toolSeats: [
@@ -46,7 +46,7 @@ export const DESK_CUTTER: NewMachine = {
   accelerationMmPerS2: 1200,
   travelSpeedMmPerS: 250,
   numbersOwner: 'file',
-  hpglUnitsPerMm: 40,
+  language: { id: 'hpgl', options: { unitsPerMm: 40 } },
   link: { kind: 'standIn', model: 'desk' },
   operations: ['kiss', 'through', 'perforated', 'score', 'crease'],
   toolSeats: [

@@ -1,7 +1,7 @@
 import pino from 'pino';
 import { z } from 'zod';
+import type { OwnPort } from '#server/links/refuseOwnAddress.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
-import { resumeRuns } from '#server/runs/runDriver.ts';
 
 const ports = z.object({
   dataPort: z.number(),
@@ -12,39 +12,48 @@ const ports = z.object({
 
 const environmentSchema = z.object({
   FEATHER_DATABASE_URL: z.url({ protocol: /^mysql$/, error: 'FEATHER_DATABASE_URL must be mysql://...' }),
+  FEATHER_PORT: z.coerce.number().int().optional(),
   FEATHER_STAND_INS: z
     .string()
     .default('null')
     .transform((text) => JSON.parse(text) as unknown)
     .pipe(
-      z.object({ desk: ports, roll: ports, printer: z.object({ port: z.number() }).optional() }).nullable(),
+      z
+        .object({
+          desk: ports,
+          roll: ports,
+          flat: ports.optional(),
+          printer: z.object({ port: z.number() }).optional(),
+        })
+        .nullable(),
     ),
   FEATHER_LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
 });
 
-/** What the server needs to answer: the store, the log and where the stand-ins listen. */
+/** What the server needs to answer: the store, the log, where the stand-ins listen, and which ports are its own. */
 export interface ServerContext {
   readonly store: Store;
   readonly log: pino.Logger;
   readonly standIns: z.infer<typeof environmentSchema>['FEATHER_STAND_INS'];
+  readonly ownPorts: readonly OwnPort[];
 }
 
-let context: ServerContext | null = null;
-
-/** The one context of this process, made on first use. @throws when the environment is not set up */
-export function serverContext(): ServerContext {
-  context ??= makeContext();
-  return context;
+/** A context from the environment. @throws ZodError when it is not set up */
+export function makeContext(environment: NodeJS.ProcessEnv): ServerContext {
+  const read = environmentSchema.parse(environment);
+  return {
+    store: connectStore(read.FEATHER_DATABASE_URL),
+    log: pino({ level: read.FEATHER_LOG_LEVEL, base: null }),
+    standIns: read.FEATHER_STAND_INS,
+    ownPorts: ownPortsOf(read.FEATHER_DATABASE_URL, read.FEATHER_PORT),
+  };
 }
 
-function makeContext(): ServerContext {
-  const environment = environmentSchema.parse(process.env);
-  const log = pino({ level: environment.FEATHER_LOG_LEVEL, base: null });
-  const store = connectStore(environment.FEATHER_DATABASE_URL);
-  const made = { store, log, standIns: environment.FEATHER_STAND_INS };
-  resumeRuns(made).then(
-    (count) => count > 0 && log.warn({ count }, 'runs were going when the server stopped; taken up again'),
-    (error: unknown) => log.error({ error }, 'could not look for unfinished runs'),
-  );
-  return made;
+/** Where the application itself listens. */
+export function ownPortsOf(databaseUrl: string, port: number | undefined): readonly OwnPort[] {
+  const { hostname, port: databasePort } = new URL(databaseUrl);
+  return [
+    { host: hostname, port: Number(databasePort || 3306), words: 'the application’s own database' },
+    ...(port === undefined ? [] : [{ host: '127.0.0.1', port, words: 'the application itself' }]),
+  ];
 }

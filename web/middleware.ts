@@ -1,6 +1,6 @@
 import { defineMiddleware } from 'astro:middleware';
 import { AppError } from '#core/errors/appError.ts';
-import { serverContext } from '#server/context.ts';
+import { serverContext } from '#server/serverContext.ts';
 import { replyToError } from '#web/endpoints/replyToError.ts';
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);

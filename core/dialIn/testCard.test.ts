@@ -1,9 +1,10 @@
+import { plotterFile } from '#core/tests/sampleJob.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { strokeFigures, widthOfFigures } from '#core/dialIn/strokeFigures.ts';
 import { composeCard, findPlace, measureCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece, TEST_PIECES } from '#core/dialIn/testPiece.ts';
-import { writeCardHpgl, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { writeCardFile, writeCardSvg } from '#core/dialIn/writeCard.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 
@@ -85,7 +86,7 @@ describe('a card', () => {
   });
 
   it('is written with a force for every cell, figures at the lowest', () => {
-    const hpgl = writeCardHpgl(card, 100, values, { unitsPerMm: 40, carriesNumbers: true });
+    const hpgl = writeCardFile(card, 100, values, plotterFile());
     expect(hpgl.match(/FS(\d+)/g)).toEqual(['FS60', 'FS75', 'FS95', 'FS60']);
   });
 

@@ -1,7 +1,8 @@
 import type { TestCard } from '#core/dialIn/testCard.ts';
 import { writePolylineData } from '#core/drawing/writePathData.ts';
 import type { Stroke } from '#core/passes/plan.ts';
-import { writeHpgl, type HpglOptions } from '#core/protocol/writeHpgl.ts';
+import type { FileOptions } from '#core/program/cutProgram.ts';
+import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import type { SettingValues } from '#core/setting/setting.ts';
 
 /**
@@ -42,11 +43,11 @@ export function writeCardSvg(
  *
  * @param values everything but force, speed and passes, which each cell has its own of
  */
-export function writeCardHpgl(
+export function writeCardFile(
   card: TestCard,
   sheetHeightMm: number,
   values: SettingValues,
-  options: HpglOptions,
+  options: FileOptions,
   tabForce: number | null = null,
 ): string {
   const lowest = Math.min(...card.cells.map(({ force }) => force));
@@ -83,5 +84,5 @@ export function writeCardHpgl(
     values: { ...values, force: lowest, passes: 1 },
     strokes: labels.map(({ points, cell }) => toStroke(points, cell)),
   };
-  return writeHpgl(labels.length > 0 ? [...passes, figures] : passes, sheetHeightMm, options);
+  return writeMachineFile(labels.length > 0 ? [...passes, figures] : passes, sheetHeightMm, options);
 }

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { AppError } from '#core/errors/appError.ts';
 import { readDxf } from '#core/drawing/readDxf.ts';
-import { sniffFormat } from '#core/drawing/readDrawing.ts';
+import { sniffFormat } from '#core/artwork/readDrawing.ts';
 import { splineToCubics } from '#core/drawing/splineToCubics.ts';
 import { boundContour } from '#core/geometry/box.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';

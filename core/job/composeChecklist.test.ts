@@ -8,6 +8,7 @@ const sampleStation = {
   machine: {
     kind: 'rollFed',
     numbersOwner: 'file',
+    language: { id: 'hpgl', options: { unitsPerMm: 40 } },
     depthScale: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
   },
   blade: { id: 1, number: 7, travelMetres: 40, lifeMetres: 360 },

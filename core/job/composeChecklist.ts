@@ -1,3 +1,4 @@
+import { carriedOf } from '#core/protocol/findLanguage.ts';
 import type { Pass } from '#core/passes/plan.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
@@ -131,10 +132,19 @@ function checkBlade({ station, passes, drift }: ChecklistOrder): readonly CheckI
 }
 
 function checkNumbers({ station }: ChecklistOrder): readonly CheckItem[] {
+  const carries = carriedOf(station.machine);
   return [
-    station.machine.numbersOwner === 'file'
+    carries.force && carries.speed
       ? item('The panel is left alone', 'the file carries force and speed: never silently both')
-      : item('Force and speed are dialled as the run asks', 'the panel owns them: the file carries neither'),
+      : carries.force || carries.speed
+        ? item(
+            `The ${carries.force ? 'speed' : 'force'} is set by hand as the run asks`,
+            'the file has no word for it',
+          )
+        : item(
+            'Force and speed are dialled as the run asks',
+            'the panel owns them: the file carries neither',
+          ),
     item('Hands, hair and cords are clear of the carriage', 'it starts without a warning'),
   ];
 }

@@ -1,3 +1,5 @@
+import type { Carried } from '#core/station/machine.ts';
+import { carriedOf } from '#core/protocol/findLanguage.ts';
 import type { Job } from '#core/job/job.ts';
 import type { Pass } from '#core/passes/plan.ts';
 import type { Part } from '#core/passes/splitParts.ts';
@@ -132,7 +134,7 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
 
 function partSteps(part: Part, { station, job }: RunSheetOrder): readonly RunStep[] {
   const { machine } = station;
-  const isPanel = machine.numbersOwner === 'panel';
+  const carries = carriedOf(machine);
   const unit = forceUnit(machine.forceScale);
   return [
     ...(part.before ? [step(`${part.before}.`, 'the machine waits for it')] : []),
@@ -144,11 +146,11 @@ function partSteps(part: Part, { station, job }: RunSheetOrder): readonly RunSte
         ]
       : []),
     ...(job.print.hasMarks ? [step('Have the machine read the marks.', 'the cut follows the print')] : []),
-    ...part.passes.flatMap((pass) => passSteps(pass, unit, machine.speedScale.unit, isPanel)),
+    ...part.passes.flatMap((pass) => passSteps(pass, unit, machine.speedScale.unit, carries)),
   ];
 }
 
-function passSteps(pass: Pass, unit: string, speedUnit: string, isPanel: boolean): readonly RunStep[] {
+function passSteps(pass: Pass, unit: string, speedUnit: string, carries: Carried): readonly RunStep[] {
   const { values, role, perforation } = pass;
   const figures: (readonly [string, string])[] = [
     [String(values.force), unit],
@@ -169,13 +171,18 @@ function passSteps(pass: Pass, unit: string, speedUnit: string, isPanel: boolean
     through: 'Cut through',
   }[role];
   return [
-    step(
-      `${verb} with the ${pass.seatName} tool${tabs}.`,
-      isPanel ? 'dial these at the panel' : 'the file carries force and speed: leave the panel alone',
-      figures,
-    ),
+    step(`${verb} with the ${pass.seatName} tool${tabs}.`, whoSets(carries), figures),
     step(pass.lookAfter, 'the same path can be repeated only while the sheet has not moved'),
   ];
+}
+
+/** Whose numbers count, in words: never silently both. */
+function whoSets({ force, speed }: Carried): string {
+  if (force && speed) return 'the file carries force and speed: leave the panel alone';
+  if (!force && !speed) return 'dial these at the panel';
+  return force
+    ? 'dial the speed; the file carries the force'
+    : 'set the force by hand; the file carries the speed';
 }
 
 function unloadSteps({ station, parts }: RunSheetOrder): readonly RunStep[] {

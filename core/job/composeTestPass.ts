@@ -1,7 +1,7 @@
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { Pass, Stroke } from '#core/passes/plan.ts';
-import type { WrittenPass } from '#core/protocol/writeHpgl.ts';
+import type { CutPass } from '#core/program/cutProgram.ts';
 
 /** Between two test pieces, mm. */
 const GAP_MM = 4;
@@ -12,7 +12,7 @@ const GAP_MM = 4;
  *
  * @returns as many as the corner takes; none for a plan that only creases
  */
-export function composeTestPass(passes: readonly Pass[], corner: BoxMm): readonly WrittenPass[] {
+export function composeTestPass(passes: readonly Pass[], corner: BoxMm): readonly CutPass[] {
   const piece = makeTestPiece('square');
   const bladed = passes.filter(
     (pass, index) =>

@@ -1,6 +1,6 @@
 import { applyEdits } from '#core/checks/applyEdits.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
-import { readDrawing } from '#core/drawing/readDrawing.ts';
+import { readDrawing } from '#core/artwork/readDrawing.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { Job } from '#core/job/job.ts';
 import { countSheets } from '#core/sheet/layout.ts';

@@ -2,7 +2,7 @@ import { startOf } from '#core/geometry/contour.ts';
 import { describe, expect, it } from 'vitest';
 import { layOutJob } from '#core/job/layOutJob.ts';
 import { placeCard, startCardJob } from '#core/job/startCardJob.ts';
-import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { fileOptionsOf, writeMachineFile } from '#core/protocol/machineFile.ts';
 import { samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';
 
 const marks = { scheme: 'fourCorners', lengthMm: 18, thicknessMm: 0.8, insetMm: 12 } as const;
@@ -44,14 +44,18 @@ describe('the place of a sheet', () => {
     );
     const values = { force: 60, exposureMm: 0.4, speed: 100, passes: 1, offsetMm: 0.25, overcutMm: 0 };
     const plan = samplePlan(lines.slice(0, 1), { 'kiss|#1f766f': 'kiss' }, { kiss: values });
-    const facts = { ...samplePlanMachine, hpglUnitsPerMm: 40 } as const;
+    const facts = {
+      ...samplePlanMachine,
+      numbersOwner: 'file',
+      language: { id: 'hpgl', options: { unitsPerMm: 40 } },
+    } as const;
     const first = (text: string) => /PU(\d+),(\d+);PD/.exec(text)!.slice(1).map(Number) as [number, number];
-    const plain = first(writeHpgl(plan.passes, 297, hpglOptionsOf(facts)));
+    const plain = first(writeMachineFile(plan.passes, 297, fileOptionsOf(facts)));
     const moved = first(
-      writeHpgl(
+      writeMachineFile(
         plan.passes,
         297,
-        hpglOptionsOf(facts, { leftMm: 12, bottomMm: 5, correction: [1, 0, 0, 1, -0.5, 0.25] }),
+        fileOptionsOf(facts, { leftMm: 12, bottomMm: 5, correction: [1, 0, 0, 1, -0.5, 0.25] }),
       ),
     );
     // 40 units a mm; downwards on the sheet is down on the plotter.

@@ -1,5 +1,5 @@
 import { groupKey } from '#core/drawing/lineRoles.ts';
-import { readDrawing } from '#core/drawing/readDrawing.ts';
+import { readDrawing } from '#core/artwork/readDrawing.ts';
 import { writeSvg } from '#core/drawing/writeSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { middleOf, type BoxMm } from '#core/geometry/box.ts';

@@ -9,8 +9,8 @@ import { orderSteps, PASS_ROUTES } from '#core/passes/routeSteps.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { derivePerforated } from '#core/setting/derivePerforated.ts';
-import { samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';
-import { writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { plotterFile, samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';
+import { writeMachineFile } from '#core/protocol/machineFile.ts';
 
 const values = (force: number, exposureMm = 0.4) => ({
   force,
@@ -34,15 +34,17 @@ describe('a perforated pass', () => {
   it('cuts with the through force and presses tabs with the kiss force (T5), without a lift between', () => {
     expect(perforated.values).toMatchObject({ force: 180, tabForce: 60 });
     expect(perforated.strokes.filter(({ isTab }) => isTab)).toHaveLength(perforated.perforation!.tabs);
-    const hpgl = writeHpgl([perforated], 100, { unitsPerMm: 40, carriesNumbers: true });
+    const hpgl = writeMachineFile([perforated], 100, plotterFile());
     expect(hpgl.match(/PU/g)).toHaveLength(2);
     expect(hpgl.match(/FS60/g)).toHaveLength(perforated.perforation!.tabs);
   });
 
   it('lifts over the tabs where the panel owns the force', () => {
-    const lifted = samplePlan(sticker, roles, settings, { machine: { ...roll, numbersOwner: 'panel' } });
+    const lifted = samplePlan(sticker, roles, settings, {
+      machine: { ...roll, carries: { force: false, speed: false } },
+    });
     expect(lifted.passes[1]!.strokes.some(({ isTab }) => isTab)).toBe(false);
-    const text = writeHpgl([lifted.passes[1]!], 100, { unitsPerMm: 40, carriesNumbers: false });
+    const text = writeMachineFile([lifted.passes[1]!], 100, plotterFile(false));
     expect(text.match(/PD/g)!.length).toBe(lifted.passes[1]!.perforation!.tabs + 1);
     expect(text).not.toMatch(/FS/);
   });
@@ -67,13 +69,13 @@ describe('a perforated pass', () => {
     expect(tabs).toHaveLength(native.perforation!.tabs);
     // A whole number of periods on the 200 mm around.
     expect((cutLengthMm + tabLengthMm) * tabs.length).toBeCloseTo(200, 6);
-    const text = writeHpgl([native], 100, { unitsPerMm: 40, carriesNumbers: true });
+    const text = writeMachineFile([native], 100, plotterFile());
     const period = Number(/LT1,([\d.]+),1;/.exec(text)![1]);
     expect(period).toBeCloseTo(cutLengthMm + tabLengthMm, 3);
     expect(text).toMatch(/LT;\n/);
     expect(text.match(/PD/g)).toHaveLength(1);
     // Where the panel owns the numbers, no pattern is written either.
-    expect(writeHpgl([native], 100, { unitsPerMm: 40, carriesNumbers: false })).not.toMatch(/LT|UL/);
+    expect(writeMachineFile([native], 100, plotterFile(false))).not.toMatch(/LT|UL/);
     // A machine that cannot is given drawn tabs, whatever was chosen.
     const drawn = samplePlan(sticker, roles, settings, {
       machine: { ...roll, perforation: 'drawn' },
@@ -156,10 +158,8 @@ describe('seats and parts', () => {
     const given = { '|#0000ff': 'crease', '|#ff0000': 'through' } as const;
     const { passes } = samplePlan(folded, given, { crease, through: values(200, 0.6) }, { machine });
     expect(passes.map(({ seat }) => seat)).toEqual([2, 1]);
-    expect(splitParts(passes, 'file')).toMatchObject([{ exposureMm: 0.6, before: null }]);
-    expect(writeHpgl(passes, 60, { unitsPerMm: 40, carriesNumbers: true })).toMatch(
-      /^IN;PA;SP2;[\s\S]*PU;SP1;/,
-    );
+    expect(splitParts(passes, samplePlanMachine.carries)).toMatchObject([{ exposureMm: 0.6, before: null }]);
+    expect(writeMachineFile(passes, 60, plotterFile())).toMatch(/^IN;PA;SP2;[\s\S]*PU;SP1;/);
   });
 });
 

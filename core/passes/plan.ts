@@ -2,7 +2,7 @@ import type { CutRole } from '#core/drawing/lineRoles.ts';
 import type { RouteStep } from '#core/passes/routeSteps.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
-import type { MachineKind, ToolSeat } from '#core/station/machine.ts';
+import type { Carried, MachineKind, ToolSeat } from '#core/station/machine.ts';
 import type { SpeedScale } from '#core/units/speedScale.ts';
 
 /** What a plan needs to know of the machine. */
@@ -12,8 +12,10 @@ export interface PlanMachine {
   readonly accelerationMmPerS2: number;
   readonly travelSpeedMmPerS: number;
   readonly toolSeats: readonly ToolSeat[];
-  /** Where the panel owns the force, no file can change it along tabs: the tool is lifted over them. */
-  readonly numbersOwner: 'file' | 'panel';
+  /** Which numbers the file sets. Without the force none can change along tabs: the tool is lifted over them. */
+  readonly carries: Carried;
+  /** Whether the file chooses among tool seats; otherwise hands do, at a stop. */
+  readonly choosesSeats: boolean;
   /** Whether the machine perforates by itself where it is asked to. */
   readonly perforation: 'native' | 'drawn';
   /** It prints as well as cuts. */

@@ -132,7 +132,7 @@ function perforate(
   let moved = 0;
   const kissOnly: { contourId: number; reason: string }[] = [];
   // Without a kiss force, or where no file may change the force, the tool is lifted over the tabs.
-  const canPress = machine.numbersOwner === 'file' && values.tabForce !== undefined;
+  const canPress = machine.carries.force && values.tabForce !== undefined;
   const asked = {
     ...perforationOf(values),
     leading: machine.kind === 'rollFed' ? ('bottom' as const) : null,

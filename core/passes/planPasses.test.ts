@@ -7,11 +7,11 @@ import { estimateTime } from '#core/passes/estimateTime.ts';
 import { extendOvercut } from '#core/passes/extendOvercut.ts';
 import type { Route } from '#core/passes/findInner.ts';
 import { orderRoutes } from '#core/passes/orderRoutes.ts';
-import { writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
 import type { SettingValues } from '#core/setting/setting.ts';
 import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
-import { sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
+import { plotterFile, sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 
 const plain = { isFarFirst: false, end: null, kicks: 0 };
 const values = (force: number, passes = 1): SettingValues => ({
@@ -73,14 +73,14 @@ describe('planPasses', () => {
   });
 
   it('is written as HPGL with the scale values per pass and y upwards', () => {
-    const options = { unitsPerMm: 40, carriesNumbers: true };
-    const text = writeHpgl(plan.passes, 100, options);
+    const options = plotterFile();
+    const text = writeMachineFile(plan.passes, 100, options);
     expect(text).toMatch(/^IN;PA;SP1;\nVS100;\nFS60;PU/);
     expect(text).toContain('VS100;\nFS180;PU');
     expect(text.match(/PU/g)).toHaveLength(3 + 2 + 1);
     const ys = [...text.matchAll(/PU\d+,(\d+)/g)].map((match) => Number(match[1]));
     expect(Math.max(...ys)).toBeLessThanOrEqual(100 * 40);
-    expect(writeHpgl(plan.passes, 100, { ...options, carriesNumbers: false })).not.toMatch(/VS|FS/);
+    expect(writeMachineFile(plan.passes, 100, plotterFile(false))).not.toMatch(/VS|FS/);
   });
 });
 

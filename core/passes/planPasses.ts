@@ -68,7 +68,9 @@ export function planPasses(order: PlanOrder): Plan {
     const bladeBefore = passes.findLast((pass) => pass.role !== 'crease') ?? null;
     const seat = findSeat(order.machine.toolSeats, role);
     const isPrinted = printAfter === passes.length && passes.length > 0;
-    const pauseBefore = describePause(role, values, bladeBefore, seat.change, isPrinted);
+    const byHand = !order.machine.choosesSeats && seat.seat !== (before?.seat ?? 1);
+    const change = seat.change ?? (byHand ? `Change to the tool in the ${seat.name} seat` : null);
+    const pauseBefore = describePause(role, values, bladeBefore, change, isPrinted);
     const pass = planPass({
       ...order,
       role,

@@ -1,4 +1,6 @@
 import type { Pass } from '#core/passes/plan.ts';
+import type { SettingValues } from '#core/setting/setting.ts';
+import type { Carried } from '#core/station/machine.ts';
 
 /** Passes that run without a hand in between: one machine file. */
 export interface Part {
@@ -9,20 +11,15 @@ export interface Part {
 }
 
 /**
- * Splits a plan where hands are needed: at every pause, and, where the panel owns the numbers, at every change of
- * force or speed, because then no file may carry them.
+ * Splits a plan where hands are needed: at every pause, and before every pass whose force or speed no file carries.
  *
- * @example splitParts(kissThenThroughWithOneExposure, 'file').length // 1
+ * @example splitParts(kissThenThroughWithOneExposure, { force: true, speed: true }).length // 1
  */
-export function splitParts(passes: readonly Pass[], numbersOwner: 'file' | 'panel'): readonly Part[] {
+export function splitParts(passes: readonly Pass[], carries: Carried): readonly Part[] {
   const parts: Part[] = [];
   for (const pass of passes) {
     const last = parts.at(-1);
-    const dial =
-      numbersOwner === 'panel'
-        ? `Dial force ${pass.values.force} and speed ${pass.values.speed} at the panel`
-        : null;
-    const before = [pass.pauseBefore, dial].filter(Boolean).join('. ') || null;
+    const before = [pass.pauseBefore, dialWords(pass.values, carries)].filter(Boolean).join('. ') || null;
     if (last && !before) {
       const passes = [...last.passes, pass];
       parts[parts.length - 1] = { ...last, passes, exposureMm: exposureOf(passes) };
@@ -31,6 +28,14 @@ export function splitParts(passes: readonly Pass[], numbersOwner: 'file' | 'pane
     }
   }
   return parts;
+}
+
+/** What hands set before a pass, or `null` where the file carries it all. */
+function dialWords({ force, speed }: SettingValues, carries: Carried): string | null {
+  const words = [carries.force ? '' : `force ${force}`, carries.speed ? '' : `speed ${speed}`].filter(
+    Boolean,
+  );
+  return words.length === 0 ? null : `Dial ${words.join(' and ')} at the panel`;
 }
 
 /** What the blade is set to: a crease tool has no exposure. */

@@ -1,4 +1,4 @@
-import type { RunStroke } from '#core/run/run.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
 import type { Plan } from '#core/passes/plan.ts';
 
 /** The strokes of a plan in the order in which they are sent, points to 0.01 mm. */

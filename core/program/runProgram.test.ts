@@ -1,10 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
-import type { RunStroke } from '#core/run/run.ts';
-import { addRepeat, makeProgram, spanOfPart, writePart } from '#core/program/runProgram.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
+import {
+  addRepeat,
+  makeProgram,
+  spanOfPart,
+  type ProgramPart,
+  type RunProgram,
+} from '#core/program/runProgram.ts';
+import { writePart } from '#core/protocol/writePart.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
-import { samplePlan } from '#core/tests/sampleJob.ts';
+import { plotterFile, samplePlan } from '#core/tests/sampleJob.ts';
 
 const values = (force: number, exposureMm: number, passes = 1) => ({
   force,
@@ -19,7 +26,7 @@ const svg = `<svg width="60mm" height="60mm" viewBox="0 0 60 60" fill="none">
   <g stroke="#0000ff"><circle cx="15" cy="15" r="8"/><circle cx="40" cy="15" r="8"/></g></svg>`;
 const roles = { '|#ff0000': 'kiss', '|#0000ff': 'through' } as const;
 const facts = {
-  hpgl: { unitsPerMm: 40, carriesNumbers: true },
+  file: plotterFile(),
   sheetHeightMm: 60,
   bladeMetres: 0,
   sheet: { key: 'x', family: 'plainVinyl', darkness: 0, layers: [] },
@@ -31,7 +38,14 @@ function make(kissExposure: number, throughPasses = 1) {
     through: values(200, 0.5, throughPasses),
   });
   const strokes = listRunStrokes(plan);
-  return { strokes, program: makeProgram(splitParts(plan.passes, 'file'), facts) };
+  return { strokes, program: makeProgram(splitParts(plan.passes, { force: true, speed: true }), facts) };
+}
+
+/** A part as the machine file that it makes. */
+function textOf(strokes: readonly RunStroke[], part: ProgramPart, from: number, program: RunProgram): string {
+  return writePart(strokes, part, from, program)
+    .map(({ text }) => text)
+    .join('');
 }
 
 describe('the program of a run', () => {
@@ -49,10 +63,10 @@ describe('the program of a run', () => {
   it('writes a part from any stroke on: what was acknowledged before is not in it', () => {
     const { strokes, program } = make(0.5);
     const [part] = program.parts;
-    const strokesIn = (from: number) => (writePart(strokes, part!, from, program).match(/PD/g) ?? []).length;
+    const strokesIn = (from: number) => (textOf(strokes, part!, from, program).match(/PD/g) ?? []).length;
     for (let from = 0; from <= strokes.length; from++) expect(strokesIn(from)).toBe(strokes.length - from);
     // The middle of the second pass: its force is set anew, that of the first is not in the file.
-    const late = writePart(strokes, part!, 3, program);
+    const late = textOf(strokes, part!, 3, program);
     expect(late).toMatch(/^IN;PA;SP1;\nVS100;\nFS200;PU/);
     expect(late).not.toMatch(/FS60/);
   });
@@ -63,8 +77,8 @@ describe('the program of a run', () => {
       strokes: RunStroke[];
       program: typeof program;
     };
-    expect(writePart(stored.strokes, stored.program.parts[0]!, 0, stored.program)).toBe(
-      writePart(strokes, program.parts[0]!, 0, program),
+    expect(textOf(stored.strokes, stored.program.parts[0]!, 0, stored.program)).toBe(
+      textOf(strokes, program.parts[0]!, 0, program),
     );
   });
 
@@ -86,7 +100,7 @@ describe('the program of a run', () => {
   it('keeps a machine’s own tabs as a line type when it is sent again', () => {
     const { strokes, program } = make(0.5);
     const tabbed = strokes.map((stroke) => ({ ...stroke, ownTabs: { cutLengthMm: 9, tabLengthMm: 1 } }));
-    const text = writePart(tabbed, program.parts[0]!, 0, program);
+    const text = textOf(tabbed, program.parts[0]!, 0, program);
     expect(text.match(/UL1,45\.000,10\.000,45\.000;LT1,10\.0000,1;/g)).toHaveLength(strokes.length);
   });
 });

@@ -1,8 +1,8 @@
 import type { CutRole } from '#core/drawing/lineRoles.ts';
-import { passesDone } from '#core/run/measureRun.ts';
-import type { RunStroke } from '#core/run/run.ts';
+import { passesDone } from '#core/program/passesDone.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
 import type { Part } from '#core/passes/splitParts.ts';
-import { writeHpgl, type HpglOptions, type WrittenPass } from '#core/protocol/writeHpgl.ts';
+import type { FileOptions } from '#core/program/cutProgram.ts';
 import type { SettingValues } from '#core/setting/setting.ts';
 
 /** One pass of a program: which strokes of the run it cuts, and how. */
@@ -29,16 +29,17 @@ export interface RunProgram extends ProgramFacts {
 
 /** What stays the same for all parts of a program. */
 export interface ProgramFacts {
-  readonly hpgl: HpglOptions;
+  /** How the machine wants its file. */
+  readonly file: FileOptions;
   readonly sheetHeightMm: number;
   /** Travel of the blade before the run, m. */
   readonly bladeMetres: number;
   /** How the sheet is held: the tack of its mat, or `null` on a roll; and its own adhesive, µm. */
-  readonly hold?: { readonly tack: number | null; readonly adhesiveUm?: number };
+  readonly hold?: { readonly tack: number | null; readonly adhesiveUm?: number | undefined } | undefined;
   /** Printed with marks: the machine finds the print, and is off by what it is off. */
-  readonly isPrinted?: boolean;
+  readonly isPrinted?: boolean | undefined;
   /** How much light it throws back, 0 to 1. */
-  readonly gloss?: number;
+  readonly gloss?: number | undefined;
   /** What lies in the machine, as hands would know it. */
   readonly sheet: {
     readonly key: string;
@@ -68,33 +69,6 @@ export function makeProgram(parts: readonly Part[], facts: ProgramFacts): RunPro
 /** The first stroke of a part, and the first after it. */
 export function spanOfPart({ passes }: ProgramPart): { readonly from: number; readonly to: number } {
   return { from: passes[0]?.from ?? 0, to: passes.at(-1)?.to ?? 0 };
-}
-
-/**
- * The machine file of a part from a stroke on: what was acknowledged before is not in it.
- *
- * @param from a stroke of the part, by its number in the run
- */
-export function writePart(
-  strokes: readonly RunStroke[],
-  { passes }: ProgramPart,
-  from: number,
-  { sheetHeightMm, hpgl }: Pick<ProgramFacts, 'sheetHeightMm' | 'hpgl'>,
-): string {
-  const left = passes
-    .filter(({ to }) => to > from)
-    .map((pass): WrittenPass => ({
-      values: pass.values,
-      seat: pass.seat,
-      strokes: strokes.slice(Math.max(pass.from, from), pass.to).map((stroke) => ({
-        contourId: stroke.contourId,
-        repeat: stroke.repeat,
-        isTab: stroke.isTab,
-        points: stroke.points,
-        ...(stroke.ownTabs ? { native: { ...stroke.ownTabs, stretches: [] } } : {}),
-      })),
-    }));
-  return writeHpgl(left, sheetHeightMm, hpgl);
 }
 
 /** A program with one pass cut once more at its end, and the strokes that it adds to the run. */

@@ -1,5 +1,5 @@
 import { OPERATION_OF } from '#core/drawing/lineRoles.ts';
-import type { RunStroke } from '#core/run/run.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
 import { judgeGrade, type GradeSide } from '#core/stack/judgeGrade.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
-import { cutMetresOf, passesDone } from '#core/run/measureRun.ts';
+import { cutMetresOf } from '#core/run/measureRun.ts';
+import { passesDone } from '#core/program/passesDone.ts';
 import { samplePlan } from '#core/tests/sampleJob.ts';
 
 const values = { force: 90, exposureMm: 0.3, speed: 100, offsetMm: 0.25, overcutMm: 0 };

@@ -1,10 +1,9 @@
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
 import type { DepthGrade, Flaw } from '#core/stack/depthGrade.ts';
-import type { PointMm } from '#core/geometry/point.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 
 /**
- * `waiting`: for hands at a stop of the plan. `held`: something went wrong and the sheet is still in; a person says how
+ * `stopping`: a stop was ordered and the machine is being told. `waiting`: for hands at a stop of the plan. `held`: something went wrong and the sheet is still in; a person says how
  * to go on. `looking`: all is cut and the sheet has not moved: a pass can still be repeated. `unknown`: ended with
  * nobody knowing how far it got.
  */
@@ -12,6 +11,7 @@ export const RUN_STATES = [
   'sending',
   'cutting',
   'paused',
+  'stopping',
   'waiting',
   'held',
   'looking',
@@ -27,18 +27,6 @@ export interface ReachedSpan {
   readonly from: number;
   readonly to: number;
   readonly grade: DepthGrade;
-}
-
-/** One stroke of a run as it was sent: its points on the sheet in mm. */
-export interface RunStroke {
-  readonly operation: CutRole;
-  /** Along a tab, where the kiss force is wanted. */
-  readonly isTab: boolean;
-  /** The machine lifts the tool over tabs of its own along it. */
-  readonly ownTabs?: { readonly cutLengthMm: number; readonly tabLengthMm: number } | undefined;
-  readonly contourId: number;
-  readonly repeat: number;
-  readonly points: readonly PointMm[];
 }
 
 /** What was reported of one stroke. */
@@ -59,6 +47,8 @@ export interface Run {
   readonly sheetWidthMm: number;
   readonly sheetHeightMm: number;
   readonly strokes: readonly RunStroke[];
+  /** Strokes before this one went out and nobody knows what became of them; `null` where the machine tells. */
+  readonly outTo: number | null;
   readonly outcomes: readonly StrokeOutcome[];
   readonly seconds: number;
   readonly verdict: RunVerdict | null;

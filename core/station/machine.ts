@@ -10,8 +10,36 @@ export type MachineKind = (typeof MACHINE_KINDS)[number];
 /** Where a machine file goes. A stand-in is one of the practice cutters that ship with the application. */
 export type MachineLink =
   | { readonly kind: 'none' }
-  | { readonly kind: 'standIn'; readonly model: 'desk' | 'roll' }
-  | { readonly kind: 'address'; readonly host: string; readonly port: number };
+  | { readonly kind: 'standIn'; readonly model: StandInModel }
+  | { readonly kind: 'address'; readonly host: string; readonly port: number }
+  | SerialLink
+  | { readonly kind: 'device'; readonly path: string };
+
+/** The practice cutters: a mat-fed desk cutter, a roll-fed cutter, a flatbed. */
+export const STAND_IN_MODELS = ['desk', 'roll', 'flat'] as const;
+export type StandInModel = (typeof STAND_IN_MODELS)[number];
+
+/** A serial line. `handshake`: how the machine says that it can take no more. */
+export interface SerialLink {
+  readonly kind: 'serial';
+  readonly path: string;
+  readonly baudRate: number;
+  readonly handshake: (typeof HANDSHAKES)[number];
+}
+export const HANDSHAKES = ['none', 'wires', 'characters'] as const;
+export const BAUD_RATES = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200, 250_000] as const;
+
+/** The language a machine is told its work in, by its id, with the options that language has. */
+export interface LanguageChoice {
+  readonly id: string;
+  readonly options: Readonly<Record<string, unknown>>;
+}
+
+/** Which numbers go to a machine with the lines; what does not is set by hand there. */
+export interface Carried {
+  readonly force: boolean;
+  readonly speed: boolean;
+}
 
 /** What a seat of the carriage can hold. */
 export const SEAT_USES = ['blade', 'crease', 'pen', 'empty'] as const;
@@ -55,7 +83,9 @@ export interface Machine {
   readonly travelSpeedMmPerS: number;
   /** Whose numbers count: never silently both. */
   readonly numbersOwner: 'file' | 'panel';
-  readonly hpglUnitsPerMm: number;
+  readonly language: LanguageChoice;
+  /** Steps in a mm of a language that counts in them: told for scripts from before there was a choice. */
+  readonly hpglUnitsPerMm?: number | undefined;
   readonly link: MachineLink;
   readonly operations: readonly SettingOperation[];
   readonly toolSeats: readonly ToolSeat[];

@@ -3,6 +3,7 @@ import type { Role } from '#core/drawing/lineRoles.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 import { PLAIN_PRINT } from '#core/job/job.ts';
 import type { JobDesign } from '#core/job/layOutJob.ts';
+import type { FileOptions } from '#core/program/cutProgram.ts';
 import { PLAIN_CHOICES, type Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { PLAIN_LAYOUT } from '#core/sheet/chooseSheet.ts';
@@ -38,6 +39,13 @@ export function sampleDesign(
   };
 }
 
+/** Only for tests: how a plotter's file is written, with its numbers or without. */
+export const plotterFile = (carriesNumbers = true): FileOptions => ({
+  language: { id: 'hpgl', options: { unitsPerMm: 40 } },
+  carries: { force: carriesNumbers, speed: carriesNumbers },
+  mmPerSPerUnit: 1,
+});
+
 /** Only for tests: a machine that plans ask about. */
 export const samplePlanMachine: PlanOrder['machine'] = {
   kind: 'matFed',
@@ -45,7 +53,8 @@ export const samplePlanMachine: PlanOrder['machine'] = {
   accelerationMmPerS2: 2000,
   travelSpeedMmPerS: 300,
   toolSeats: [{ name: 'holder', holds: 'blade', tool: '' }],
-  numbersOwner: 'file',
+  carries: { force: true, speed: true },
+  choosesSeats: true,
   perforation: 'drawn',
   hasPrinter: false,
 };

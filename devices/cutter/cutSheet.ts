@@ -1,5 +1,5 @@
 import { unevenness } from '#devices/cutter/unevenness.ts';
-import type { Spot } from '#devices/cutter/decodeHpgl.ts';
+import type { Spot } from '#devices/cutter/instruction.ts';
 import type { SheetTruth } from '#devices/cutter/sheetTruth.ts';
 
 /** What a stretch of a stroke reached, on the grades 0 to 8. */

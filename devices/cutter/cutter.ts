@@ -1,7 +1,7 @@
+import type { Instruction, Spot } from '#devices/cutter/instruction.ts';
 import { drawFor, wedge } from '#devices/chance.ts';
 import { CutSheet, type Span } from '#devices/cutter/cutSheet.ts';
 import type { CutterModel } from '#devices/cutter/cutterModel.ts';
-import type { Instruction, Spot } from '#devices/cutter/decodeHpgl.ts';
 import { splitByPattern } from '#devices/cutter/splitByPattern.ts';
 import { Hold, type HoldFacts } from '#devices/cutter/hold.ts';
 import type { SenseFault } from '#devices/cutter/faults.ts';
@@ -62,6 +62,8 @@ export class Cutter {
   private lineShares: readonly number[] = [100];
   private linePeriodMm: number | null = null;
   private stopReason: string | null = null;
+  /** The stroke that is being drawn piece by piece. */
+  private drawn: Spot[] | null = null;
   private lastReport = 0;
   private owedMs = 0;
 
@@ -150,15 +152,32 @@ export class Cutter {
         return true;
       case 'cut':
         return this.cut(instruction.points);
+      case 'press':
+        return this.press();
+      case 'draw':
+        await this.move(
+          instruction.to,
+          this.drawn ? this.speed * this.model.mmPerSPerSpeed : TRAVEL_MM_PER_S,
+        );
+        this.drawn?.push(instruction.to);
+        return this.stopReason === null || this.endStopped();
+      case 'lift':
+        this.lift();
+        return true;
       case 'end':
         this.report({ event: 'finished', cutMetres: this.cutMm / 1000 });
         return false;
     }
   }
 
-  private begin(): void {
+  /** A job is taken on: what stopped an earlier one counts no more, and what stops it from now on does. */
+  takeOn(): void {
     this.stopReason = null;
+  }
+
+  private begin(): void {
     this.strokeCount = 0;
+    this.drawn = null;
     this.seat = 1;
     this.linePeriodMm = null;
     this.cutMm = 0;
@@ -199,19 +218,45 @@ export class Cutter {
       return this.endStopped();
     }
     const path = [this.at, ...points];
-    const speedMmPerS = this.speed * this.model.mmPerSPerSpeed;
     for (const spot of points) {
-      await this.move(spot, speedMmPerS);
+      await this.move(spot, this.speed * this.model.mmPerSPerSpeed);
       if (this.stopReason !== null) return this.endStopped();
     }
-    const spans = this.seat === this.model.creaseSeat ? PRESSED : this.cutPath(this.sheet, path, speedMmPerS);
+    this.leaveStroke(this.sheet, path);
+    return true;
+  }
+
+  /** The tool goes down where it is; down already, another stroke begins there. */
+  private press(): boolean {
+    if (!this.sheet || !this.loaded) {
+      this.stop('no sheet is loaded');
+      return this.endStopped();
+    }
+    if (this.force === null) {
+      this.stop('no force was set, by the file or the panel');
+      return this.endStopped();
+    }
+    this.lift();
+    this.drawn = [this.at];
+    return true;
+  }
+
+  private lift(): void {
+    const path = this.drawn;
+    this.drawn = null;
+    if (path && path.length > 1 && this.sheet) this.leaveStroke(this.sheet, path);
+  }
+
+  /** A stroke is done: what it reached, and what becomes of the sheet. */
+  private leaveStroke(sheet: CutSheet, path: readonly Spot[]): void {
+    const speedMmPerS = this.speed * this.model.mmPerSPerSpeed;
+    const spans = this.seat === this.model.creaseSeat ? PRESSED : this.cutPath(sheet, path, speedMmPerS);
     // The blade goes where it is told: on a sheet that crept it is another place.
     this.cutStrokes.push({ path: path.map((spot) => this.hold.shift(spot)), spans, seat: this.seat });
     this.report({ event: 'stroke', index: this.strokeCount, spans });
     this.strokeCount += 1;
     const trouble = this.hold.after(path, spans);
     if (trouble) this.stop(trouble);
-    return true;
   }
 
   private cutPath(sheet: CutSheet, path: readonly Spot[], speedMmPerS: number): readonly Span[] {
@@ -255,6 +300,7 @@ export class Cutter {
   private endStopped(): boolean {
     const reason = this.stopReason ?? 'stopped';
     this.stopReason = null;
+    this.drawn = null;
     this.report({ event: 'stopped', reason });
     return false;
   }

@@ -1,22 +1,4 @@
-/** What the bytes ask the cutter to do, in mm from the lower left of the sheet. */
-export type Instruction =
-  | { readonly kind: 'begin' }
-  | { readonly kind: 'tool'; readonly seat: number }
-  | { readonly kind: 'force'; readonly value: number }
-  | { readonly kind: 'speed'; readonly value: number }
-  | { readonly kind: 'travel'; readonly points: readonly Spot[] }
-  | { readonly kind: 'cut'; readonly points: readonly Spot[] }
-  | { readonly kind: 'defineLine'; readonly shares: readonly number[] }
-  | { readonly kind: 'line'; readonly periodMm: number | null }
-  | { readonly kind: 'end' };
-
-export interface Spot {
-  readonly xMm: number;
-  readonly yMm: number;
-}
-
-/** A command that this cutter does not take, with the bytes it saw. */
-export class DecodeError extends Error {}
+import { DecodeError, type Instruction, type Spot } from '#devices/cutter/instruction.ts';
 
 const UNITS_PER_MM = 40;
 const LONGEST_COMMAND = 4_000_000;

@@ -1,5 +1,5 @@
 import type { CutStroke } from '#devices/cutter/cutter.ts';
-import type { Spot } from '#devices/cutter/decodeHpgl.ts';
+import type { Spot } from '#devices/cutter/instruction.ts';
 
 const FREE = 7;
 const FACE_FREE = 3;

@@ -1,6 +1,6 @@
 import { drawFor } from '#devices/chance.ts';
 import type { Span } from '#devices/cutter/cutSheet.ts';
-import type { Spot } from '#devices/cutter/decodeHpgl.ts';
+import type { Spot } from '#devices/cutter/instruction.ts';
 import { OutlineChain } from '#devices/cutter/outlineChain.ts';
 
 /** How a sheet is held: on a mat by its tack from 0 to 100, or as a roll between rollers; and its own adhesive. */

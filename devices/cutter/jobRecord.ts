@@ -33,6 +33,13 @@ export class JobRecord {
     return true;
   }
 
+  /** Stop at the panel before the first byte came: this job will not be cut any more. */
+  cancel(): void {
+    if (this.memory?.state !== 'loaded') return;
+    if (this.memory.key) this.begun.add(this.memory.key);
+    this.set({ state: 'stopped', reason: 'stopped at the panel' });
+  }
+
   note(event: CutterEvent): void {
     if (event.event === 'stroke') {
       const { index, spans } = event;

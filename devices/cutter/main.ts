@@ -5,7 +5,7 @@ import { serveCutter } from '#devices/cutter/serveCutter.ts';
 /** A stand-in cutter as its own process. Prints its ports as one JSON line when it is ready. */
 const environment = z
   .object({
-    FEATHER_CUTTER_MODEL: z.enum(['desk', 'roll']),
+    FEATHER_CUTTER_MODEL: z.enum(['desk', 'roll', 'flat']),
     FEATHER_CUTTER_PORT: z.coerce.number().int().min(0).default(0),
     FEATHER_CUTTER_PANEL_PORT: z.coerce.number().int().min(0).default(0),
     FEATHER_CUTTER_PAGE_PORT: z.coerce.number().int().min(0).default(0),
@@ -14,6 +14,8 @@ const environment = z
     FEATHER_CUTTER_PACE: z.coerce.number().positive().default(6),
   })
   .parse(process.env);
+
+const NAMES = { desk: 'desk cutter', roll: 'roll-fed cutter', flat: 'flatbed cutter' } as const;
 
 const service = await serveCutter({
   model: environment.FEATHER_CUTTER_MODEL,
@@ -24,7 +26,7 @@ const service = await serveCutter({
   tray: environment.FEATHER_TRAY,
 });
 const page = await servePage(
-  environment.FEATHER_CUTTER_MODEL === 'desk' ? 'desk cutter' : 'roll-fed cutter',
+  NAMES[environment.FEATHER_CUTTER_MODEL],
   service.state,
   environment.FEATHER_CUTTER_PAGE_PORT,
 );

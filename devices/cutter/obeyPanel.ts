@@ -11,6 +11,10 @@ export interface CutterState {
   readonly faults: FaultBox;
   cutter: Cutter;
   listener: ((event: CutterEvent) => void) | null;
+  /** Eyes that look on. */
+  readonly watchers: Set<(event: CutterEvent) => void>;
+  /** How many times faster than real time passes. */
+  readonly pace: number;
   isBusy: boolean;
   isPaused: boolean;
   readonly losePower: () => void;
@@ -48,6 +52,8 @@ const panelOrder = z.discriminatedUnion('order', [
   z.object({ order: z.literal('resume') }),
   z.object({ order: z.literal('status') }),
   z.object({ order: z.literal('report') }),
+  z.object({ order: z.literal('watch') }),
+  z.object({ order: z.literal('clear') }),
   z.object({ order: z.literal('clearFaults') }),
   faultSchema.extend({ order: z.literal('fault') }),
 ]);
@@ -73,6 +79,7 @@ function obey(order: z.infer<typeof panelOrder>, state: CutterState): object {
       break;
     case 'stop':
       state.isPaused = false;
+      record.cancel();
       cutter.stop('stopped at the panel');
       break;
     case 'pause':
@@ -88,6 +95,12 @@ function obey(order: z.infer<typeof panelOrder>, state: CutterState): object {
     case 'clearFaults':
       faults.clear();
       break;
+    case 'clear':
+      if (state.isBusy) return { ok: false, reason: 'the cutter is busy with another job' };
+      record.load(null);
+      break;
+    // What is seen follows on the same link.
+    case 'watch':
     case 'status':
       break;
   }

@@ -1,5 +1,5 @@
 import type { Span } from '#devices/cutter/cutSheet.ts';
-import type { Spot } from '#devices/cutter/decodeHpgl.ts';
+import type { Spot } from '#devices/cutter/instruction.ts';
 
 /** What a closed outline amounts to: free all around, held by tabs, or only kissed. */
 export type Outline =

@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { drawFor } from '#devices/chance.ts';
 import { unevenness } from '#devices/cutter/unevenness.ts';
 import { CutSheet } from '#devices/cutter/cutSheet.ts';
-import { DecodeError, HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
+import { HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
+import { DecodeError } from '#devices/cutter/instruction.ts';
 import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheetTruth.ts';
 
 const sheet: LoadedSheetFacts = {

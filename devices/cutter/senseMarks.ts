@@ -1,5 +1,5 @@
 import { bell } from '#devices/chance.ts';
-import type { Spot } from '#devices/cutter/decodeHpgl.ts';
+import type { Spot } from '#devices/cutter/instruction.ts';
 import { applyMap, composeMaps, invertMap, type SheetMap } from '#devices/cutter/sheetMap.ts';
 
 /** How a print lies on its paper: as the printer made it. */

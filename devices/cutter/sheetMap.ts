@@ -1,4 +1,4 @@
-import type { Spot } from '#devices/cutter/decodeHpgl.ts';
+import type { Spot } from '#devices/cutter/instruction.ts';
 
 /** A turn, a scale and a shift, as six numbers: x' = a x + c y + e, y' = b x + d y + f, y downwards. */
 export type SheetMap = readonly [number, number, number, number, number, number];

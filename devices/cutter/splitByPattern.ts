@@ -1,4 +1,4 @@
-import type { Spot } from '#devices/cutter/decodeHpgl.ts';
+import type { Spot } from '#devices/cutter/instruction.ts';
 
 /** A line type: shares of a period with the tool down, up, down, … and the period's length. */
 export interface LinePattern {

@@ -15,8 +15,11 @@ import { listGradedPasses } from '#store/repositories/gradedPasses.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import { addRunPhoto, findRunPhoto, listRunPhotos } from '#store/repositories/runPhotos.ts';
-import { addRunGrade, endRun, findProgress } from '#store/repositories/runProgress.ts';
-import { addStrokeOutcome, findRun } from '#store/repositories/runs.ts';
+import { stepRun } from '#core/run/stepRun.ts';
+import type { RunEvent } from '#core/run/runCourse.ts';
+import { findDrivenRun, keepRunStep } from '#store/repositories/runEvents.ts';
+import { addRunGrade } from '#store/repositories/runGrades.ts';
+import { findRun } from '#store/repositories/runs.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { changeStation } from '#store/repositories/stations.ts';
 import { addTestCut, undoTestCut } from '#store/repositories/testCuts.ts';
@@ -128,7 +131,7 @@ describe('a run and what is around it', () => {
   });
 
   it('teaches a through cut by its perforations, and nothing by its creases', async () => {
-    const { program } = await findProgress(db, runId);
+    const { program } = await findDrivenRun(db, runId);
     const through = program.parts.flatMap(({ passes }) => passes).find((one) => one.operation === 'through')!;
     const perforated = (operation: 'perforated' | 'crease') => ({
       ...program,
@@ -159,10 +162,18 @@ describe('a run and what is around it', () => {
 
   it('wears its blade once, by what was acknowledged', async () => {
     const { strokes } = await findRun(db, runId);
-    await addStrokeOutcome(db, runId, { index: 0, spans: [] });
-    expect((await findProgress(db, runId)).partIndex).toBe(0);
-    expect(await endRun(db, runId, 'stopped', 'by hand', later(9))).toBe(true);
-    expect(await endRun(db, runId, 'stopped', 'by hand', later(9))).toBe(false);
+    const seen = await findDrivenRun(db, runId);
+    const keep = async (event: RunEvent, { version, course }: typeof seen) => {
+      const step = stepRun(course, event);
+      return keepRunStep(db, { runId, version, before: course, event, step, author: 'Ines' }, later(9));
+    };
+    await keep({ kind: 'reached', strokes: [{ index: 0, spans: [] }] }, seen);
+    // Two who stop it at the same moment, both from what they saw: one ends it, the other is told to look again.
+    const ends = [await keep({ kind: 'stopOrdered' }, seen), await keep({ kind: 'stopOrdered' }, seen)];
+    expect(ends).toEqual([seen.version + 1, null]);
+    const over = await findDrivenRun(db, runId);
+    expect(await keep({ kind: 'unloaded' }, over)).toBe(over.version);
+    expect((await findRun(db, runId)).state).toBe('stopped');
     const travel = (await listBlades(db)).find(({ id }) => id === bladeId)!.travelMetres;
     const length = strokes[0]!.points.reduce((sum, point, index, all) => {
       const before = all[index - 1];

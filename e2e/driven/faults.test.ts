@@ -6,8 +6,8 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { addMachine } from '#store/repositories/machines.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { machine, now, openTestStore } from '#store/tests/testStore.ts';
-import { orderAtPanel } from '#server/links/cutterLink.ts';
-import { driveRun, findDrive } from '#server/runs/runDriver.ts';
+import { standInHands } from '#server/links/standInHands.ts';
+import { driveRun, isDriven } from '#server/runs/runLoop.ts';
 import type { ServerContext } from '#server/context.ts';
 import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 
@@ -54,14 +54,13 @@ const start = async (hasStop = false, circles = 20, isPrinted = false) => {
   );
   return run;
 };
-const address = () => ({ host: '127.0.0.1', dataPort: cutter.dataPort, panelPort: cutter.panelPort });
 const arm = (fault: string, afterStrokes: number) =>
-  orderAtPanel(address(), { order: 'fault', fault, afterStrokes });
+  standInHands(cutter.panelPort).order({ order: 'fault', fault, afterStrokes });
 
 async function until(runId: number, state: RunState) {
   for (let tries = 0; tries < 400; tries++) {
     const run = await findRun(db, runId);
-    if (run.state === state && !(state !== 'cutting' && findDrive(runId))) return run;
+    if (run.state === state && !(state !== 'cutting' && isDriven(runId))) return run;
     await new Promise((resolve) => setTimeout(resolve, 25));
   }
   throw new Error(`the run never was ${state}: ${JSON.stringify((await findRun(db, runId)).state)}`);

@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ADDRESS, api } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
-import { orderAtPanel, sendToCutter, type CutterReport } from '#server/links/cutterLink.ts';
+import { carryFile, strokesOf } from '#e2e/support/carryFile.ts';
+import { standInHands } from '#server/links/standInHands.ts';
 import type { DialInReply, KeptReply } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
@@ -26,13 +27,10 @@ interface Layer {
 
 /** Cuts what the application drew, on a fresh piece of the hidden sheet, and reads the deepest common grade per cell. */
 async function cutOn(sheet: object, machineFile: string, exposureMm: number): Promise<readonly number[]> {
-  const address = { host: '127.0.0.1', dataPort: cutter.dataPort, panelPort: cutter.panelPort };
-  await orderAtPanel(address, { order: 'load', sheet, exposureMm, bladeMetres: 0, isFreshSheet: true });
-  const reached: number[] = [];
-  await sendToCutter(address, machineFile, (report: CutterReport) => {
-    if (report.event === 'stroke') reached.push(Math.min(...report.spans.map(({ grade }) => grade)));
-  });
-  return reached;
+  const order = { order: 'load', sheet, exposureMm, bladeMetres: 0, isFreshSheet: true };
+  await standInHands(cutter.panelPort).order(order);
+  const sights = await carryFile(cutter, machineFile);
+  return strokesOf(sights).map(({ spans }) => Math.min(...spans.map(({ grade }) => grade)));
 }
 
 async function dialIn(index: number): Promise<{

@@ -1,7 +1,8 @@
+import { plotterFile } from '#core/tests/sampleJob.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { writeHpgl } from '#core/protocol/writeHpgl.ts';
-import type { WrittenPass } from '#core/protocol/writeHpgl.ts';
+import { writeMachineFile } from '#core/protocol/machineFile.ts';
+import type { CutPass } from '#core/program/cutProgram.ts';
 import { HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
 
 /** What we write, read by a decoder that shares no code with the writer. */
@@ -10,7 +11,7 @@ const spot = fc.record({
   y: fc.double({ min: 0, max: 200, noNaN: true }),
 });
 const stroke = fc.array(spot, { minLength: 2, maxLength: 12 });
-const options = { unitsPerMm: 40, carriesNumbers: true };
+const options = plotterFile();
 
 describe('a machine file', () => {
   it('comes back stroke by stroke within half a plotter step, for random strokes', () => {
@@ -20,7 +21,7 @@ describe('a machine file', () => {
           values: { force: 92, speed: 200 },
           strokes: strokes.map((points) => ({ points, isTab: false })),
         };
-        const text = writeHpgl([pass as unknown as WrittenPass], 200, options);
+        const text = writeMachineFile([pass as unknown as CutPass], 200, options);
         const read = new HpglDecoder().push(Buffer.from(text));
         // A stroke that begins where the last one ended needs no travel: the pen is followed instead of counted.
         const drawn: { xMm: number; yMm: number }[][] = [];
@@ -54,10 +55,10 @@ describe('a machine file', () => {
           ],
         },
       ],
-    } as unknown as WrittenPass;
+    } as unknown as CutPass;
     const kinds = (carriesNumbers: boolean) =>
       new HpglDecoder()
-        .push(Buffer.from(writeHpgl([pass], 100, { unitsPerMm: 40, carriesNumbers })))
+        .push(Buffer.from(writeMachineFile([pass], 100, plotterFile(carriesNumbers))))
         .map(({ kind }) => kind);
     expect(kinds(true)).toEqual(['begin', 'tool', 'speed', 'force', 'travel', 'cut', 'travel', 'end']);
     expect(kinds(false)).toEqual(['begin', 'tool', 'travel', 'cut', 'travel', 'end']);

@@ -4,11 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PNG } from 'pngjs';
 import { afterAll, describe, expect, it } from 'vitest';
-import { sampleDesign } from '#core/tests/sampleJob.ts';
+import { plotterFile, sampleDesign } from '#core/tests/sampleJob.ts';
 import { reserveJob } from '#core/dialIn/reserveJob.ts';
 import { composeCard, findPlace, measureCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
-import { writeCardHpgl, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { writeCardFile, writeCardSvg } from '#core/dialIn/writeCard.ts';
 import { HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
 
 /** Test cards read by programs that share no code with what wrote them. */
@@ -22,7 +22,7 @@ const values = { force: 1, exposureMm: 0.3, speed: 200, passes: 1, offsetMm: 0.2
 
 describe('a test card', () => {
   it('as a machine file changes force from cell to cell, where the decoder of the stand-in finds them', () => {
-    const text = writeCardHpgl(card, sheet.heightMm, values, { unitsPerMm: 40, carriesNumbers: true });
+    const text = writeCardFile(card, sheet.heightMm, values, plotterFile());
     const read = new HpglDecoder().push(Buffer.from(text));
     const forces: number[] = [];
     const firstOf = new Map<number, { xMm: number; yMm: number }>();

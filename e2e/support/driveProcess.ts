@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { drivenContext } from '#e2e/support/drivenRun.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
-import { resumeRuns } from '#server/runs/runDriver.ts';
+import { resumeRuns } from '#server/runs/runLoop.ts';
 
 /** Only for tests: a server that does nothing but drive runs, to be killed at any moment. */
 const environment = z

@@ -1,13 +1,12 @@
 import pino from 'pino';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
-import type { RunStroke } from '#core/run/run.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
 import { makeProgram } from '#core/program/runProgram.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
-import { hpglOptionsOf } from '#core/protocol/writeHpgl.ts';
 import { sampleVinyl } from '#devices/tests/sampleVinyl.ts';
-import { sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
+import { plotterFile, sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob } from '#store/repositories/jobs.ts';
 import { startRun } from '#store/repositories/runs.ts';
@@ -52,8 +51,8 @@ export async function addDrivenRun(
     through: values(220, hasStop ? 0.4 : 0.35),
   });
   const strokes = listRunStrokes(plan);
-  const program = makeProgram(splitParts(plan.passes, 'file'), {
-    hpgl: hpglOptionsOf({ hpglUnitsPerMm: 40, numbersOwner: 'file' }),
+  const program = makeProgram(splitParts(plan.passes, { force: true, speed: true }), {
+    file: plotterFile(),
     sheetHeightMm: SIDE,
     bladeMetres: 0,
     sheet: sampleVinyl('driven/test'),
@@ -103,5 +102,5 @@ export function drivenContext(
   store: Store,
   ports: { readonly dataPort: number; readonly panelPort: number },
 ): ServerContext {
-  return { store, log: pino({ level: 'silent' }), standIns: { desk: ports, roll: ports } };
+  return { store, log: pino({ level: 'silent' }), standIns: { desk: ports, roll: ports }, ownPorts: [] };
 }

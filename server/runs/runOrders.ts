@@ -1,64 +1,70 @@
-import { AppError } from '#core/errors/appError.ts';
 import type { CutRole } from '#core/drawing/lineRoles.ts';
+import { AppError } from '#core/errors/appError.ts';
 import { addRepeat } from '#core/program/runProgram.ts';
-import type { Run } from '#core/run/run.ts';
-import { findMachine } from '#store/repositories/machines.ts';
-import { addRunStrokes, findProgress } from '#store/repositories/runProgress.ts';
-import { addStrokeOutcome, findRun, moveRun, UNFINISHED } from '#store/repositories/runs.ts';
+import { abilitiesOf } from '#core/protocol/findLanguage.ts';
+import { isRunOver, type RunState } from '#core/run/run.ts';
+import type { RunEvent } from '#core/run/runCourse.ts';
 import type { ServerContext } from '#server/context.ts';
-import { orderAtPanel } from '#server/links/cutterLink.ts';
-import { findCutter } from '#server/links/findCutter.ts';
-import { publishRunEvent } from '#server/runs/runHub.ts';
-import { driveRun, findDrive, firstOpen } from '#server/runs/runDriver.ts';
-import { enterState, finishRun, STOPPED_BY_HAND } from '#server/runs/runState.ts';
+import { findLink } from '#server/links/findLink.ts';
+import { findLive } from '#server/runs/live.ts';
+import { watchRun } from '#server/runs/runHub.ts';
+import { tellRun } from '#server/runs/runLoop.ts';
+import { findMachine } from '#store/repositories/machines.ts';
+import { findDrivenRun } from '#store/repositories/runEvents.ts';
+import { findRun } from '#store/repositories/runs.ts';
 
-/** What a person says of the stroke that nobody knows of: it is cut again, or left as it is. */
+/** What a person says of the strokes that nobody knows of: they are cut again, or left as they are. */
 export type OpenStroke = 'again' | 'leave';
+
+/** A stop is answered when the run stands still, or after so long. */
+const STANDSTILL_MS = 6_000;
 
 /**
  * Goes on after hands are done, or after a person looked at a sheet that was held.
  *
  * @throws AppError `conflict` when the run waits for nothing
  */
-export async function continueRun(runId: number, open: OpenStroke, context: ServerContext): Promise<void> {
-  const run = await findRun(context.store, runId);
-  const nothing = 'This run is not waiting for anything.';
-  await moveRun(context.store, runId, ['waiting', 'held'], 'sending', nothing);
-  if (run.state === 'held') {
-    const { program, partIndex } = await findProgress(context.store, runId);
-    const part = program.parts[partIndex];
-    const next = part ? firstOpen(run, part) : null;
-    if (open === 'leave' && next !== null) {
-      await addStrokeOutcome(context.store, runId, { index: next, spans: [] });
-    }
-    // A person has looked: what the cutter remembers of the last sending counts no more.
-    await addRunStrokes(context.store, runId, [], program, partIndex);
-  }
-  publishRunEvent(runId, { kind: 'state', state: 'sending', message: '' });
-  void driveRun(runId, context);
+export async function continueRun(
+  runId: number,
+  open: OpenStroke,
+  context: ServerContext,
+  author = '',
+): Promise<void> {
+  const event = { kind: 'handsDone', open } as const;
+  await order(runId, event, context, { author, refusal: 'This run is not waiting for anything.' });
 }
 
-/** Stops a run at the machine, or ends one that stands still. @throws AppError `conflict` when it is over */
-export async function stopRun(runId: number, context: ServerContext): Promise<void> {
-  const run = await findRun(context.store, runId);
-  requireState(run, UNFINISHED, 'This run is over already.');
-  const drive = findDrive(runId);
-  if (!drive) return finishRun(context, runId, 'stopped', STOPPED_BY_HAND.message);
-  drive.isStopped = true;
-  await orderAtPanel(drive.address, { order: 'stop' });
+/**
+ * Stops a run. From this moment nothing more is sent; the answer comes when it stands still.
+ *
+ * @returns the state it came to: `stopped`, or `held` where the machine cannot be told from here
+ * @throws AppError `conflict` when it is over
+ */
+export async function stopRun(runId: number, context: ServerContext, author = ''): Promise<RunState> {
+  findLive(runId)?.halt();
+  const refusal = 'This run is over already.';
+  const state = await order(runId, { kind: 'stopOrdered' }, context, { author, refusal });
+  return state === 'stopping' ? standstill(runId, context) : state;
 }
 
-/** Holds the blade between two strokes, or lets it go on. @throws AppError `conflict` when it is not cutting */
-export async function pauseRun(runId: number, isPaused: boolean, context: ServerContext): Promise<void> {
+/** Holds the blade, or lets it go on. @throws AppError `conflict` when it is not cutting, or takes no such order */
+export async function pauseRun(
+  runId: number,
+  isPaused: boolean,
+  context: ServerContext,
+  author = '',
+): Promise<void> {
   const run = await findRun(context.store, runId);
-  const wanted = isPaused ? 'cutting' : 'paused';
-  requireState(run, [wanted], isPaused ? 'This run is not cutting now.' : 'This run is not paused.');
-  const address = findCutter(await findMachine(context.store, run.machineId), context.standIns);
-  if (address.panelPort === null) {
+  const refusal = isPaused ? 'This run is not cutting now.' : 'This run is not paused.';
+  if (run.state !== (isPaused ? 'cutting' : 'paused')) throw new AppError('conflict', refusal);
+  const machine = await findMachine(context.store, run.machineId);
+  if (!findLink(machine, context).hands && !abilitiesOf(machine).pause) {
     throw new AppError('conflict', 'This machine takes no orders from here: pause it at its own panel.');
   }
-  await orderAtPanel(address, { order: isPaused ? 'pause' : 'resume' });
-  await enterState(context, runId, isPaused ? 'paused' : 'cutting', '');
+  const wanted: RunState = isPaused ? 'paused' : 'cutting';
+  const seen = seeState(runId, (state) => state === wanted || isRunOver(state) || state === 'held');
+  await tellRun(context, runId, { kind: isPaused ? 'pauseOrdered' : 'resumeOrdered' }, { author });
+  await seen;
 }
 
 /**
@@ -70,26 +76,63 @@ export async function repeatOperation(
   runId: number,
   operation: CutRole,
   context: ServerContext,
+  author = '',
 ): Promise<void> {
-  const run = await findRun(context.store, runId);
-  const refusal = 'A path can be repeated only while the sheet is still in, after all is cut.';
-  requireState(run, ['looking'], refusal);
-  const { program } = await findProgress(context.store, runId);
+  const [run, { program }] = await Promise.all([
+    findRun(context.store, runId),
+    findDrivenRun(context.store, runId),
+  ]);
   const more = addRepeat(program, run.strokes, operation);
   if (!more) throw new AppError('notFound', `this run has no ${operation} cut`);
-  await moveRun(context.store, runId, ['looking'], 'sending', refusal);
-  await addRunStrokes(context.store, runId, more.strokes, more.program, more.program.parts.length - 1);
-  publishRunEvent(runId, { kind: 'state', state: 'sending', message: '' });
-  void driveRun(runId, context);
+  const part = { from: run.strokes.length, to: run.strokes.length + more.strokes.length, before: null };
+  await order(runId, { kind: 'repeatOrdered', part }, context, {
+    author,
+    more,
+    refusal: 'A path can be repeated only while the sheet is still in, after all is cut.',
+  });
 }
 
 /** The sheet is taken out: the run is done. @throws AppError `conflict` before all is cut */
-export async function unloadRun(runId: number, context: ServerContext): Promise<void> {
-  const run = await findRun(context.store, runId);
-  requireState(run, ['looking'], 'This run is not at its end yet.');
-  await finishRun(context, runId, 'done', '');
+export async function unloadRun(runId: number, context: ServerContext, author = ''): Promise<void> {
+  await order(runId, { kind: 'unloaded' }, context, { author, refusal: 'This run is not at its end yet.' });
 }
 
-function requireState({ state }: Run, wanted: readonly Run['state'][], message: string): void {
-  if (!wanted.includes(state)) throw new AppError('conflict', message);
+interface Order {
+  readonly author: string;
+  readonly refusal: string;
+  readonly more?: NonNullable<Parameters<typeof tellRun>[3]>['more'];
+}
+
+/** An order that changes nothing came too late, or a second time. @returns the state it led to */
+async function order(
+  runId: number,
+  event: RunEvent,
+  context: ServerContext,
+  { author, refusal, more }: Order,
+): Promise<RunState> {
+  const { course, commands, isTaken } = await tellRun(context, runId, event, { author, more });
+  if (!isTaken && commands.length === 0) throw new AppError('conflict', refusal);
+  return course.state;
+}
+
+/** The state in which a run that is being stopped comes to stand. */
+async function standstill(runId: number, context: ServerContext): Promise<RunState> {
+  const seen = seeState(runId, (state) => state !== 'stopping');
+  const { state } = await findRun(context.store, runId);
+  return state === 'stopping' ? ((await seen) ?? 'stopping') : state;
+}
+
+/** The first state of a run that fits, as it is told; `null` when none comes in time. */
+function seeState(runId: number, fits: (state: RunState) => boolean): Promise<RunState | null> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(() => done(null), STANDSTILL_MS);
+    const unwatch = watchRun(runId, (event) => {
+      if (event.kind === 'state' && fits(event.state)) done(event.state);
+    });
+    const done = (state: RunState | null) => {
+      clearTimeout(timer);
+      unwatch();
+      resolve(state);
+    };
+  });
 }

@@ -25,6 +25,8 @@ import * as runResults from '#store/migrations/026_run_results.ts';
 import * as waitsAndDays from '#store/migrations/025_waits_and_days.ts';
 import * as faultCases from '#store/migrations/024_fault_cases.ts';
 import * as drift from '#store/migrations/023_drift.ts';
+import * as runEvents from '#store/migrations/028_run_events.ts';
+import * as runAsCut from '#store/migrations/029_run_as_cut.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -61,6 +63,8 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '025_waits_and_days', migration: waitsAndDays },
   { name: '026_run_results', migration: runResults },
   { name: '027_wait_routes', migration: waitRoutes },
+  { name: '028_run_events', migration: runEvents },
+  { name: '029_run_as_cut', migration: runAsCut },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -5,7 +5,7 @@ import { depthTaughtBy, type DepthGrade, type DialInOperation } from '#core/stac
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMachines } from '#store/repositories/machines.ts';
-import { programColumn } from '#store/rows/jobRows.ts';
+import { programColumn } from '#store/rows/programSchema.ts';
 import { timeColumn } from '#store/rows/jsonColumn.ts';
 
 /** A pass of a run that was graded at the sheet, with the numbers it was cut with. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Store } from '#store/connection/connectStore.ts';
-import { programColumn } from '#store/rows/jobRows.ts';
+import { programColumn } from '#store/rows/programSchema.ts';
 import { jsonColumn } from '#store/rows/jsonColumn.ts';
 
 /** A force that was asked of a blade after so many metres. */

@@ -5,16 +5,11 @@ import { sampleDesign } from '#core/tests/sampleJob.ts';
 import { addJob, changeJob, findJob, listJobs } from '#store/repositories/jobs.ts';
 import { findGoingRuns } from '#store/repositories/goingRuns.ts';
 import { listLog } from '#store/repositories/log.ts';
-import {
-  addRun,
-  addStrokeOutcome,
-  findRun,
-  moveRun,
-  noteRun,
-  setRunState,
-  startRun,
-} from '#store/repositories/runs.ts';
-import { endRun } from '#store/repositories/runProgress.ts';
+import { addRun, findRun, noteRun, startRun } from '#store/repositories/runs.ts';
+import { stepRun } from '#core/run/stepRun.ts';
+import type { RunEvent } from '#core/run/runCourse.ts';
+import { findDrivenRun, keepRunStep, listRunEvents } from '#store/repositories/runEvents.ts';
+import { sampleProgram } from '#core/tests/sampleProgram.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { later, now, openTestStore, revision } from '#store/tests/testStore.ts';
@@ -28,6 +23,18 @@ beforeAll(async () => {
   ({ db, conditionId, machineId } = await openTestStore());
 });
 afterAll(() => db.destroy());
+
+/** Tells a run what happened, from what is kept of it or from what was read before. */
+async function tell(
+  runId: number,
+  event: RunEvent,
+  seen?: Awaited<ReturnType<typeof findDrivenRun>>,
+  at = now,
+) {
+  const { course, version } = seen ?? (await findDrivenRun(db, runId));
+  const step = stepRun(course, event);
+  return keepRunStep(db, { runId, version, before: course, event, step, author: 'Ines' }, at);
+}
 
 describe('jobs and runs', () => {
   const job = () => ({
@@ -86,6 +93,7 @@ describe('jobs and runs', () => {
           seconds: 4,
           author: 'Ines',
           settings: [{ settingId: setting.id, revision: 1 }],
+          program: sampleProgram(1),
         },
         later(round),
       );
@@ -97,9 +105,18 @@ describe('jobs and runs', () => {
       } as const;
       await expect(noteRun(db, runId, note, 'Ines', now)).rejects.toMatchObject({ code: 'conflict' });
       expect((await findGoingRuns(db))[0]?.id).toBe(runId);
-      await addStrokeOutcome(db, runId, { index: 0, spans: [{ from: 0, to: 1, grade: 3 }] });
-      await addStrokeOutcome(db, runId, { index: 0, spans: [{ from: 0, to: 1, grade: 8 }] });
-      await setRunState(db, runId, 'done', '', later(round));
+      const reach = (grade: 3 | 8) =>
+        tell(runId, { kind: 'reached', strokes: [{ index: 0, spans: [{ from: 0, to: 1, grade }] }] });
+      const unread = await findDrivenRun(db, runId);
+      await reach(3);
+      // From what was read before the first: said twice, it is kept once.
+      await tell(
+        runId,
+        { kind: 'reached', strokes: [{ index: 0, spans: [{ from: 0, to: 1, grade: 8 }] }] },
+        unread,
+      );
+      for (const event of [{ kind: 'taken' }, { kind: 'unloaded' }] as const)
+        await tell(runId, event, undefined, later(round));
       await noteRun(db, runId, note, 'Ines', later(round + 1));
       const run = await findRun(db, runId);
       expect(run).toMatchObject({ state: 'done', verdict: 'clean', strokes: [stroke], jobName: 'Gulls' });
@@ -122,6 +139,7 @@ describe('jobs and runs', () => {
       seconds: 1,
       author: 'Ines',
       settings: [],
+      program: sampleProgram(0),
     };
     const both = await Promise.all(
       [1, 2].map(() => startRun(db, { ...shared, requestKey: 'press-of-a-button' }, now)),
@@ -132,16 +150,20 @@ describe('jobs and runs', () => {
       code: 'conflict',
       details: { runId: both[0]!.id },
     });
-    // Only one of two who move it at once does.
-    const moves = await Promise.allSettled(
-      [1, 2].map(() => moveRun(db, both[0]!.id, ['sending'], 'looking', 'too late')),
-    );
-    expect(moves.map(({ status }) => status).toSorted()).toEqual(['fulfilled', 'rejected']);
-    expect(await endRun(db, both[0]!.id, 'done', '', now)).toBe(true);
-    expect(await endRun(db, both[0]!.id, 'stopped', '', now)).toBe(false);
-    expect((await findRun(db, both[0]!.id)).state).toBe('done');
+    // Of eight who move it at once from what they all saw, one does; a run that is over stays so.
+    const { id } = both[0]!;
+    const seen = await findDrivenRun(db, id);
+    const moves = await Promise.all([...Array(8)].map(() => tell(id, { kind: 'taken' }, seen)));
+    expect(moves.filter((version) => version !== null)).toEqual([1]);
+    await tell(id, { kind: 'unloaded' });
+    await tell(id, { kind: 'stopOrdered' });
+    expect((await findRun(db, id)).state).toBe('done');
+    expect((await listRunEvents(db, id)).map(({ kind, state, author }) => [kind, state, author])).toEqual([
+      ['taken', 'looking', 'Ines'],
+      ['unloaded', 'done', 'Ines'],
+    ]);
     await expect(findRun(db, 999)).rejects.toMatchObject({ code: 'notFound' });
-    await expect(moveRun(db, 999, ['done'], 'done', 'no')).rejects.toMatchObject({ code: 'notFound' });
+    await expect(findDrivenRun(db, 999)).rejects.toMatchObject({ code: 'notFound' });
   });
 
   it('stand in the log, the newest first', async () => {

@@ -1,8 +1,9 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { Run, RunState, RunStroke, StrokeOutcome } from '#core/run/run.ts';
+import type { Run, RunState, StrokeOutcome } from '#core/run/run.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
 import type { RunProgram } from '#core/program/runProgram.ts';
 import type { Flaw } from '#core/stack/depthGrade.ts';
-import type { RunVerdict } from '#core/setting/setting.ts';
+import type { RunVerdict, SettingValues } from '#core/setting/setting.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { indexNote } from '#store/repositories/lookup.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
@@ -20,6 +21,7 @@ export interface NewRun {
   readonly seconds: number;
   readonly author: string;
   readonly lot?: string;
+  readonly colour?: string;
   /** Travel of the blade before the run, m; `null` when no blade is known. */
   readonly bladeMetres?: number | null;
   readonly bladeId?: number | null;
@@ -29,8 +31,12 @@ export interface NewRun {
   /** Sent twice, a request makes one run. */
   readonly requestKey?: string;
   readonly program?: RunProgram;
-  /** Which settings it uses, at which revision. */
-  readonly settings: readonly { readonly settingId: number; readonly revision: number }[];
+  /** Which settings it uses, at which revision, and the values they were cut with after lot and colour. */
+  readonly settings: readonly {
+    readonly settingId: number;
+    readonly revision: number;
+    readonly cutValues?: SettingValues | undefined;
+  }[];
 }
 
 /** How a run went, as noted by a person. */
@@ -45,7 +51,15 @@ export interface RunNote {
 }
 
 /** States in which a sheet lies in the machine. */
-export const UNFINISHED: readonly RunState[] = ['sending', 'cutting', 'paused', 'waiting', 'held', 'looking'];
+export const UNFINISHED: readonly RunState[] = [
+  'sending',
+  'cutting',
+  'paused',
+  'stopping',
+  'waiting',
+  'held',
+  'looking',
+];
 
 /**
  * Adds a run; a request that was made before gives the run it made.
@@ -80,13 +94,21 @@ export async function startRun(
   });
 }
 
-export async function addRun(db: Store, run: NewRun, now: Date): Promise<number> {
+/** A run that is over, as it is told afterwards. */
+export interface PastRun {
+  readonly endedAt: Date;
+  readonly outcomes: readonly StrokeOutcome[];
+}
+
+/** Adds a run that begins now, or one that is told afterwards. @returns its id */
+export async function addRun(db: Store, run: NewRun, now: Date, past?: PastRun): Promise<number> {
   return db.transaction(async (transaction) => {
     const [id] = await transaction('runs').insert({
       job_id: run.jobId,
       machine_id: run.machineId,
       condition_id: run.conditionId,
-      state: 'sending',
+      state: past ? 'done' : 'sending',
+      ended_at: past?.endedAt ?? null,
       message: '',
       sheet_width_mm: run.sheetWidthMm,
       sheet_height_mm: run.sheetHeightMm,
@@ -97,6 +119,7 @@ export async function addRun(db: Store, run: NewRun, now: Date): Promise<number>
       note: '',
       author: run.author,
       lot: run.lot ?? '',
+      colour: run.colour ?? '',
       blade_metres: run.bladeMetres ?? null,
       blade_id: run.bladeId ?? null,
       mat_id: run.matId ?? null,
@@ -106,9 +129,20 @@ export async function addRun(db: Store, run: NewRun, now: Date): Promise<number>
       program: run.program ? JSON.stringify(run.program) : null,
       started_at: now,
     });
-    for (const { settingId, revision } of run.settings) {
-      await transaction('run_settings').insert({ run_id: id, setting_id: settingId, revision });
+    for (const { settingId, revision, cutValues } of run.settings) {
+      await transaction('run_settings').insert({
+        run_id: id,
+        setting_id: settingId,
+        revision,
+        cut_values: cutValues ? JSON.stringify(cutValues) : null,
+      });
     }
+    const told = past?.outcomes.map(({ index, spans }) => ({
+      run_id: id,
+      stroke_index: index,
+      spans: JSON.stringify(spans),
+    }));
+    if (told && told.length > 0) await transaction('run_strokes').insert(told);
     return id as number;
   });
 }
@@ -123,48 +157,6 @@ export async function findRun(db: Store, id: number): Promise<Run> {
   if (!row) throw new AppError('notFound', `there is no run ${id}`);
   const outcomes = await db('run_strokes').where({ run_id: id }).orderBy('stroke_index');
   return readRunRow(row, outcomes.map(readOutcomeRow));
-}
-
-/** Sets the state of a run; `endedAt` when it is over. */
-export async function setRunState(
-  db: Store,
-  id: number,
-  state: RunState,
-  message: string,
-  endedAt: Date | null,
-): Promise<void> {
-  await db('runs')
-    .where({ id })
-    .update({ state, message: message.slice(0, 300), ended_at: endedAt });
-}
-
-/**
- * Moves a run from one state to another, once: of two requests at the same moment one moves it.
- *
- * @throws AppError `notFound`; `conflict` with `refusal` when it is in none of the states
- */
-export async function moveRun(
-  db: Store,
-  id: number,
-  from: readonly RunState[],
-  to: RunState,
-  refusal: string,
-): Promise<void> {
-  const moved = await db('runs')
-    .where({ id })
-    .whereIn('state', [...from])
-    .update({ state: to, message: '' });
-  if (moved > 0) return;
-  await findRun(db, id);
-  throw new AppError('conflict', refusal);
-}
-
-/** Records what a stroke reached. Said twice, it is recorded once. */
-export async function addStrokeOutcome(db: Store, runId: number, outcome: StrokeOutcome): Promise<void> {
-  await db('run_strokes')
-    .insert({ run_id: runId, stroke_index: outcome.index, spans: JSON.stringify(outcome.spans) })
-    .onConflict()
-    .ignore();
 }
 
 /** @throws AppError `notFound`; `conflict` while the run is still going */

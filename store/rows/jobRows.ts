@@ -4,17 +4,11 @@ import { DRAWING_FORMATS } from '#core/drawing/drawing.ts';
 import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
 import type { Job, JobHead } from '#core/job/job.ts';
 import { RUN_STATES, type Run, type StrokeOutcome } from '#core/run/run.ts';
-import type { RunProgram } from '#core/program/runProgram.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { TURNS } from '#core/sheet/layout.ts';
 import { FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
-
-/** The program of a run. Written by ourselves from a plan: its shape is that of the type. */
-export const programColumn = jsonColumn(
-  z.custom<RunProgram>((value) => typeof value === 'object' && value !== null),
-);
 
 const role = z.enum(ROLES);
 
@@ -102,6 +96,7 @@ const runRow = z.object({
   sheet_width_mm: z.number(),
   sheet_height_mm: z.number(),
   strokes: jsonColumn(z.array(stroke)),
+  out_to: z.number().nullable(),
   seconds: z.number(),
   verdict: z.enum(RUN_VERDICTS).nullable(),
   pieces_good: z.number(),
@@ -164,6 +159,7 @@ export function readRunRow(row: unknown, outcomes: readonly StrokeOutcome[]): Ru
     sheetWidthMm: run.sheet_width_mm,
     sheetHeightMm: run.sheet_height_mm,
     strokes: run.strokes,
+    outTo: run.out_to,
     outcomes,
     seconds: run.seconds,
     verdict: run.verdict,

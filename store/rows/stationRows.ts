@@ -1,10 +1,13 @@
 import { z } from 'zod';
+import { readLanguage } from '#core/protocol/findLanguage.ts';
 import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
 import {
+  HANDSHAKES,
   MACHINE_KINDS,
   MARK_SCHEMES,
   PLAIN_EQUIPMENT,
   SEAT_USES,
+  STAND_IN_MODELS,
   type Machine,
 } from '#core/station/machine.ts';
 import type { Blade, Mat } from '#core/station/station.ts';
@@ -37,8 +40,15 @@ const depthScale = z.discriminatedUnion('kind', [
 
 const link = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none') }),
-  z.object({ kind: z.literal('standIn'), model: z.enum(['desk', 'roll']) }),
+  z.object({ kind: z.literal('standIn'), model: z.enum(STAND_IN_MODELS) }),
   z.object({ kind: z.literal('address'), host: z.string(), port: z.number() }),
+  z.object({
+    kind: z.literal('serial'),
+    path: z.string(),
+    baudRate: z.number(),
+    handshake: z.enum(HANDSHAKES),
+  }),
+  z.object({ kind: z.literal('device'), path: z.string() }),
 ]);
 
 /** What a machine can do and carries; read from its column and from requests alike. */
@@ -96,7 +106,8 @@ export const machineFacts = z.object({
   accelerationMmPerS2: z.number(),
   travelSpeedMmPerS: z.number(),
   numbersOwner: z.enum(['file', 'panel']),
-  hpglUnitsPerMm: z.number(),
+  language: z.object({ id: z.string(), options: z.record(z.string(), z.unknown()) }).optional(),
+  hpglUnitsPerMm: z.number().optional(),
   link,
   ...equipmentShape,
 });
@@ -143,7 +154,10 @@ const matRow = z.object({
 
 export function readMachineRow(row: unknown): Machine {
   const { facts, archived_at, ...same } = machineRow.parse(row);
-  return { ...same, ...facts, isArchived: archived_at !== null };
+  const language = readLanguage(facts.language, facts.hpglUnitsPerMm);
+  const { unitsPerMm } = language.options;
+  const hpglUnitsPerMm = typeof unitsPerMm === 'number' ? unitsPerMm : undefined;
+  return { ...same, ...facts, language, hpglUnitsPerMm, isArchived: archived_at !== null };
 }
 
 export function readBladeRow(row: unknown): Blade {

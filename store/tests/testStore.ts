@@ -39,7 +39,7 @@ export const machine: NewMachine = {
   accelerationMmPerS2: 2000,
   travelSpeedMmPerS: 300,
   numbersOwner: 'file',
-  hpglUnitsPerMm: 40,
+  language: { id: 'hpgl', options: { unitsPerMm: 40 } },
   link: { kind: 'none' },
 };
 const values: SettingValues = {

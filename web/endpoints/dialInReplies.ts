@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { compareWays, listWays, type WayOutlook } from '#core/dialIn/compareWays.ts';
 import { estimateEffort } from '#core/dialIn/estimateEffort.ts';
-import { writeCardHpgl, writeCardSvg } from '#core/dialIn/writeCard.ts';
-import { hpglOptionsOf } from '#core/protocol/writeHpgl.ts';
+import { writeCardFile, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import { seedFromText } from '#core/random/seededRandom.ts';
 import type { DepthGrade, DialInOperation } from '#core/stack/depthGrade.ts';
 import { findWindow, outlookAt, targetIndexes } from '#core/threshold/findWindow.ts';
@@ -21,7 +21,7 @@ import {
   questionDialIn,
   type AskedDialIn,
 } from '#web/endpoints/loadDialIn.ts';
-import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { replyWithFile, replyWithMachineFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import {
   effortReplySchema,
   pieceQuerySchema,
@@ -131,7 +131,7 @@ export const getPiece = defineEndpoint({
     'The test piece or card at its place on the scrap: SVG at real size, machine file, or print guide.',
   params: dialInParams,
   query: pieceQuerySchema,
-  reply: z.string().meta({ description: 'image/svg+xml or HPGL' }),
+  reply: z.string().meta({ description: 'image/svg+xml or a machine file' }),
   handle: async ({ params, query }, { store }) => {
     const dialIn = await findDialIn(store, params.id);
     const [{ bench }, { station }] = await Promise.all([
@@ -140,9 +140,9 @@ export const getPiece = defineEndpoint({
     ]);
     if (!bench.answer) throw new AppError('badInput', 'this sheet has no such cut');
     const { card, values, scrap } = drawTestCard(dialIn, station, bench.answer, query);
-    if (query.format === 'hpgl') {
+    if (query.format === 'hpgl' || query.format === 'machine') {
       const file = writeFile(card, scrap.heightMm, values, station.machine);
-      return replyWithFile(file, HPGL_TYPE, 'test-card.hpgl', 'inline');
+      return replyWithMachineFile(file, station.machine.language, 'test-card', 'inline');
     }
     const svg = writeCardSvg(card, scrap, query.format === 'svg' ? 'cut' : 'guide');
     return replyWithFile(svg, SVG_TYPE, 'test-card.svg', 'inline');
@@ -150,10 +150,10 @@ export const getPiece = defineEndpoint({
 });
 
 function writeFile(
-  card: Parameters<typeof writeCardHpgl>[0],
+  card: Parameters<typeof writeCardFile>[0],
   heightMm: number,
-  values: Parameters<typeof writeCardHpgl>[2],
+  values: Parameters<typeof writeCardFile>[2],
   machine: Machine,
 ): string {
-  return writeCardHpgl(card, heightMm, values, hpglOptionsOf(machine), values.tabForce ?? null);
+  return writeCardFile(card, heightMm, values, fileOptionsOf(machine), values.tabForce ?? null);
 }

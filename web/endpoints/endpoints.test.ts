@@ -8,10 +8,10 @@ import { readJson } from '#web/endpoints/readJson.ts';
 import { replyToError } from '#web/endpoints/replyToError.ts';
 import { streamRun } from '#web/endpoints/streamRun.ts';
 import { publishRunEvent, watchRun } from '#server/runs/runHub.ts';
-import { newMachineSchema, newMaterialSchema } from '#web/schemas/station.ts';
+import { newMachineSchema, newMaterialSchema, type MachineInput } from '#web/schemas/station.ts';
 import type { Run } from '#core/run/run.ts';
 
-vi.mock('#server/context.ts', () => ({ serverContext: () => ({ log: { error: () => undefined } }) }));
+vi.mock('#server/serverContext.ts', () => ({ serverContext: () => ({ log: { error: () => undefined } }) }));
 
 interface Refused {
   readonly error: { readonly code: string; readonly title: string; readonly message: string };
@@ -126,7 +126,7 @@ describe('a stream of a run', () => {
 });
 
 describe('what may be entered', () => {
-  let machine: z.input<typeof newMachineSchema>;
+  let machine: Omit<MachineInput, 'language'>;
   beforeAll(() => {
     machine = {
       name: 'Skua',
@@ -160,6 +160,10 @@ describe('what may be entered', () => {
     expect(problems({ speedScale: { ...machine.speedScale, max: 10 } })).toMatch(/highest speed/);
     expect(problems({ name: '  ' })).toMatch(/is missing/);
     expect(problems({ link: { kind: 'address', host: 'cutter', port: 99_999 } })).not.toBe('');
+    expect(problems({ link: { kind: 'device', path: '/etc/passwd' } })).toMatch(/a device of this computer/);
+    expect(problems({ language: { id: 'morse' } })).toBe('no such machine language');
+    expect(problems({ language: { id: 'gcode', options: { settleSeconds: -1 } } })).not.toBe('');
+    expect(problems({ language: { id: 'gcode' } })).toBe('');
   });
 
   it('is a material with calipers that can be measured', () => {

@@ -7,7 +7,7 @@ import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { Job } from '#core/job/job.ts';
 import { composeTestPass } from '#core/job/composeTestPass.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
-import { writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -21,28 +21,29 @@ import { runSheetOf, sheetQuery } from '#web/endpoints/jobPlan.ts';
 import { jobParams } from '#web/endpoints/jobs.ts';
 import { openDrawing } from '#web/endpoints/openDrawing.ts';
 import { planJob } from '#web/endpoints/planJob.ts';
-import { HPGL_TYPE, replyWithFile, replyWithPdf, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { replyWithFile, replyWithMachineFile, replyWithPdf, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import { jobFileSchema, type JobFile } from '#web/schemas/job.ts';
 
 export const getMachineFile = defineEndpoint({
   method: 'GET',
   path: '/api/jobs/{id}/machine-file',
-  summary: 'One part of one sheet of a job as HPGL, to download; `pass` alone gives the file of one tool.',
+  summary:
+    "One part of one sheet of a job in its machine's language, to download; `pass` alone gives the file of one tool.",
   params: jobParams,
   query: sheetQuery.extend({
     part: z.coerce.number().int().min(1).default(1),
     pass: z.coerce.number().int().min(1).optional(),
   }),
-  reply: z.string().meta({ description: 'HPGL' }),
+  reply: z.string().meta({ description: 'a machine file' }),
   handle: async ({ params, query }, { store }) => {
     const job = await findJob(store, params.id);
-    const { parts, plan, hpgl } = await planJob(store, job, query.sheet - 1);
+    const { parts, plan, file } = await planJob(store, job, query.sheet - 1);
     if (query.pass !== undefined) {
       const pass = plan.passes[query.pass - 1];
       if (!pass)
         throw new AppError('notFound', `this job has ${plan.passes.length} passes, no pass ${query.pass}`);
       const name = fileName(job, `${query.sheet > 1 ? `sheet-${query.sheet}-` : ''}${pass.role}`);
-      return replyWithFile(writeHpgl([pass], job.sheet.heightMm, hpgl), HPGL_TYPE, `${name}.hpgl`);
+      return replyWithMachineFile(writeMachineFile([pass], job.sheet.heightMm, file), file.language, name);
     }
     const part = parts[query.part - 1];
     if (!part) throw new AppError('notFound', `this job has ${parts.length} parts, no part ${query.part}`);
@@ -51,24 +52,25 @@ export const getMachineFile = defineEndpoint({
       parts.length > 1 ? `part-${query.part}` : '',
     ].filter(Boolean);
     const name = fileName(job, suffix.join('-'));
-    return replyWithFile(writeHpgl(part.passes, job.sheet.heightMm, hpgl), HPGL_TYPE, `${name}.hpgl`);
+    return replyWithMachineFile(writeMachineFile(part.passes, job.sheet.heightMm, file), file.language, name);
   },
 });
 
 export const getTestPiece = defineEndpoint({
   method: 'GET',
   path: '/api/jobs/{id}/test-piece',
-  summary: 'Test pieces with the values of every blade pass, in the corner that the job keeps free, as HPGL.',
+  summary:
+    'Test pieces with the values of every blade pass, in the corner that the job keeps free, as a machine file.',
   params: jobParams,
   query: sheetQuery,
-  reply: z.string().meta({ description: 'HPGL' }),
+  reply: z.string().meta({ description: 'a machine file' }),
   handle: async ({ params, query }, { store }) => {
     const job = await findJob(store, params.id);
-    const { plan, laid, hpgl } = await planJob(store, job, query.sheet - 1);
+    const { plan, laid, file } = await planJob(store, job, query.sheet - 1);
     if (!laid.testCorner) throw new AppError('notFound', 'this job keeps no corner free for a test cut');
     const passes = composeTestPass(plan.passes, laid.testCorner);
-    const text = writeHpgl(passes, job.sheet.heightMm, hpgl);
-    return replyWithFile(text, HPGL_TYPE, `${fileName(job, 'test-piece')}.hpgl`);
+    const text = writeMachineFile(passes, job.sheet.heightMm, file);
+    return replyWithMachineFile(text, file.language, fileName(job, 'test-piece'));
   },
 });
 

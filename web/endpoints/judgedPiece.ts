@@ -2,15 +2,15 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { composeCard, measureCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
-import { writeCardHpgl, writeCardSvg } from '#core/dialIn/writeCard.ts';
-import { hpglOptionsOf } from '#core/protocol/writeHpgl.ts';
+import { writeCardFile, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { snapForce } from '#core/units/forceScale.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
-import { HPGL_TYPE, replyWithFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { replyWithFile, replyWithMachineFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import { judgedPieceQuerySchema, quantitySchema } from '#web/schemas/judgedPieces.ts';
 
 /** A test square does not tell how a piece will hold: the file of one real piece, or of one crease. */
@@ -21,7 +21,7 @@ export const getJudgedPiece = defineEndpoint({
     'A perforated piece of the real size, its tabs at the kiss force, or a crease strip: machine file or SVG.',
   params: z.object({ machineId: idParam, quantity: quantitySchema }),
   query: judgedPieceQuerySchema,
-  reply: z.string().meta({ description: 'HPGL or image/svg+xml' }),
+  reply: z.string().meta({ description: 'a machine file or image/svg+xml' }),
   handle: async ({ params, query }, { store }) => {
     const station = requireLoaded(await findStation(store, params.machineId));
     const { loaded, machine, blade } = station;
@@ -45,7 +45,7 @@ export const getJudgedPiece = defineEndpoint({
     if (query.format === 'svg')
       return replyWithFile(writeCardSvg(card, sheet, 'cut'), SVG_TYPE, 'piece.svg', 'inline');
     const tabForce = isTabs ? (kiss?.revision.values.force ?? null) : null;
-    const file = writeCardHpgl(card, sheet.heightMm, values, hpglOptionsOf(machine), tabForce);
-    return replyWithFile(file, HPGL_TYPE, 'piece.hpgl');
+    const file = writeCardFile(card, sheet.heightMm, values, fileOptionsOf(machine), tabForce);
+    return replyWithMachineFile(file, machine.language, 'piece');
   },
 });

@@ -2,7 +2,7 @@ import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJudgedPiece } from '#store/repositories/judgedPieces.ts';
 import { addRegistrationSheet } from '#store/repositories/registration.ts';
-import { findProgress } from '#store/repositories/runProgress.ts';
+import { findDrivenRun } from '#store/repositories/runEvents.ts';
 import { findRun, noteRun } from '#store/repositories/runs.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
 import type { RunNoteInput } from '#web/schemas/run.ts';
@@ -22,7 +22,7 @@ export async function noteAfterRun(
 ): Promise<void> {
   await noteRun(store, runId, note, author, now);
   const run = await findRun(store, runId);
-  const progress = await nullIfMissing(() => findProgress(store, runId)).catch(() => null);
+  const progress = await nullIfMissing(() => findDrivenRun(store, runId)).catch(() => null);
   const perforated = progress?.program.parts
     .flatMap(({ passes }) => passes)
     .find(({ operation }) => operation === 'perforated');

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import type { Drawing } from '#core/drawing/drawing.ts';
-import { readDrawing } from '#core/drawing/readDrawing.ts';
+import { readDrawing } from '#core/artwork/readDrawing.ts';
 import type { Job } from '#core/job/job.ts';
 
 const drawings = new LRUCache<string, Drawing>({ max: 12 });

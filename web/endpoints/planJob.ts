@@ -1,10 +1,13 @@
+import { carriedOf } from '#core/protocol/findLanguage.ts';
+import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
 import { layOutJob, type LaidJob } from '#core/job/layOutJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { splitParts, type Part } from '#core/passes/splitParts.ts';
-import { hpglOptionsOf, type HpglOptions } from '#core/protocol/writeHpgl.ts';
+import type { FileOptions } from '#core/program/cutProgram.ts';
+import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import { IDENTITY } from '#core/geometry/affine.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { loadJobSettings, type JobSettings } from '#store/repositories/jobSettings.ts';
@@ -23,7 +26,7 @@ export interface PlannedJob extends JobSettings {
   /** How print and cut meet on its machine. */
   readonly registration: Registration;
   /** How its machine file is written: where the sheet lies, what is corrected. */
-  readonly hpgl: HpglOptions;
+  readonly file: FileOptions;
 }
 
 /** A few hundred kicks shorten the travel by hundredths and take a moment. */
@@ -54,7 +57,7 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
     lines: placed.lines,
     given: job,
     settings: settings.values,
-    machine,
+    machine: planMachineOf(machine),
     sheetHeightMm: job.sheet.heightMm,
     choices: job.passes,
     kicks: KICKS,
@@ -63,7 +66,7 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
   const registration = await findRegistration(store, job.machineId);
   const { matLeftMm = 0, matBottomMm = 0 } = job.sheet;
   const isOnMat = machine.kind === 'matFed';
-  const hpgl = hpglOptionsOf(machine, {
+  const file = fileOptionsOf(machine, {
     leftMm: isOnMat ? matLeftMm : 0,
     bottomMm: isOnMat ? matBottomMm : 0,
     // A sheet without marks was not printed here: there is nothing to meet.
@@ -75,8 +78,8 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
     laid,
     plan,
     registration,
-    hpgl,
-    parts: splitParts(plan.passes, machine.numbersOwner),
+    file,
+    parts: splitParts(plan.passes, carriedOf(machine)),
     settings: settings.kept.filter(({ key }) => used.has(key.operation)),
     assumed: used.has('perforated') ? settings.assumed : [],
   };

@@ -1,16 +1,17 @@
+import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { drawCornerPiece } from '#core/exposure/cornerPiece.ts';
 import { groupKey } from '#core/drawing/lineRoles.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { planPasses } from '#core/passes/planPasses.ts';
-import { hpglOptionsOf, writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { fileOptionsOf, writeMachineFile } from '#core/protocol/machineFile.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findMaterials } from '#store/repositories/materials.ts';
 import { findSettings, requireSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { drawLabels } from '#web/endpoints/drawLabels.ts';
-import { HPGL_TYPE, replyWithFile, replyWithPdf, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { replyWithFile, replyWithMachineFile, replyWithPdf, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import { summariseSettings } from '#web/endpoints/summariseSettings.ts';
 
 const MOST_LABELS = 200;
@@ -48,8 +49,8 @@ export const getCornerPiece = defineEndpoint({
   summary:
     'A small square and star to check offset and overcut by, as SVG or as a machine file at this setting.',
   params: z.object({ id: idParam }),
-  query: z.object({ format: z.enum(['svg', 'hpgl']).default('svg') }),
-  reply: z.string().meta({ description: 'image/svg+xml or HPGL' }),
+  query: z.object({ format: z.enum(['svg', 'machine', 'hpgl']).default('svg') }),
+  reply: z.string().meta({ description: 'image/svg+xml or a machine file' }),
   handle: async ({ params, query }, { store }) => {
     const { svg, drawing } = drawCornerPiece();
     if (query.format === 'svg') return replyWithFile(svg, SVG_TYPE, 'corner-piece.svg');
@@ -60,12 +61,12 @@ export const getCornerPiece = defineEndpoint({
       lines: drawing.contours,
       given: { roles, lineRoles: {} },
       settings: { kiss: revision.values },
-      machine,
+      machine: planMachineOf(machine),
       sheetHeightMm: drawing.heightMm,
       choices: PLAIN_CHOICES,
       kicks: 0,
     });
-    const hpgl = writeHpgl(plan.passes, drawing.heightMm, hpglOptionsOf(machine));
-    return replyWithFile(hpgl, HPGL_TYPE, 'corner-piece.hpgl');
+    const file = writeMachineFile(plan.passes, drawing.heightMm, fileOptionsOf(machine));
+    return replyWithMachineFile(file, machine.language, 'corner-piece');
   },
 });

@@ -7,7 +7,7 @@ import { findStation } from '#store/repositories/stations.ts';
 import { listBlades, listMats } from '#store/repositories/tools.ts';
 import { listTimers, type Timer } from '#store/repositories/waits.ts';
 import { findGoingRuns, type GoingRun } from '#store/repositories/goingRuns.ts';
-import { serverContext } from '#server/context.ts';
+import { serverContext } from '#server/serverContext.ts';
 
 /** What every page shows: where one stands, who, in which units, and what can be changed at the rail. */
 export interface Bench {

@@ -4,9 +4,10 @@ import { findJobHead } from '#store/repositories/jobs.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { listRunPhotos } from '#store/repositories/runPhotos.ts';
-import { findProgress, listRunGrades } from '#store/repositories/runProgress.ts';
+import { findDrivenRun } from '#store/repositories/runEvents.ts';
+import { listRunGrades } from '#store/repositories/runGrades.ts';
 import { findRun, listRunsOfJob } from '#store/repositories/runs.ts';
-import { serverContext } from '#server/context.ts';
+import { serverContext } from '#server/serverContext.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
 
 const VERDICT_WORDS = { clean: 'clean', someSpoiled: 'some spoiled', failed: 'failed' } as const;
@@ -22,7 +23,7 @@ export function readDiary(id: string | undefined) {
     const runs = await Promise.all(
       (await listRunsOfJob(store, job.id)).map(async (runId) => {
         const run = await findRun(store, runId);
-        const progress = await findProgress(store, runId).catch(() => null);
+        const progress = await findDrivenRun(store, runId).catch(() => null);
         const passes = progress?.program.parts.flatMap((part) => part.passes) ?? [];
         const numbers = passes
           .map(({ operation, values }) => `${operation} ${values.force} ${unit}, ${values.passes}×`)

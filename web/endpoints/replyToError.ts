@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { ERROR_TABLE } from '#web/endpoints/errorTable.ts';
-import { serverContext } from '#server/context.ts';
+import { serverContext } from '#server/serverContext.ts';
 
 /** Turns whatever was thrown into an answer in plain words; only unforeseen errors are logged with their trace. */
 export function replyToError(error: unknown): Response {

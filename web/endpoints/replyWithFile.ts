@@ -1,3 +1,6 @@
+import { findLanguage } from '#core/protocol/findLanguage.ts';
+import type { LanguageChoice } from '#core/station/machine.ts';
+
 /** A text as a file with its type and a name to save it under. */
 export function replyWithFile(
   text: string,
@@ -17,5 +20,15 @@ export function replyWithPdf(pdf: Buffer, name: string): Response {
   });
 }
 
-export const HPGL_TYPE = 'application/vnd.hp-hpgl';
+/** A machine file, named and typed after the language it is written in. */
+export function replyWithMachineFile(
+  text: string,
+  language: LanguageChoice,
+  name: string,
+  disposition: 'inline' | 'attachment' = 'attachment',
+): Response {
+  const { type, ending } = findLanguage(language).file;
+  return replyWithFile(text, type, `${name}.${ending}`, disposition);
+}
+
 export const SVG_TYPE = 'image/svg+xml';

@@ -1,26 +1,27 @@
 import { z } from 'zod';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
-import { passesDone } from '#core/run/measureRun.ts';
+import { passesDone } from '#core/program/passesDone.ts';
 import { makeProgram, type RunProgram } from '#core/program/runProgram.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import { tackIndex } from '#core/wear/tackIndex.ts';
+import { RUN_STATES } from '#core/run/run.ts';
 import { CUT_ROLES } from '#core/drawing/lineRoles.ts';
-import { addRunGrade, listRunGrades } from '#store/repositories/runProgress.ts';
+import { addRunGrade, listRunGrades } from '#store/repositories/runGrades.ts';
 import { findJob } from '#store/repositories/jobs.ts';
+import { listRunEvents } from '#store/repositories/runEvents.ts';
 import { findRun, startRun } from '#store/repositories/runs.ts';
 import { noteAfterRun } from '#web/endpoints/noteAfterRun.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { sheetQuery } from '#web/endpoints/jobPlan.ts';
 import { planJob } from '#web/endpoints/planJob.ts';
 import { streamRun } from '#web/endpoints/streamRun.ts';
-import { orderAtPanel } from '#server/links/cutterLink.ts';
 import { requestRefit } from '#web/workers/refitKnowledge.ts';
-import { driveRun } from '#server/runs/runDriver.ts';
+import { driveRun } from '#server/runs/runLoop.ts';
 import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#server/runs/runOrders.ts';
-import { findCutter } from '#server/links/findCutter.ts';
+import { findLink } from '#server/links/findLink.ts';
 import { pointSchema } from '#web/schemas/job.ts';
-import { runGradeSchema, runNoteSchema, runSchema } from '#web/schemas/run.ts';
+import { runGradeSchema, runHistorySchema, runNoteSchema, runSchema } from '#web/schemas/run.ts';
 import { gradeSchema } from '#web/schemas/setting.ts';
 
 const runParams = z.object({ id: idParam });
@@ -43,20 +44,19 @@ export const postRun = defineEndpoint({
   status: 201,
   handle: async ({ params, query, body, author }, context) => {
     const job = await findJob(context.store, params.id);
-    const { station, sheet, plan, parts, settings, hpgl } = await planJob(
+    const { station, sheet, plan, parts, settings, values, file } = await planJob(
       context.store,
       job,
       query.sheet - 1,
     );
-    const address = findCutter(station.machine, context.standIns);
-    await orderAtPanel(address, { order: 'status' });
+    await findLink(station.machine, context).hands?.order({ order: 'status' });
     const { heightMm: sheetHeightMm, widthMm: sheetWidthMm } = job.sheet;
     const bladeMetres = station.blade?.travelMetres ?? null;
     const run = {
       requestKey: body.requestKey,
       sheetNumber: query.sheet,
       program: makeProgram(parts, {
-        hpgl,
+        file,
         sheetHeightMm,
         bladeMetres: bladeMetres ?? 0,
         isPrinted: job.print.hasMarks,
@@ -76,8 +76,13 @@ export const postRun = defineEndpoint({
       seconds: plan.seconds,
       author,
       lot: sheet.lot,
+      colour: sheet.colour,
       bladeMetres,
-      settings: settings.map(({ id, revision }) => ({ settingId: id, revision: revision.revision })),
+      settings: settings.map(({ id, key, revision }) => ({
+        settingId: id,
+        revision: revision.revision,
+        cutValues: values[key.operation],
+      })),
     };
     const { id, isNew } = await startRun(context.store, run, new Date());
     if (isNew) void driveRun(id, context);
@@ -106,13 +111,14 @@ export const getRunEvents = defineEndpoint({
 export const postStop = defineEndpoint({
   method: 'POST',
   path: '/api/runs/{id}/stop',
-  summary: 'Stops a run at the machine.',
+  summary:
+    'Stops a run. From this moment nothing more is sent; the answer comes when it stands still: `stopped`, or `held` where the machine must be stopped at its own panel.',
   params: runParams,
-  reply: done,
-  handle: async ({ params }, context) => {
-    await stopRun(params.id, context);
-    return { isDone: true as const };
-  },
+  reply: done.extend({ state: z.enum(RUN_STATES) }),
+  handle: async ({ params, author }, context) => ({
+    isDone: true as const,
+    state: await stopRun(params.id, context, author),
+  }),
 });
 
 export const postContinue = defineEndpoint({
@@ -123,8 +129,8 @@ export const postContinue = defineEndpoint({
   params: runParams,
   body: z.object({ openStroke: z.enum(['again', 'leave']).default('again') }),
   reply: done,
-  handle: async ({ params, body }, context) => {
-    await continueRun(params.id, body.openStroke, context);
+  handle: async ({ params, body, author }, context) => {
+    await continueRun(params.id, body.openStroke, context, author);
     return { isDone: true as const };
   },
 });
@@ -132,12 +138,12 @@ export const postContinue = defineEndpoint({
 export const postPause = defineEndpoint({
   method: 'POST',
   path: '/api/runs/{id}/pause',
-  summary: 'Holds the blade between two strokes, or lets it go on.',
+  summary: 'Holds the blade, or lets it go on, where the machine can be told.',
   params: runParams,
   body: z.object({ isPaused: z.boolean() }),
   reply: done,
-  handle: async ({ params, body }, context) => {
-    await pauseRun(params.id, body.isPaused, context);
+  handle: async ({ params, body, author }, context) => {
+    await pauseRun(params.id, body.isPaused, context, author);
     return { isDone: true as const };
   },
 });
@@ -149,8 +155,8 @@ export const postRepeat = defineEndpoint({
   params: runParams,
   body: z.object({ operation: z.enum(CUT_ROLES) }),
   reply: done,
-  handle: async ({ params, body }, context) => {
-    await repeatOperation(params.id, body.operation, context);
+  handle: async ({ params, body, author }, context) => {
+    await repeatOperation(params.id, body.operation, context, author);
     return { isDone: true as const };
   },
 });
@@ -161,9 +167,21 @@ export const postUnload = defineEndpoint({
   summary: 'The sheet is taken out: the run is done.',
   params: runParams,
   reply: done,
-  handle: async ({ params }, context) => {
-    await unloadRun(params.id, context);
+  handle: async ({ params, author }, context) => {
+    await unloadRun(params.id, context, author);
     return { isDone: true as const };
+  },
+});
+
+export const getRunHistory = defineEndpoint({
+  method: 'GET',
+  path: '/api/runs/{id}/history',
+  summary: 'What happened to a run, oldest first: every change of its state, with who did it.',
+  params: runParams,
+  reply: z.array(runHistorySchema).readonly(),
+  handle: async ({ params }, { store }) => {
+    await findRun(store, params.id);
+    return listRunEvents(store, params.id);
   },
 });
 

@@ -8,12 +8,12 @@ import type { Machine } from '#core/station/machine.ts';
 import { findJobHead } from '#store/repositories/jobs.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findRegistration } from '#store/repositories/registration.ts';
-import { listRunGrades } from '#store/repositories/runProgress.ts';
+import { listRunGrades } from '#store/repositories/runGrades.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
-import { serverContext } from '#server/context.ts';
+import { serverContext } from '#server/serverContext.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { RunGradeReply } from '#web/schemas/run.ts';
@@ -77,7 +77,7 @@ export function showRun(id: string | undefined): Promise<ShownRun | null> {
     const run = await findRun(store, Number(id));
     const { material, condition } = await findMaterialByCondition(store, run.conditionId);
     const { name, link } = await findMachine(store, run.machineId);
-    const page = link.kind === 'standIn' ? standIns?.[link.model].pagePort : undefined;
+    const page = link.kind === 'standIn' ? standIns?.[link.model]?.pagePort : undefined;
     return {
       run,
       machineName: name,

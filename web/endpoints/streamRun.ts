@@ -1,6 +1,6 @@
 import { isRunOver, type Run } from '#core/run/run.ts';
 import { watchRun } from '#server/runs/runHub.ts';
-import type { RunEvent } from '#web/schemas/run.ts';
+import type { LiveEvent } from '#core/run/liveEvent.ts';
 
 const KEEP_ALIVE_MS = 15_000;
 
@@ -10,8 +10,8 @@ const KEEP_ALIVE_MS = 15_000;
  * @param readRun what the store holds of it; what it throws is thrown, and the run is watched no longer
  */
 export async function streamRun(runId: number, readRun: () => Promise<Run>): Promise<Response> {
-  const early: RunEvent[] = [];
-  let tell = (event: RunEvent) => void early.push(event);
+  const early: LiveEvent[] = [];
+  let tell = (event: LiveEvent) => void early.push(event);
   const unwatch = watchRun(runId, (event) => tell(event));
   let run: Run;
   try {

@@ -159,7 +159,7 @@ export const reasonsReplySchema = z.object({
 export type ReasonsReply = z.infer<typeof reasonsReplySchema>;
 
 export const pieceQuerySchema = z.object({
-  format: z.enum(['svg', 'hpgl', 'guide']).default('svg'),
+  format: z.enum(['svg', 'machine', 'hpgl', 'guide']).default('svg'),
   piece: z.enum(TEST_PIECES).optional(),
   vary: z.enum(['force', 'speed', 'passes']).default('force').meta({
     description: 'what differs from cell to cell',

@@ -39,5 +39,5 @@ export const judgedPieceQuerySchema = z.object({
   heightMm: z.coerce.number().min(8, 'at least 8 mm high').max(500).default(50),
   force: z.coerce.number().optional(),
   passes: z.coerce.number().int().min(1).max(12).default(1),
-  format: z.enum(['svg', 'hpgl']).default('hpgl'),
+  format: z.enum(['svg', 'machine', 'hpgl']).default('machine'),
 });

@@ -54,6 +54,8 @@ export const runSchema = z.object({
       }),
     )
     .readonly(),
+  /** Strokes before this one went out and nobody knows what became of them; `null` where the machine tells. */
+  outTo: z.number().nullable(),
   outcomes: z
     .array(
       z.object({
@@ -75,6 +77,17 @@ export const runSchema = z.object({
   endedAt: z.string().nullable(),
 });
 
+export const runHistorySchema = z.object({
+  kind: z.string(),
+  words: z.string(),
+  state: z.enum(RUN_STATES),
+  message: z.string(),
+  strokes: z.number().meta({ description: 'strokes acknowledged by then' }),
+  author: z.string().meta({ description: 'empty where nobody did it' }),
+  at: z.string(),
+});
+export type RunHistoryReply = z.infer<typeof runHistorySchema>;
+
 export const runGradeSchema = z.object({
   id: z.number(),
   operation: z.enum(CUT_ROLES),
@@ -92,11 +105,10 @@ export const runEventSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('stroke'),
     index: z.number(),
-    spans: z.array(z.object({ from: z.number(), to: z.number(), grade: gradeSchema })),
+    spans: z.array(z.object({ from: z.number(), to: z.number(), grade: gradeSchema })).readonly(),
   }),
   z.object({ kind: z.literal('state'), state: z.enum(RUN_STATES), message: z.string() }),
 ]);
-export type RunEvent = z.infer<typeof runEventSchema>;
 
 export const logEntrySchema = z.object({
   id: z.string(),

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { FAMILIES, LAYER_ROLES } from '#core/stack/layer.ts';
 import { CONDITION_KINDS } from '#core/stack/material.ts';
-import { MACHINE_KINDS } from '#core/station/machine.ts';
+import { readLanguage } from '#core/protocol/findLanguage.ts';
+import { LANGUAGES } from '#core/protocol/languages.ts';
+import { HANDSHAKES, MACHINE_KINDS, STAND_IN_MODELS } from '#core/station/machine.ts';
 import { TACK_CLASSES } from '#core/wear/tackIndex.ts';
 import { materialDetailsSchema } from '#store/rows/materialDetailsSchema.ts';
 import { equipmentShape } from '#store/rows/stationRows.ts';
@@ -135,13 +137,37 @@ export const depthScaleSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
+const DEVICE_PATH = /^\/dev\/[\w./-]+$/;
+const devicePath = text(120).regex(DEVICE_PATH, 'a device of this computer, such as /dev/usb/lp0');
+
 export const linkSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none') }),
-  z.object({ kind: z.literal('standIn'), model: z.enum(['desk', 'roll']) }),
+  z.object({ kind: z.literal('standIn'), model: z.enum(STAND_IN_MODELS) }),
   z.object({ kind: z.literal('address'), host: text(200), port: z.number().int().min(1).max(65535) }),
+  z.object({
+    kind: z.literal('serial'),
+    path: devicePath,
+    baudRate: z.number('a number of baud').int().min(300).max(2_000_000),
+    handshake: z.enum(HANDSHAKES),
+  }),
+  z.object({ kind: z.literal('device'), path: devicePath }),
 ]);
 
-export const newMachineSchema = z.object({
+/** A language that is known, with options that it takes. */
+const languageSchema = z
+  .object({ id: z.string().max(40), options: z.record(z.string(), z.unknown()).default({}) })
+  .superRefine(({ id, options }, context) => {
+    const found = LANGUAGES.find((language) => language.id === id);
+    if (!found) {
+      context.addIssue({ code: 'custom', message: 'no such machine language', path: ['id'] });
+      return;
+    }
+    for (const { message, path } of found.options.safeParse(options).error?.issues ?? []) {
+      context.addIssue({ code: 'custom', message, path: ['options', ...path] });
+    }
+  });
+
+const machineShape = {
   name: text(80),
   kind: z.enum(MACHINE_KINDS),
   bedWidthMm: z.number().min(50).max(3000),
@@ -153,16 +179,39 @@ export const newMachineSchema = z.object({
   accelerationMmPerS2: z.number().min(50).max(50_000),
   travelSpeedMmPerS: z.number().min(10).max(2000),
   numbersOwner: z.enum(['file', 'panel']),
-  hpglUnitsPerMm: z.number().min(10).max(400),
+  language: languageSchema.meta({ description: 'left out: that of most cutters' }),
+  hpglUnitsPerMm: z
+    .number()
+    .min(10)
+    .max(400)
+    .optional()
+    .meta({ description: 'steps in a mm, where no language is named' }),
   link: linkSchema,
   ...equipmentShape,
-});
+};
 
-export const machineChangeSchema = newMachineSchema.extend({
-  version: z.number().int().meta({ description: 'the version its author saw' }),
-});
+/** A machine with its language named, as the form has it. */
+export const machineFormSchema = z.object(machineShape);
+export type MachineInput = z.input<typeof machineFormSchema>;
 
-export const machineSchema = newMachineSchema.extend({
+/** A machine whose language was not named speaks that of most cutters. */
+function nameLanguage(given: unknown): unknown {
+  if (typeof given !== 'object' || given === null || 'language' in given) return given;
+  const steps = 'hpglUnitsPerMm' in given ? given.hpglUnitsPerMm : undefined;
+  return { ...given, language: readLanguage(undefined, typeof steps === 'number' ? steps : undefined) };
+}
+
+export const newMachineSchema = z.preprocess(nameLanguage, machineFormSchema);
+
+export const machineChangeSchema = z.preprocess(
+  nameLanguage,
+  machineFormSchema.extend({
+    version: z.number().int().meta({ description: 'the version its author saw' }),
+  }),
+);
+
+export const machineSchema = machineFormSchema.extend({
+  language: z.object({ id: z.string(), options: z.record(z.string(), z.unknown()).readonly() }),
   id: z.number(),
   version: z.number(),
   isArchived: z.boolean(),

@@ -50,7 +50,7 @@ export const sampleMachine: Machine = {
   accelerationMmPerS2: 3000,
   travelSpeedMmPerS: 500,
   numbersOwner: 'file',
-  hpglUnitsPerMm: 40,
+  language: { id: 'hpgl', options: { unitsPerMm: 40 } },
   link: { kind: 'none' },
   ...PLAIN_EQUIPMENT,
   version: 1,

@@ -2,7 +2,7 @@ import { findTroubles } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import type { RoleFacts } from '#core/drawing/guessRoles.ts';
-import { readDrawing } from '#core/drawing/readDrawing.ts';
+import { readDrawing } from '#core/artwork/readDrawing.ts';
 import type { RoleRule } from '#core/drawing/roleRules.ts';
 import { describeLayout, type ShownLayout } from '#core/job/describeLayout.ts';
 import { layOutJob, type JobDesign } from '#core/job/layOutJob.ts';

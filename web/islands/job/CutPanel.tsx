@@ -63,7 +63,7 @@ export function CutPanel({ jobId, plan, machine, sheetNumber }: Props) {
               download
             >
               <Download size={18} aria-hidden /> Machine file
-              {plan.parts > 1 ? `, part ${index + 1} of ${plan.parts}` : ''} (HPGL)
+              {plan.parts > 1 ? `, part ${index + 1} of ${plan.parts}` : ''}
             </a>
           </li>
         ))}

@@ -66,13 +66,13 @@ function Files({ job, plan, sheetNumber }: Props & { readonly plan: PlanReply })
           <li key={role}>
             <File
               href={`${at}/machine-file?${sheet}&pass=${index + 1}`}
-              words={`${ROLE_WORDS[role]} (HPGL)`}
+              words={`${ROLE_WORDS[role]} (machine file)`}
             />
           </li>
         ))}
         {job.print.keepsTestCorner ? (
           <li>
-            <File href={`${at}/test-piece?${sheet}`} words="Test piece (HPGL)" />
+            <File href={`${at}/test-piece?${sheet}`} words="Test piece (machine file)" />
           </li>
         ) : null}
         {(['svg', 'dxf'] as const).map((format) => (

@@ -1,5 +1,5 @@
 import { useState, type ChangeEvent, type DragEvent } from 'react';
-import { sniffFormat } from '#core/drawing/readDrawing.ts';
+import { sniffFormat } from '#core/artwork/readDrawing.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 
 const MOST_BYTES = 50_000_000;

@@ -3,7 +3,7 @@ import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { OPERATION_WORDS, SETTING_OPERATIONS } from '#core/setting/setting.ts';
 import { MARK_SCHEMES, SEAT_USES } from '#core/station/machine.ts';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
-import type { MachineInput } from '#web/islands/machine/useMachineForm.ts';
+import type { MachineInput } from '#web/schemas/station.ts';
 import { FormField } from '#web/islands/shared/FormField.tsx';
 
 interface Props {

@@ -1,15 +1,18 @@
 import type { UseFormReturn } from 'react-hook-form';
 import { MACHINE_KIND_NAMES, MACHINE_KINDS, type Machine } from '#core/station/machine.ts';
 import { EquipmentFields } from '#web/islands/machine/EquipmentFields.tsx';
+import { LanguageFields } from '#web/islands/machine/LanguageFields.tsx';
+import { LinkFields } from '#web/islands/machine/LinkFields.tsx';
 import { MachineScales } from '#web/islands/machine/MachineScales.tsx';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
-import { useMachineForm, type MachineInput } from '#web/islands/machine/useMachineForm.ts';
+import { useMachineForm } from '#web/islands/machine/useMachineForm.ts';
+import type { MachineInput } from '#web/schemas/station.ts';
 import { fieldProps, FormField } from '#web/islands/shared/FormField.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 /** A machine, new or changed: what it is, its scales, its area, what it carries, and where its files go. */
 export function MachineForm({ machine }: { readonly machine: Machine | null }) {
-  const { form, save, error, link, chooseLink, addressPort, setAddress } = useMachineForm(machine);
+  const { form, save, error, link, setLink, problemOf } = useMachineForm(machine);
   const { register, formState } = form;
   const nameProblem = formState.errors.name?.message;
   return (
@@ -37,7 +40,7 @@ export function MachineForm({ machine }: { readonly machine: Machine | null }) {
       <MachineScales form={form} />
       <AreaFields form={form} />
       <EquipmentFields form={form} />
-      <h2 className="mt-5">Numbers and link</h2>
+      <h2 className="mt-5">Numbers, language and link</h2>
       <div className="grid gap-3 sm:grid-cols-2 mt-2">
         <FormField id="numbersOwner" label="Whose force and speed count">
           <select id="numbersOwner" className="field" {...register('numbersOwner')}>
@@ -45,7 +48,8 @@ export function MachineForm({ machine }: { readonly machine: Machine | null }) {
             <option value="panel">they are dialled at the panel</option>
           </select>
         </FormField>
-        <LinkFields link={link} chooseLink={chooseLink} addressPort={addressPort} setAddress={setAddress} />
+        <LanguageFields form={form} />
+        <LinkFields link={link} setLink={setLink} problemOf={problemOf} />
       </div>
       <Refusal error={error} />
       <div className="flex flex-wrap gap-3 mt-5">
@@ -70,54 +74,7 @@ function AreaFields({ form }: { readonly form: UseFormReturn<MachineInput> }) {
         <NumberField form={form} name="marginMm" label="Rim it cannot reach, mm" />
         <NumberField form={form} name="accelerationMmPerS2" label="Acceleration, mm/s²" />
         <NumberField form={form} name="travelSpeedMmPerS" label="Travel speed, mm/s" />
-        <NumberField form={form} name="hpglUnitsPerMm" label="Steps in one mm" />
       </div>
-    </>
-  );
-}
-
-type LinkProps = Pick<
-  ReturnType<typeof useMachineForm>,
-  'link' | 'chooseLink' | 'addressPort' | 'setAddress'
->;
-
-function LinkFields({ link, chooseLink, addressPort, setAddress }: LinkProps) {
-  return (
-    <>
-      <FormField id="link" label="Where its files go">
-        <select
-          id="link"
-          className="field"
-          value={link.kind === 'standIn' ? link.model : link.kind}
-          onChange={(event) => chooseLink(event.target.value)}
-        >
-          <option value="none">no link: files are carried there</option>
-          <option value="roll">stand-in roll cutter (10 to 500 gf)</option>
-          <option value="desk">stand-in desk cutter (levels 1 to 33)</option>
-          <option value="address">an address on the network</option>
-        </select>
-      </FormField>
-      {link.kind === 'address' ? (
-        <>
-          <FormField id="host" label="Address" problem={link.host ? undefined : 'is missing'}>
-            <input
-              id="host"
-              className="field"
-              value={link.host}
-              onChange={(event) => setAddress(event.target.value, link.port)}
-            />
-          </FormField>
-          <FormField id="port" label="Port">
-            <input
-              id="port"
-              type="number"
-              className="field figure"
-              value={addressPort}
-              onChange={(event) => setAddress(link.host, event.target.valueAsNumber)}
-            />
-          </FormField>
-        </>
-      ) : null}
     </>
   );
 }

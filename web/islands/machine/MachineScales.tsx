@@ -1,6 +1,7 @@
 import type { UseFormReturn } from 'react-hook-form';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
-import { DEPTH_STARTS, type MachineInput } from '#web/islands/machine/useMachineForm.ts';
+import { DEPTH_STARTS } from '#web/islands/machine/useMachineForm.ts';
+import type { MachineInput } from '#web/schemas/station.ts';
 import { FormField } from '#web/islands/shared/FormField.tsx';
 
 interface Props {

@@ -1,6 +1,6 @@
 import type { FieldPath, UseFormReturn } from 'react-hook-form';
 import { fieldProps, FormField } from '#web/islands/shared/FormField.tsx';
-import type { MachineInput } from '#web/islands/machine/useMachineForm.ts';
+import type { MachineInput } from '#web/schemas/station.ts';
 
 interface Props {
   readonly form: UseFormReturn<MachineInput>;
@@ -10,7 +10,8 @@ interface Props {
 
 /** A number of the machine form with its problem. */
 export function NumberField({ form, name, label }: Props) {
-  const problem = form.getFieldState(name, form.formState).error?.message;
+  const message: unknown = form.getFieldState(name, form.formState).error?.message;
+  const problem = typeof message === 'string' ? message : undefined;
   const id = name.replaceAll('.', '-');
   const { className, ...rest } = fieldProps(id, problem);
   return (

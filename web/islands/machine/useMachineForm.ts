@@ -1,14 +1,12 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
-import type { z } from 'zod';
+import { get, useForm } from 'react-hook-form';
+import { LANGUAGES } from '#core/protocol/languages.ts';
 import type { Machine, MachineLink } from '#core/station/machine.ts';
 import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { keepCookie } from '#web/islands/shared/cookies.ts';
-import { newMachineSchema } from '#web/schemas/station.ts';
-
-export type MachineInput = z.input<typeof newMachineSchema>;
+import { machineFormSchema, type MachineInput } from '#web/schemas/station.ts';
 
 /** Where each way of setting the exposure starts. Common practice, no source. */
 export const DEPTH_STARTS = {
@@ -30,7 +28,7 @@ const START: MachineInput = {
   accelerationMmPerS2: 2000,
   travelSpeedMmPerS: 300,
   numbersOwner: 'file',
-  hpglUnitsPerMm: 40,
+  language: { id: LANGUAGES[0]?.id ?? '', options: LANGUAGES[0]?.options.parse({}) ?? {} },
   link: { kind: 'none' },
   ...(structuredClone(PLAIN_EQUIPMENT) as unknown as Pick<MachineInput, keyof typeof PLAIN_EQUIPMENT>),
 };
@@ -39,12 +37,17 @@ const START: MachineInput = {
 export function useMachineForm(machine: Machine | null) {
   const [error, setError] = useState<unknown>(null);
   const form = useForm<MachineInput>({
-    resolver: zodResolver(newMachineSchema),
+    resolver: zodResolver(machineFormSchema),
     mode: 'onTouched',
     defaultValues: machine ? (structuredClone(machine) as MachineInput) : START,
   });
-  const link: MachineLink = form.watch('link');
-  const setLink = (next: MachineLink) => form.setValue('link', next);
+  const link = form.watch('link') as MachineLink;
+  const setLink = (next: MachineLink) =>
+    form.setValue('link', next, { shouldValidate: form.formState.isSubmitted });
+  const problemOf = (field: string): string | undefined => {
+    const message: unknown = get(form.formState.errors, `link.${field}.message`);
+    return typeof message === 'string' ? message : undefined;
+  };
   const save = form.handleSubmit(async (given) => {
     setError(null);
     try {
@@ -66,12 +69,7 @@ export function useMachineForm(machine: Machine | null) {
     save,
     error,
     link,
-    addressPort: link.kind === 'address' && Number.isFinite(link.port) ? link.port : '',
-    setAddress: (host: string, port: number) => setLink({ kind: 'address', host, port }),
-    chooseLink: (value: string) => {
-      if (value === 'roll' || value === 'desk') setLink({ kind: 'standIn', model: value });
-      else if (value === 'address') setLink({ kind: 'address', host: '', port: 9100 });
-      else setLink({ kind: 'none' });
-    },
+    setLink,
+    problemOf,
   };
 }

@@ -1,5 +1,5 @@
 import { PackageOpen, Repeat } from 'lucide-react';
-import { passesDone } from '#core/run/measureRun.ts';
+import { passesDone } from '#core/program/passesDone.ts';
 import type { CutRole } from '#core/drawing/lineRoles.ts';
 import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';

@@ -1,7 +1,8 @@
 import { memo } from 'react';
 import { writePolylineData } from '#core/drawing/writePathData.ts';
 import { slicePolyline } from '#core/geometry/slicePolyline.ts';
-import type { RunStroke, StrokeOutcome } from '#core/run/run.ts';
+import type { StrokeOutcome } from '#core/run/run.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
 import { judgeStroke } from '#core/run/judgeStroke.ts';
 import { OUTCOME_LOOKS } from '#web/islands/run/OutcomeLegend.tsx';
 

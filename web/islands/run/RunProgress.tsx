@@ -1,5 +1,6 @@
 import { Octagon, Pause, Play } from 'lucide-react';
 import { isRunOver, type RunState } from '#core/run/run.ts';
+import { RUN_WORDS } from '#core/run/runWords.ts';
 import type { LiveRun } from '#web/islands/run/useRun.ts';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -8,6 +9,7 @@ const STATE_WORDS: Readonly<Record<RunState, string>> = {
   sending: 'Sending',
   cutting: 'Cutting',
   paused: 'Paused',
+  stopping: 'Stopping',
   waiting: 'Waiting for hands',
   held: 'Held: look at the sheet',
   looking: 'Look before unloading',
@@ -21,6 +23,7 @@ const TONES: Readonly<Partial<Record<RunState, string>>> = {
   waiting: 'careful',
   cutting: 'careful',
   held: 'problem',
+  stopping: 'problem',
   failed: 'problem',
   stopped: 'problem',
   unknown: 'problem',
@@ -40,11 +43,7 @@ export function RunProgress({ live }: { readonly live: LiveRun }) {
         <span>{STATE_WORDS[run.state]}</span>
         {next ? <span className="font-normal text-muted"> · {next.operation}</span> : null}
       </p>
-      {run.message ? (
-        <p className="note mt-2" data-tone={TONES[run.state]}>
-          {run.message}
-        </p>
-      ) : null}
+      <Message run={run} />
       <progress className="w-full h-3 mt-3 accent-verdigris" value={share} max={1} aria-label="Strokes cut" />
       <p className="text-muted">
         <span className="figure">
@@ -63,6 +62,18 @@ export function RunProgress({ live }: { readonly live: LiveRun }) {
       <Orders live={live} />
       <Refusal error={error} />
     </section>
+  );
+}
+
+/** What the run says of itself. Where only a person at the machine can stop it, that stands first, in big letters. */
+function Message({ run: { state, message } }: Pick<LiveRun, 'run'>) {
+  if (!message) return null;
+  const isUrgent = state === 'held' && message.startsWith(RUN_WORDS.stopThere);
+  return (
+    <div className="note mt-2" data-tone={TONES[state]} role={isUrgent ? 'alert' : undefined}>
+      {isUrgent ? <p className="text-3xl font-bold leading-tight mb-2">{RUN_WORDS.stopThere}</p> : null}
+      <p>{isUrgent ? message.slice(RUN_WORDS.stopThere.length).trim() : message}</p>
+    </div>
   );
 }
 
@@ -91,7 +102,12 @@ function Orders({ live: { run, order } }: { readonly live: LiveRun }) {
           <Play size={18} aria-hidden /> Go on
         </button>
       ) : null}
-      <button type="button" className="button grow border-ember text-ember" onClick={() => order('stop', {})}>
+      <button
+        type="button"
+        className="button grow border-ember text-ember"
+        disabled={run.state === 'stopping'}
+        onClick={() => order('stop', {})}
+      >
         <Octagon size={18} aria-hidden /> {run.state === 'held' ? 'End here' : 'Stop'}
       </button>
     </div>
@@ -101,6 +117,7 @@ function Orders({ live: { run, order } }: { readonly live: LiveRun }) {
 /** Nobody but a person who looks knows what became of the next stroke. */
 function HeldOrders({ run, order }: Pick<LiveRun, 'run' | 'order'>) {
   const next = run.outcomes.length + 1;
+  const unknown = Math.max(next, run.outTo ?? 0);
   return (
     <>
       <button
@@ -116,7 +133,9 @@ function HeldOrders({ run, order }: Pick<LiveRun, 'run' | 'order'>) {
         className="button w-full"
         onClick={() => order('continue', { openStroke: 'leave' })}
       >
-        Stroke {next} is cut: go on after it
+        {unknown > next
+          ? `Strokes ${next} to ${unknown} are cut: go on after them`
+          : `Stroke ${next} is cut: go on after it`}
       </button>
     </>
   );

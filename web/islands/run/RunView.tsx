@@ -9,6 +9,7 @@ import { OutcomeLegend } from '#web/islands/run/OutcomeLegend.tsx';
 import { OutcomeLines } from '#web/islands/run/OutcomeLines.tsx';
 import { useRun } from '#web/islands/run/useRun.ts';
 import { LookPanel } from '#web/islands/run/LookPanel.tsx';
+import { RunHistory } from '#web/islands/run/RunHistory.tsx';
 import { RunProgress } from '#web/islands/run/RunProgress.tsx';
 import { useLook } from '#web/islands/run/useLook.ts';
 import type { RunGradeReply } from '#web/schemas/run.ts';
@@ -73,6 +74,7 @@ export function RunView({
         <RunProgress live={live} />
         {isLooking ? <LookPanel live={live} look={look} isLayered={isLayered} /> : null}
         {isOver ? <NoteForm run={run} onNoted={settle} /> : null}
+        <RunHistory run={run} />
         {run.state === 'done' ? <SheetRest run={run} materialId={materialId} /> : null}
       </div>
     </div>

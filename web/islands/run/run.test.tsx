@@ -27,6 +27,7 @@ const run = (state: RunState, change: Partial<Run> = {}): Run => ({
   sheetWidthMm: 100,
   sheetHeightMm: 100,
   strokes: [stroke('kiss'), stroke('kiss'), stroke('through'), stroke('through')],
+  outTo: null,
   outcomes: [{ index: 0, spans: [] }],
   seconds: 80,
   verdict: null,

@@ -1,9 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isRunOver, type Run } from '#core/run/run.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import { runEventSchema, type RunEvent } from '#web/schemas/run.ts';
+import type { LiveEvent } from '#core/run/liveEvent.ts';
+import { runEventSchema } from '#web/schemas/run.ts';
 
-type StateEvent = Extract<RunEvent, { kind: 'state' }>;
+type StateEvent = Extract<LiveEvent, { kind: 'state' }>;
 
 interface Head {
   readonly x: number;
@@ -20,7 +21,7 @@ export function useRun(initial: Run) {
 
   const told = useRef<StateEvent | null>(null);
 
-  const take = useCallback((event: RunEvent) => {
+  const take = useCallback((event: LiveEvent) => {
     if (event.kind === 'state') told.current = event;
     if (event.kind === 'position') setHead({ x: event.x, y: event.y });
     else setRun((before) => applyEvent(before, event));
@@ -49,8 +50,12 @@ export function useRun(initial: Run) {
       void readAnew();
     };
     source.onerror = () => setLinked(false);
-    source.onmessage = (message: MessageEvent<string>) =>
-      take(runEventSchema.parse(JSON.parse(message.data)));
+    source.onmessage = (message: MessageEvent<string>) => {
+      const event = runEventSchema.parse(JSON.parse(message.data));
+      take(event);
+      // Held, it knows which strokes went out.
+      if (event.kind === 'state' && event.state === 'held') void readAnew();
+    };
     return () => source.close();
   }, [initial.id, isOver, take, readAnew]);
 
@@ -73,7 +78,7 @@ export function useRun(initial: Run) {
 
 export type LiveRun = ReturnType<typeof useRun>;
 
-function applyEvent(run: Run, event: Exclude<RunEvent, { kind: 'position' }>): Run {
+function applyEvent(run: Run, event: Exclude<LiveEvent, { kind: 'position' }>): Run {
   if (event.kind === 'state') return { ...run, state: event.state, message: event.message };
   return { ...run, outcomes: mergeOutcomes(run.outcomes, [{ index: event.index, spans: event.spans }]) };
 }

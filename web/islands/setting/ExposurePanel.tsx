@@ -37,8 +37,8 @@ export function ExposurePanel({ page, desk }: Props) {
         <p className="text-sm mt-1">
           Corner piece to check them:{' '}
           <a href={`/api/settings/${summary.id}/corner-piece?format=svg`}>drawing</a>,{' '}
-          <a href={`/api/settings/${summary.id}/corner-piece?format=hpgl`}>machine file</a>. Corners rounded:
-          more offset. Little ears past the corner: less.
+          <a href={`/api/settings/${summary.id}/corner-piece?format=machine`}>machine file</a>. Corners
+          rounded: more offset. Little ears past the corner: less.
         </p>
       ) : null}
     </section>

@@ -110,7 +110,7 @@ function CardHeading({ card, path }: { readonly card: PendingCard; readonly path
           load
         </h2>
         <p className="text-sm">
-          <a href={`${path}&format=hpgl`} download>
+          <a href={`${path}&format=machine`} download>
             machine file
           </a>{' '}
           · <a href={`${path}&format=svg`}>drawing</a> · <a href={`${path}&format=guide`}>print guide</a>

@@ -110,7 +110,7 @@ function PieceFiles({ machineId, quantity, given }: FilesProps) {
       ) : (
         <span>one crease</span>
       )}
-      <a href={`${path}&format=hpgl`} download>
+      <a href={`${path}&format=machine`} download>
         machine file
       </a>
       <a href={`${path}&format=svg`}>drawing</a>

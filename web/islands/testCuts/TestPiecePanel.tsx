@@ -35,15 +35,15 @@ export function TestPiecePanel({ dial }: { readonly dial: Dial }) {
         Scrap of {scrap.widthMm} × {scrap.heightMm} mm; {wordTaken(scrap.taken.length)}.
       </p>
       <div className="flex flex-wrap gap-x-3 gap-y-1 text-sm mt-1">
-        <a href={`${file}?format=hpgl`} download>
+        <a href={`${file}?format=machine`} download>
           machine file
         </a>
         <a href={`${file}?format=svg`}>drawing</a>
         <a href={`${file}?format=guide`}>print guide</a>
-        <a href={`${file}?format=hpgl&vary=speed`} download>
+        <a href={`${file}?format=machine&vary=speed`} download>
           speeds
         </a>
-        <a href={`${file}?format=hpgl&vary=passes`} download>
+        <a href={`${file}?format=machine&vary=passes`} download>
           passes
         </a>
         <button

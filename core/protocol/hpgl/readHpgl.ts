@@ -8,7 +8,9 @@ import {
   type ReadProgress,
 } from '#core/drawing/drawing.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { HPGL_UNITS_PER_MM } from '#core/protocol/writeHpgl.ts';
+
+/** Plotter units in one millimetre of a drawing: a unit is 0.025 mm. */
+const UNITS_PER_MM = 40;
 
 /** Instructions about pens, speed and pages that change no line. */
 const SILENT: ReadonlySet<string> = new Set([
@@ -244,5 +246,5 @@ class Plotter {
 }
 
 function newPen(): ContourBuilder {
-  return new ContourBuilder([1 / HPGL_UNITS_PER_MM, 0, 0, -1 / HPGL_UNITS_PER_MM, 0, 0]);
+  return new ContourBuilder([1 / UNITS_PER_MM, 0, 0, -1 / UNITS_PER_MM, 0, 0]);
 }

@@ -1,6 +1,6 @@
 import type { Drawing, DrawingFormat, ReadProgress } from '#core/drawing/drawing.ts';
 import { readDxf } from '#core/drawing/readDxf.ts';
-import { readHpgl } from '#core/drawing/readHpgl.ts';
+import { readHpgl } from '#core/protocol/hpgl/readHpgl.ts';
 import { readSvg } from '#core/drawing/readSvg.ts';
 
 const READERS = { svg: readSvg, dxf: readDxf, hpgl: readHpgl } as const;

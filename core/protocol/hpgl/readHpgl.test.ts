@@ -2,12 +2,13 @@ import { startOf } from '#core/geometry/contour.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { AppError } from '#core/errors/appError.ts';
-import { readHpgl } from '#core/drawing/readHpgl.ts';
+import { readHpgl } from '#core/protocol/hpgl/readHpgl.ts';
 import { boundContour } from '#core/geometry/box.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
-import { writeHpgl } from '#core/protocol/writeHpgl.ts';
+import { writeMachineFile } from '#core/protocol/machineFile.ts';
+import { plotterFile } from '#core/tests/sampleJob.ts';
 
 const lengths = (text: string) => readHpgl(text).contours.map(({ contour }) => measureContour(contour));
 
@@ -55,14 +56,7 @@ describe('readHpgl', () => {
       fc.property(stroke, (points) => {
         fc.pre(measurePolyline(points) > 1);
         const values = { force: 5, exposureMm: 0.3, speed: 10, passes: 1, offsetMm: 0, overcutMm: 0 };
-        const text = writeHpgl(
-          [{ values, strokes: [{ contourId: 0, repeat: 0, points, isTab: false }] }],
-          200,
-          {
-            unitsPerMm: 40,
-            carriesNumbers: true,
-          },
-        );
+        const text = writeMachineFile([{ values, strokes: [{ points, isTab: false }] }], 200, plotterFile());
         const [line] = readHpgl(text).contours;
         expect(measurePolyline(flattenContour(line!.contour))).toBeCloseTo(measurePolyline(points), 1);
       }),

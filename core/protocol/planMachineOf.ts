@@ -1,0 +1,20 @@
+import type { PlanMachine } from '#core/passes/plan.ts';
+import { abilitiesOf, carriedOf } from '#core/protocol/findLanguage.ts';
+import type { Machine } from '#core/station/machine.ts';
+
+/** What a plan needs to know of a machine: its motion and its seats, and what its language can tell it. */
+export function planMachineOf(machine: Machine): PlanMachine {
+  const { seats, tabs } = abilitiesOf(machine);
+  const { kind, speedScale, accelerationMmPerS2, travelSpeedMmPerS, toolSeats, hasPrinter } = machine;
+  return {
+    kind,
+    speedScale,
+    accelerationMmPerS2,
+    travelSpeedMmPerS,
+    toolSeats,
+    hasPrinter,
+    carries: carriedOf(machine),
+    choosesSeats: seats,
+    perforation: tabs.includes('native') ? machine.perforation : 'drawn',
+  };
+}

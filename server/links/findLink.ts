@@ -1,0 +1,47 @@
+import { AppError } from '#core/errors/appError.ts';
+import type { Machine } from '#core/station/machine.ts';
+import type { ServerContext } from '#server/context.ts';
+import type { Link } from '#server/links/link.ts';
+import { openDevice } from '#server/links/openDevice.ts';
+import { openSerial } from '#server/links/openSerial.ts';
+import { openTcp } from '#server/links/openTcp.ts';
+import { refuseOwnAddress } from '#server/links/refuseOwnAddress.ts';
+import { standInHands } from '#server/links/standInHands.ts';
+
+/** Where a machine is reached. @throws AppError `deviceUnreachable` when it has no link */
+export function findLink(
+  { link, name }: Machine,
+  context: Pick<ServerContext, 'standIns' | 'ownPorts'>,
+): Link {
+  switch (link.kind) {
+    case 'address':
+      return {
+        words: `${link.host}, port ${link.port}`,
+        isTwoWay: true,
+        hands: null,
+        open: async () => {
+          await refuseOwnAddress(link, context.ownPorts);
+          return openTcp(link.host, link.port);
+        },
+      };
+    case 'serial':
+      return { words: link.path, isTwoWay: true, hands: null, open: () => openSerial(link) };
+    case 'device':
+      return { words: link.path, isTwoWay: false, hands: null, open: () => openDevice(link.path) };
+    case 'standIn': {
+      const ports = context.standIns?.[link.model];
+      if (!ports) throw new AppError('deviceUnreachable', 'The stand-in cutters are not running.');
+      return {
+        words: 'its stand-in',
+        isTwoWay: true,
+        hands: standInHands(ports.panelPort),
+        open: () => openTcp('127.0.0.1', ports.dataPort),
+      };
+    }
+    case 'none':
+      throw new AppError(
+        'deviceUnreachable',
+        `${name} has no link. Download the machine file and take it there, or give it a link under Upkeep.`,
+      );
+  }
+}

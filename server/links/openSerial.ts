@@ -1,0 +1,61 @@
+import { SerialPort } from 'serialport';
+import type { SerialLink } from '#core/station/machine.ts';
+import { deviceProblem, deviceWords } from '#server/links/linkProblem.ts';
+import type { Channel, ChannelEnd } from '#server/links/link.ts';
+import { splitLines } from '#server/links/splitLines.ts';
+
+/**
+ * Opens a channel over a serial line: eight bits, no parity, one stop bit.
+ *
+ * @throws AppError `deviceUnreachable` or `deviceBusy`, with what to do about it
+ */
+export async function openSerial({ path, baudRate, handshake }: Omit<SerialLink, 'kind'>): Promise<Channel> {
+  const port = new SerialPort({
+    path,
+    baudRate,
+    rtscts: handshake === 'wires',
+    xon: handshake === 'characters',
+    xoff: handshake === 'characters',
+    autoOpen: false,
+  });
+  await new Promise<void>((resolve, reject) =>
+    port.open((problem) => (problem ? reject(deviceProblem(problem, path)) : resolve())),
+  );
+  return channelOf(port, path);
+}
+
+function channelOf(port: SerialPort, path: string): Channel {
+  let isClosing = false;
+  let lost = '';
+  port.resume();
+  port.on('error', (problem) => (lost ||= deviceWords(problem, path)));
+  const ended = new Promise<ChannelEnd>((resolve) => {
+    port.once('close', (problem: Error | null) => {
+      if (isClosing && !lost) resolve({ kind: 'closed' });
+      else resolve({ kind: 'lost', reason: lost || deviceWords(problem ?? { code: 'EIO' }, path) });
+    });
+  });
+  const gone = () => deviceProblem(new Error(lost || 'input/output error'), path);
+  return {
+    ended,
+    onLine: (listener) => void port.on('data', splitLines(listener)),
+    write: (text) =>
+      new Promise((resolve, reject) => {
+        if (!port.isOpen) return reject(gone());
+        port.write(text, 'latin1', (problem) => {
+          if (problem) return reject(gone());
+          // Written is not sent: a slow line holds bytes that a stop must be able to drop.
+          port.drain((trouble) => (trouble ? reject(gone()) : resolve()));
+        });
+      }),
+    end: async () => {
+      isClosing = true;
+      if (port.isOpen) port.close();
+      await ended;
+    },
+    cut: () => {
+      isClosing = true;
+      if (port.isOpen) port.flush(() => port.close());
+    },
+  };
+}

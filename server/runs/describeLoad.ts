@@ -1,0 +1,31 @@
+import { IDENTITY } from '#core/geometry/affine.ts';
+import type { ProgramPart, RunProgram } from '#core/program/runProgram.ts';
+import { cutMetresOf } from '#core/run/measureRun.ts';
+import type { Run } from '#core/run/run.ts';
+
+/** What hands do at a real machine, told to the stand-in: which sheet lies on it, the exposure, the dials. */
+export function describeLoad(run: Run, part: ProgramPart, program: RunProgram, jobKey: string): object {
+  const { file, hold, isPrinted, gloss, sheet, bladeMetres } = program;
+  const first = part.passes[0];
+  const isDialled = !file.carries.force && first;
+  return {
+    order: 'load',
+    jobKey,
+    sheet,
+    exposureMm: part.exposureMm > 0 ? part.exposureMm : 0.1,
+    bladeMetres: bladeMetres + cutMetresOf(run),
+    isFreshSheet: run.outcomes.length === 0,
+    ...(hold ? { hold } : {}),
+    ...(isPrinted
+      ? {
+          printed: {
+            widthMm: run.sheetWidthMm,
+            heightMm: run.sheetHeightMm,
+            gloss,
+            corrected: file.placing?.correction ?? IDENTITY,
+          },
+        }
+      : {}),
+    ...(isDialled ? { dialled: { force: first.values.force, speed: first.values.speed } } : {}),
+  };
+}

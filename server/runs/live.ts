@@ -1,0 +1,27 @@
+/** A transmission that goes on here. */
+export interface Live {
+  readonly key: string;
+  /** Sends nothing more, from this moment on; hands at a stand-in press its stop without waiting for anything. */
+  halt(): void;
+  /** Gives the machine an order in its language. @returns false when it cannot be told, or does not answer */
+  tell(order: 'stop' | 'pause' | 'resume'): Promise<boolean>;
+  /** Strokes of the run before this one have gone out, at least in part. */
+  outTo(): number;
+  /** Whether anything has gone out. */
+  hasBegun(): boolean;
+}
+
+const transmissions = new Map<number, Live>();
+
+/** The transmission of a run that goes on here, or `null`. */
+export function findLive(runId: number): Live | null {
+  return transmissions.get(runId) ?? null;
+}
+
+/** Enters a transmission. @returns what takes it out again */
+export function enterLive(runId: number, live: Live): () => void {
+  transmissions.set(runId, live);
+  return () => {
+    if (transmissions.get(runId) === live) transmissions.delete(runId);
+  };
+}

@@ -1,0 +1,3 @@
+import { getRunHistory } from '#web/endpoints/runs.ts';
+
+export const GET = getRunHistory.serve;
