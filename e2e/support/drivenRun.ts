@@ -1,6 +1,7 @@
 import pino from 'pino';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
+import type { FileOptions } from '#core/program/cutProgram.ts';
 import { makeProgram } from '#core/program/runProgram.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
@@ -37,6 +38,13 @@ interface Facts {
 
 const ROLES = { '|#ff0000': 'kiss', '|#0000ff': 'through' } as const;
 
+/** How a flatbed's file is written. */
+export const flatbedFile: FileOptions = {
+  language: { id: 'gcode', options: { settleSeconds: 0.02 } },
+  carries: { force: true, speed: true },
+  mmPerSPerUnit: 1,
+};
+
 /** Writes a run of `count` circles kissed and `count` cut through to the store, ready to be driven. */
 export async function addDrivenRun(
   db: Store,
@@ -44,6 +52,7 @@ export async function addDrivenRun(
   count: number,
   hasStop = true,
   isPrinted = false,
+  file: FileOptions = plotterFile(),
 ): Promise<DrivenRun> {
   const svg = drawCircles(count);
   const plan = samplePlan(readSvg(svg).contours, ROLES, {
@@ -52,7 +61,7 @@ export async function addDrivenRun(
   });
   const strokes = listRunStrokes(plan);
   const program = makeProgram(splitParts(plan.passes, { force: true, speed: true }), {
-    file: plotterFile(),
+    file,
     sheetHeightMm: SIDE,
     bladeMetres: 0,
     sheet: sampleVinyl('driven/test'),
@@ -102,5 +111,10 @@ export function drivenContext(
   store: Store,
   ports: { readonly dataPort: number; readonly panelPort: number },
 ): ServerContext {
-  return { store, log: pino({ level: 'silent' }), standIns: { desk: ports, roll: ports }, ownPorts: [] };
+  return {
+    store,
+    log: pino({ level: 'silent' }),
+    standIns: { desk: ports, roll: ports, flat: ports },
+    ownPorts: [],
+  };
 }

@@ -8,7 +8,7 @@ export class Control implements Live {
   private teller: Live['tell'] | null = null;
   private channel: Channel | null = null;
   private readonly halts: (() => void)[] = [];
-  private told: Promise<unknown> = Promise.resolve();
+  private stopping: Promise<boolean> | null = null;
 
   constructor(
     readonly key: string,
@@ -33,8 +33,9 @@ export class Control implements Live {
     if (this.isHalted) return;
     this.isHalted = true;
     for (const act of this.halts) act();
-    // Where the machine can be told in its language, the channel is still needed for that.
-    if (!this.teller) this.channel?.cut();
+    // Told at once, without waiting for anything; where it has no word for it, hanging up is all that can be done.
+    if (this.teller && this.channel) this.stopping = this.teller('stop').catch(() => false);
+    else this.channel?.cut();
   }
 
   /** Does something when it is halted, or at once when it was. */
@@ -49,16 +50,14 @@ export class Control implements Live {
   }
 
   async tell(order: 'stop' | 'pause' | 'resume'): Promise<boolean> {
+    if (order === 'stop' && this.stopping) return this.stopping;
     if (!this.teller || !this.channel) return false;
-    const telling = this.teller(order).catch(() => false);
-    this.told = telling;
-    return telling;
+    return this.teller(order).catch(() => false);
   }
 
-  /** When the last order that was passed on has been answered. */
+  /** When a stop that was passed on has been answered. */
   async settled(): Promise<void> {
-    await new Promise((resolve) => setTimeout(resolve, 0));
-    await this.told;
+    await this.stopping;
   }
 
   setOut(strokes: number): void {

@@ -18,10 +18,12 @@ export function findLive(runId: number): Live | null {
   return transmissions.get(runId) ?? null;
 }
 
-/** Enters a transmission. @returns what takes it out again */
-export function enterLive(runId: number, live: Live): () => void {
+/** Enters a transmission. */
+export function enterLive(runId: number, live: Live): void {
   transmissions.set(runId, live);
-  return () => {
-    if (transmissions.get(runId) === live) transmissions.delete(runId);
-  };
+}
+
+/** Takes a transmission out again; another one that came meanwhile stays. */
+export function leaveLive(runId: number, live: Live): void {
+  if (transmissions.get(runId) === live) transmissions.delete(runId);
 }

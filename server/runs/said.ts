@@ -1,5 +1,6 @@
 import type { Block } from '#core/protocol/machineLanguage.ts';
 import type { Channel } from '#server/links/link.ts';
+import type { StrokeSeconds } from '#server/runs/strokeSeconds.ts';
 import type { Control } from '#server/runs/control.ts';
 
 /** How sending ended, as far as the link tells. `halted`: from here; whoever halted it says what comes of it. */
@@ -20,8 +21,7 @@ export interface Said {
   readonly blocks: readonly Block[];
   readonly channel: Channel;
   readonly control: Control;
-  /** How long a machine may be busy with the strokes before one, counted from the first that is sent. */
-  readonly seconds: (before: number) => number;
+  readonly seconds: StrokeSeconds;
   /** Eyes that look on; `null` at a real machine. */
   readonly watching: Watching | null;
 }

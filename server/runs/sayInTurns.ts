@@ -33,7 +33,7 @@ export async function sayInTurns(
   for (const [index, block] of blocks.entries()) {
     if (control.isHalted) return { kind: 'halted' };
     control.setOut(strokeAt(blocks, index));
-    const busyMs = 1000 * (seconds(control.outTo() - control.from) - seconds(done));
+    const busyMs = 1000 * (seconds.most(control.outTo() - control.from) - seconds.most(done));
     try {
       await channel.write(block.text);
     } catch (error) {

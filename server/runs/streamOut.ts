@@ -5,9 +5,15 @@ import type { Said, SendEnd } from '#server/runs/said.ts';
 const PIECE_BYTES = 4096;
 /** A machine that takes nothing for so long, beyond what it can be busy with, is silent. */
 const SILENT_MS = 10_000;
+/**
+ * What nobody can call back is sent so far ahead and no further. It goes by the least that the strokes can take, so that
+ * a machine is never kept waiting.
+ */
+const AHEAD_SECONDS = 3;
 
 /**
- * Lets blocks out as the link takes them. Nothing comes back in this flow; where eyes look on, they say how it ended.
+ * Lets blocks out as the link takes them. Nothing comes back in this flow; where eyes look on, they say how it ended,
+ * and a stop reaches the machine. Otherwise blocks go out little by little, as the machine comes to need them.
  */
 export async function streamOut(said: Said): Promise<SendEnd> {
   const { channel, control, watching } = said;
@@ -18,21 +24,28 @@ export async function streamOut(said: Said): Promise<SendEnd> {
     // Closed from here after all went out: what eyes see counts.
     return new Promise(() => undefined);
   });
-  const out = letOut(said);
+  const out = letOut(said, halted);
   const first = await Promise.race([halted, lost, out, ...(watching ? [watching.end] : [])]);
   if (first.kind !== 'sentAll' || !watching) return first;
   return Promise.race([halted, lost, watching.end]);
 }
 
-async function letOut({ blocks, channel, control, seconds, watching }: Said): Promise<SendEnd> {
+async function letOut(
+  { blocks, channel, control, seconds, watching }: Said,
+  halted: Promise<SendEnd>,
+): Promise<SendEnd> {
   const begun = Date.now();
-  const allow = () => 1000 * seconds(control.outTo() - control.from) - (Date.now() - begun);
+  const elapsed = () => (Date.now() - begun) / 1000;
   try {
-    for (const [text, strokes] of piecesOf(blocks)) {
+    for (const { text, before, after } of piecesOf(blocks)) {
+      if (!watching) {
+        const early = seconds.least(before) - elapsed() - AHEAD_SECONDS;
+        if (early > 0) await Promise.race([pause(1000 * early), halted]);
+      }
       if (control.isHalted) return { kind: 'halted' };
-      control.setOut(strokes);
-      const wait = SILENT_MS + Math.max(0, allow());
-      if (!(await withinMs(channel.write(text), wait))) {
+      control.setOut(after);
+      const busy = Math.max(0, seconds.most(after) - elapsed());
+      if (!(await withinMs(channel.write(text), SILENT_MS + 1000 * busy))) {
         return { kind: 'silent', reason: 'the machine takes nothing any more' };
       }
     }
@@ -47,19 +60,22 @@ async function letOut({ blocks, channel, control, seconds, watching }: Said): Pr
   return { kind: 'sentAll' };
 }
 
-/** Text in pieces, each with the strokes that are out, at least in part, once it is. */
-function* piecesOf(blocks: Said['blocks']): Generator<readonly [string, number]> {
-  let piece = '';
-  let strokes = 0;
+interface Piece {
+  readonly text: string;
+  /** Strokes that are out whole before it, and at least in part after it. */
+  readonly before: number;
+  readonly after: number;
+}
+
+/** Blocks in pieces that are not too long. */
+function* piecesOf(blocks: Said['blocks']): Generator<Piece> {
+  let before = 0;
   for (const { text, strokesDone } of blocks) {
-    strokes = strokesDone;
-    piece += text;
-    while (piece.length >= PIECE_BYTES) {
-      yield [piece.slice(0, PIECE_BYTES), strokes];
-      piece = piece.slice(PIECE_BYTES);
+    for (let at = 0; at < text.length; at += PIECE_BYTES) {
+      yield { text: text.slice(at, at + PIECE_BYTES), before, after: strokesDone };
     }
+    before = strokesDone;
   }
-  if (piece !== '') yield [piece, strokes];
 }
 
 async function withinMs(done: Promise<void>, ms: number): Promise<boolean> {
@@ -70,4 +86,8 @@ async function withinMs(done: Promise<void>, ms: number): Promise<boolean> {
   } finally {
     clearTimeout(timer);
   }
+}
+
+function pause(ms: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, ms));
 }

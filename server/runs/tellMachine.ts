@@ -2,7 +2,7 @@ import { AppError } from '#core/errors/appError.ts';
 import type { RunCommand } from '#core/run/runCourse.ts';
 import type { Hands, Link } from '#server/links/link.ts';
 import { askMachine } from '#server/runs/askMachine.ts';
-import { findLive } from '#server/runs/live.ts';
+import { findLive, leaveLive, type Live } from '#server/runs/live.ts';
 import type { Scene } from '#server/runs/scene.ts';
 
 const AGAIN_MS = 100;
@@ -24,8 +24,16 @@ export async function tellMachine(
  * Stops a machine: nothing more is sent, it is told in its own language where that has a word for it, and at its panel
  * where there are hands; then it is asked what it had done. Where neither reaches it, a person must.
  */
-async function tellStop(scene: Scene, key: string, { hands }: Link): Promise<void> {
+async function tellStop(scene: Scene, key: string, link: Link): Promise<void> {
   const live = findLive(scene.runId);
+  try {
+    await stopLive(scene, key, link, live?.key === key ? live : null);
+  } finally {
+    if (live) leaveLive(scene.runId, live);
+  }
+}
+
+async function stopLive(scene: Scene, key: string, { hands }: Link, live: Live | null): Promise<void> {
   live?.halt();
   const isTold = (await live?.tell('stop')) ?? false;
   if (hands) {

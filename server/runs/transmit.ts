@@ -8,7 +8,7 @@ import type { Channel, Link } from '#server/links/link.ts';
 import { describeLoad } from '#server/runs/describeLoad.ts';
 import { insistOnStore } from '#server/runs/insistOnStore.ts';
 import { Control } from '#server/runs/control.ts';
-import { enterLive } from '#server/runs/live.ts';
+import { enterLive, leaveLive } from '#server/runs/live.ts';
 import type { Said, SendEnd, Watching } from '#server/runs/said.ts';
 import type { Scene } from '#server/runs/scene.ts';
 import { sayInTurns } from '#server/runs/sayInTurns.ts';
@@ -29,14 +29,15 @@ export async function transmit(
   const { context, runId, run: driven } = scene;
   // At once, before anything is waited for: a stop that comes now finds it.
   const control = new Control(key, from);
-  const leave = enterLive(runId, control);
+  enterLive(runId, control);
   try {
     const link = await findLink();
     const run = await insistOnStore(context, () => findRun(context.store, runId));
     const part = driven.program.parts[partIndex] as ProgramPart;
     await send(scene, { control, link, run, part });
   } finally {
-    leave();
+    // One that was halted is still asked how far it got, by whoever ordered the stop.
+    if (!control.isHalted) leaveLive(runId, control);
   }
 }
 
@@ -53,7 +54,7 @@ async function send(scene: Scene, { control, link, run, part }: Sending): Promis
   const language = findLanguage(program.file.language);
   const flow = language.flow(program.file.language.options);
   const blocks = writePart(run.strokes, part, from, program);
-  const seconds = strokeSeconds(run.strokes, part, from, program.file.mmPerSPerUnit);
+  const seconds = strokeSeconds(run.strokes, part, from, program.file);
   let watching: Watching | null = null;
   let channel: Channel;
   try {

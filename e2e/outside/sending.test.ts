@@ -1,0 +1,74 @@
+import { afterEach, describe, expect, it } from 'vitest';
+import type { Block } from '#core/protocol/machineLanguage.ts';
+import { oddMachine, type OddMachine } from '#e2e/support/oddMachine.ts';
+import { openTcp } from '#server/links/openTcp.ts';
+import { Control } from '#server/runs/control.ts';
+import { streamOut } from '#server/runs/streamOut.ts';
+
+/** Letting a file out over real sockets to machines that take it badly. */
+let machine: OddMachine;
+afterEach(() => machine.close());
+
+/** So much that no buffer between the two holds it. */
+const blocks: readonly Block[] = Array.from({ length: 12_000 }, (_, index) => ({
+  text: `PD${'1,2,'.repeat(400)}3,4;\n`,
+  strokesDone: index + 1,
+}));
+const quick = { least: () => 0, most: () => 0 };
+
+async function send(behave: Parameters<typeof oddMachine>[0], seconds = quick) {
+  machine = await oddMachine(behave);
+  const channel = await openTcp('127.0.0.1', machine.port);
+  const control = new Control('run-1/0/0/x', 0);
+  control.attach(channel);
+  const begun = Date.now();
+  const end = streamOut({ blocks, channel, control, seconds, watching: null }).then((how) => ({
+    how,
+    ms: Date.now() - begun,
+  }));
+  return { control, end };
+}
+
+describe('a machine that takes a file badly', () => {
+  it('takes nothing any more: noticed within 10 s after it should have needed more, and what went out is known', async () => {
+    const { control, end } = await send((socket) => socket.pause());
+    const { how, ms } = await end;
+    expect(how).toMatchObject({ kind: 'silent', reason: /takes nothing any more/ });
+    expect(ms).toBeLessThan(12_000);
+    expect(control.outTo()).toBeGreaterThan(0);
+    expect(control.outTo()).toBeLessThan(blocks.length);
+  }, 20_000);
+
+  it('takes a byte a second: noticed the same', async () => {
+    const { end } = await send((socket) => {
+      socket.pause();
+      const drip = setInterval(() => socket.read(1), 1000);
+      socket.on('close', () => clearInterval(drip));
+    });
+    expect((await end).how.kind).toBe('silent');
+  }, 20_000);
+
+  it('busy with what it has is waited for', async () => {
+    const { control, end } = await send((socket) => socket.pause(), { least: () => 0, most: () => 3600 });
+    const early = await Promise.race([
+      end,
+      new Promise((resolve) => setTimeout(resolve, 11_500, 'still sending')),
+    ]);
+    expect(early).toBe('still sending');
+    control.halt();
+    expect((await end).how.kind).toBe('halted');
+  }, 20_000);
+
+  it('is stopped while its buffer is full: nothing more leaves, and what had not left is dropped', async () => {
+    const { control, end } = await send((socket) => socket.pause());
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    control.halt();
+    const { how, ms } = await end;
+    expect(how.kind).toBe('halted');
+    expect(ms).toBeLessThan(1000);
+    const out = control.outTo();
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(control.outTo()).toBe(out);
+    expect(machine.received().length).toBeLessThan(out * (blocks[0]!.text.length + 1));
+  });
+});
