@@ -4,7 +4,7 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from '#commands/homeFolder.ts';
 
-const SOURCES = ['core', 'store', 'web', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json'];
+const SOURCES = ['core', 'store', 'server', 'web', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json'];
 
 /** Builds the application unless the build already stands for exactly these sources. @throws Error with the reason */
 export function buildApp(): void {

@@ -7,6 +7,7 @@ import { ROOT } from '#commands/homeFolder.ts';
 export interface StandInPorts {
   readonly desk: CutterPorts;
   readonly roll: CutterPorts;
+  readonly flat: CutterPorts;
   readonly printer?: { readonly port: number };
 }
 
@@ -24,6 +25,7 @@ export async function startStandIns(home: string, pace: number): Promise<StandIn
   return {
     desk: await startStandIn(home, 'desk', pace),
     roll: await startStandIn(home, 'roll', pace),
+    flat: await startStandIn(home, 'flat', pace),
     printer: await startPrinter(home),
   };
 }
@@ -48,7 +50,7 @@ async function startPrinter(home: string) {
   return { port };
 }
 
-async function startStandIn(home: string, model: 'desk' | 'roll', pace: number) {
+async function startStandIn(home: string, model: 'desk' | 'roll' | 'flat', pace: number) {
   const name = `cutter-${model}`;
   await stopBackground(home, name);
   const ports = {
@@ -102,7 +104,7 @@ export async function startWeb(
 /** Stops the web server and the stand-ins. Returns how many were running. */
 export async function stopProcesses(home: string): Promise<number> {
   const stopped: boolean[] = [];
-  for (const name of ['web', 'cutter-desk', 'cutter-roll', 'printer'])
+  for (const name of ['web', 'cutter-desk', 'cutter-roll', 'cutter-flat', 'printer'])
     stopped.push(await stopBackground(home, name));
   return stopped.filter(Boolean).length;
 }

@@ -140,7 +140,7 @@ export const EARLIER_DIAL_INS: readonly DialInStory[] = [
 export interface KeptStory {
   readonly material: string;
   readonly condition: ConditionKind;
-  readonly machine: 'Gannet 600' | 'Dunlin desk';
+  readonly machine: 'Gannet 600' | 'Dunlin desk' | 'Plover flatbed';
   readonly operation: SettingOperation;
   readonly daysAgo: number;
   readonly author: string;
@@ -193,6 +193,21 @@ export const KEPT: readonly KeptStory[] = [
   },
 ];
 
+/** What the flatbed was set to for the boat names, by eye, in its first week. */
+const flatbed = {
+  material: 'Mooring vinyl, navy',
+  condition: 'bare',
+  machine: 'Plover flatbed',
+  daysAgo: 6,
+  author: 'Tove',
+} as const;
+const knife = { exposureMm: 0.3, speed: 60, passes: 1, offsetMm: 0.25, overcutMm: 0.4 } as const;
+
+export const FLATBED_KEPT: readonly KeptStory[] = [
+  { ...flatbed, operation: 'kiss', reason: 'weeds in one pull', values: { ...knife, force: 95 } },
+  { ...flatbed, operation: 'through', reason: 'parts, the bed unmarked', values: { ...knife, force: 245 } },
+];
+
 export const EARLIER_RUNS: readonly RunStory[] = [
   [168, 'Ines', 'clean', 8, 0, ''],
   [155, 'Tove', 'clean', 8, 0, ''],
@@ -217,7 +232,7 @@ export const EARLIER_RUNS: readonly RunStory[] = [
 export interface RevisionStory {
   readonly material: string;
   readonly condition: ConditionKind;
-  readonly machine: 'Gannet 600' | 'Dunlin desk';
+  readonly machine: 'Gannet 600' | 'Dunlin desk' | 'Plover flatbed';
   readonly operation: SettingOperation;
   readonly daysAgo: number;
   readonly author: string;

@@ -1,10 +1,13 @@
 import type { StrokeOutcome } from '#core/run/run.ts';
 import { planMachineOf } from '#core/protocol/planMachineOf.ts';
-import { readFileSync } from 'node:fs';
+import { daysBefore, MINUTE_MS } from '#demo/days.ts';
+import { drawJobs } from '#demo/drawJobs.ts';
+import { conditionId, machineNamed } from '#demo/names.ts';
 import { DIAL_INS, RUNS, type DialInStory, type RunStory } from '#demo/history.ts';
 import {
   EARLIER_DIAL_INS,
   EARLIER_RUNS,
+  FLATBED_KEPT,
   KEPT,
   LATER_REVISIONS,
   type KeptStory,
@@ -12,24 +15,19 @@ import {
 } from '#demo/earlierHistory.ts';
 import { MORNING_CHECKS } from '#demo/morningChecks.ts';
 import { MATERIALS } from '#demo/shelf.ts';
-import { BLADES, DESK_CUTTER, DESK_READINGS, MATS, ROLL_CUTTER } from '#demo/workshop.ts';
+import { BLADES, DESK_CUTTER, DESK_READINGS, FLATBED, MATS, ROLL_CUTTER } from '#demo/workshop.ts';
 import { FREEING_ROLES } from '#core/drawing/lineRoles.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
 import { planPasses } from '#core/passes/planPasses.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
-import { roleFactsOf } from '#core/job/roleFactsOf.ts';
-import { startJob } from '#core/job/startJob.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { fitForceScale } from '#core/units/fitForceScale.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
-import type { Material } from '#core/stack/material.ts';
-import type { Machine } from '#core/station/machine.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addJob, findJob, listJobs } from '#store/repositories/jobs.ts';
+import { findJob, listJobs } from '#store/repositories/jobs.ts';
 import { loadJobSettings } from '#store/repositories/jobSettings.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
 import { addRun, noteRun } from '#store/repositories/runs.ts';
@@ -37,7 +35,7 @@ import { readBookEvidence } from '#store/repositories/evidence.ts';
 import { addKnowledge } from '#store/repositories/knowledge.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { addCalibration } from '#store/repositories/calibrations.ts';
-import { addMachine, findMachine, listMachines } from '#store/repositories/machines.ts';
+import { addMachine, findMachine } from '#store/repositories/machines.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { changeStation, findStation } from '#store/repositories/stations.ts';
 import { addBlade, addMat, careForBlade, careForMat, listBlades } from '#store/repositories/tools.ts';
@@ -45,9 +43,6 @@ import { addTestCut } from '#store/repositories/testCuts.ts';
 
 /** When the workshop began to keep its book here. */
 const MONTHS_AGO = 175;
-const DAY_MS = 86_400_000;
-const MINUTE_MS = 60_000;
-const OPENING_HOUR = 8;
 const BLADE_KIND = '45° fine';
 
 /** Fills an empty store with the demo workshop; a store that holds materials already is left as it is. */
@@ -75,7 +70,10 @@ function listEvents(db: Store, now: Date): readonly TellableEvent[] {
     daysAgo: story.daysAgo,
     tell: () => tellDialIn(db, story, place % 8, now),
   }));
-  const kept = KEPT.map((story) => ({ daysAgo: story.daysAgo, tell: () => tellKept(db, story, now) }));
+  const kept = [...KEPT, ...FLATBED_KEPT].map((story) => ({
+    daysAgo: story.daysAgo,
+    tell: () => tellKept(db, story, now),
+  }));
   const revisions = LATER_REVISIONS.map((story) => ({
     daysAgo: story.daysAgo,
     tell: () => tellRevision(db, story, now),
@@ -119,6 +117,7 @@ async function tellRevision(db: Store, story: RevisionStory, now: Date): Promise
 async function furnishStations(db: Store, now: Date): Promise<void> {
   const rollId = await addMachine(db, ROLL_CUTTER, daysBefore(now, MONTHS_AGO), 'Ines');
   const deskId = await addMachine(db, DESK_CUTTER, daysBefore(now, MONTHS_AGO), 'Tove');
+  const flatId = await addMachine(db, FLATBED, daysBefore(now, 8), 'Tove');
   const blades: number[] = [];
   for (const blade of BLADES) blades.push(await addBlade(db, blade, 'Ines', daysBefore(now, 90)));
   const mats: number[] = [];
@@ -132,6 +131,9 @@ async function furnishStations(db: Store, now: Date): Promise<void> {
   await changeStation(db, rollId, onRoll, 'Ines', daysBefore(now, 35));
   const onDesk = { bladeId: blades[1], matId: mats[0], conditionId: card, lot: 'S-07' };
   await changeStation(db, deskId, onDesk, 'Tove', daysBefore(now, 40));
+  const vinyl = await conditionId(db, 'Mooring vinyl, navy', 'bare');
+  const onFlatbed = { bladeId: blades[4], conditionId: vinyl, lot: '26-D' };
+  await changeStation(db, flatId, onFlatbed, 'Tove', daysBefore(now, 7));
   await careForMat(db, mats[0] as number, 'clean', 'Tove', daysBefore(now, 16));
   await careForBlade(db, blades[0] as number, 'clean', 'Ines', daysBefore(now, 10));
 }
@@ -188,62 +190,6 @@ async function tellDialIn(db: Store, story: DialInStory, place: number, now: Dat
   await keepRevision(db, key, revision, before?.revision.revision ?? 0, at);
 }
 
-const JOBS = [
-  {
-    name: 'Seed packet, poppy',
-    file: 'seed-packet.svg',
-    machine: 'Dunlin desk',
-    material: 'Seedbox carton',
-    kind: 'bare',
-    daysAgo: 4,
-  },
-  {
-    name: 'Crate stencil, anchor',
-    file: 'crate-stencil.svg',
-    machine: 'Dunlin desk',
-    material: 'Lantern stencil sheet',
-    kind: 'bare',
-    daysAgo: 9,
-  },
-  {
-    name: 'Boat name Rein',
-    file: 'boat-name-rein.svg',
-    machine: 'Gannet 600',
-    material: 'Mooring vinyl, navy',
-    kind: 'bare',
-    daysAgo: 22,
-  },
-  {
-    name: 'Tide-table stickers',
-    file: 'tide-stickers.svg',
-    machine: 'Gannet 600',
-    material: 'Herringglass matt white',
-    kind: 'laminated',
-    daysAgo: 172,
-  },
-  {
-    name: 'Jam-jar labels, quince',
-    file: 'jar-label.svg',
-    machine: 'Gannet 600',
-    material: 'Herringglass matt white',
-    kind: 'laminated',
-    daysAgo: 12,
-  },
-] as const;
-
-async function drawJobs(db: Store, now: Date): Promise<void> {
-  for (const { name, file, machine: machineName, material: materialName, kind, daysAgo } of JOBS) {
-    const source = readFileSync(new URL(`./drawings/${file}`, import.meta.url), 'utf8');
-    const machine = await machineNamed(db, machineName);
-    const condition = await conditionId(db, materialName, kind);
-    const { condition: state } = await findMaterialByCondition(db, condition);
-    const drawing = { name, format: 'svg' as const, source };
-    const started = startJob(drawing, readSvg(source), machine, roleFactsOf(state.stack, machine));
-    const job = { ...started, areRolesGuessed: false, conditionId: condition, machineId: machine.id };
-    await addJob(db, job, daysBefore(now, daysAgo));
-  }
-}
-
 async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
   const summary = (await listJobs(db)).find((job) => job.name === story.job);
   if (!summary) throw new Error(`the demo has no job ${story.job}`);
@@ -290,23 +236,4 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
   });
   const id = await addRun(db, run, started, { endedAt: ended, outcomes });
   await noteRun(db, id, story, story.author, new Date(ended.getTime() + 5 * MINUTE_MS));
-}
-
-async function conditionId(db: Store, name: string, kind: string): Promise<number> {
-  const material: Material | undefined = (await listMaterials(db)).find((one) => one.name === name);
-  const condition = material?.conditions.find((one) => one.kind === kind);
-  if (!condition) throw new Error(`the demo has no material ${name}, ${kind}`);
-  return condition.id;
-}
-
-async function machineNamed(db: Store, name: string): Promise<Machine> {
-  const machine = (await listMachines(db)).find((one) => one.name === name);
-  if (!machine) throw new Error(`the demo has no machine ${name}`);
-  return machine;
-}
-
-/** A moment in the working hours of a day so many days ago, another one for every day. */
-function daysBefore(now: Date, days: number): Date {
-  const midnight = Math.floor(now.getTime() / DAY_MS) * DAY_MS - days * DAY_MS;
-  return new Date(midnight + OPENING_HOUR * 60 * MINUTE_MS + ((days * 97) % 440) * MINUTE_MS);
 }

@@ -60,6 +60,30 @@ export const DESK_CUTTER: NewMachine = {
   hasSuction: false,
 };
 
+/** A flatbed with a drag knife, put together from a kit: it speaks G-code and answers every line. */
+export const FLATBED: NewMachine = {
+  name: 'Plover flatbed',
+  kind: 'flatbed',
+  bedWidthMm: 420,
+  bedLengthMm: 600,
+  marginMm: 5,
+  forceScale: { kind: 'gramForce', min: 20, max: 800, step: 5, gfAtZero: 0, gfPerUnit: 1 },
+  speedScale: { unit: 'mm/s', min: 5, max: 250, step: 5, mmPerSPerUnit: 1 },
+  depthScale: { kind: 'millimetres', stepMm: 0.05, maxMm: 2 },
+  accelerationMmPerS2: 800,
+  travelSpeedMmPerS: 200,
+  numbersOwner: 'file',
+  language: { id: 'gcode', options: { settleSeconds: 0.05 } },
+  link: { kind: 'standIn', model: 'flat' },
+  operations: ['kiss', 'through', 'perforated', 'score'],
+  toolSeats: [{ name: 'knife', holds: 'blade', tool: '45° fine' }],
+  perforation: 'drawn',
+  marks: { scheme: 'none', lengthMm: 20, thicknessMm: 1, insetMm: 10 },
+  printAndCut: [],
+  pinchPositions: [],
+  hasSuction: true,
+};
+
 /** What the workshop's kitchen balance showed under the desk cutter's tip. */
 export const DESK_READINGS: readonly ScaleReading[] = [
   { force: 2, grams: 33 },
@@ -105,6 +129,16 @@ export const BLADES: readonly NewBlade[] = [
     isHardMetal: true,
   },
   { number: 9, kind: '45° fine', angleDeg: 45, offsetMm: 0.25, travelMetres: 0, lifeMetres: 360 },
+  {
+    number: 6,
+    kind: '45° fine',
+    angleDeg: 45,
+    offsetMm: 0.25,
+    travelMetres: 41,
+    lifeMetres: 360,
+    reachMm: 1.2,
+    holder: 'flatbed',
+  },
 ];
 
 export const MATS: readonly NewMat[] = [

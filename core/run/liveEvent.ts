@@ -4,4 +4,6 @@ import type { ReachedSpan, RunState } from '#core/run/run.ts';
 export type LiveEvent =
   | { readonly kind: 'position'; readonly x: number; readonly y: number; readonly stroke: number }
   | { readonly kind: 'stroke'; readonly index: number; readonly spans: readonly ReachedSpan[] }
+  /** Strokes before this one have gone out to a machine that says nothing. */
+  | { readonly kind: 'out'; readonly to: number }
   | { readonly kind: 'state'; readonly state: RunState; readonly message: string };

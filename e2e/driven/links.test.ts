@@ -1,105 +1,44 @@
 import type { Socket } from 'node:net';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { FileOptions } from '#core/program/cutProgram.ts';
-import type { MachineLink } from '#core/station/machine.ts';
-import { isRunOver, type RunState } from '#core/run/run.ts';
 import { plotterFile } from '#core/tests/sampleJob.ts';
-import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
-import { addDrivenRun, drivenContext, flatbedFile } from '#e2e/support/drivenRun.ts';
-import { oddMachine, type OddMachine } from '#e2e/support/oddMachine.ts';
+import { flatbedFile } from '#e2e/support/drivenRun.ts';
+import { at, pause, UnwatchedRuns } from '#e2e/support/unwatchedRuns.ts';
 import type { ServerContext } from '#server/context.ts';
-import { driveRun, isDriven } from '#server/runs/runLoop.ts';
 import { continueRun, pauseRun, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addMachine } from '#store/repositories/machines.ts';
 import { findRun } from '#store/repositories/runs.ts';
-import { machine, now, openTestStore } from '#store/tests/testStore.ts';
 
 /** Runs over links where nobody looks on: machines that answer line by line, and machines that say nothing. */
+let runs: UnwatchedRuns;
 let db: Store;
-let conditionId: number;
-let count = 0;
-const open: { close: () => unknown }[] = [];
-const NOWHERE = { dataPort: 1, panelPort: 1 };
 let context: ServerContext;
-
 beforeAll(async () => {
-  ({ db, conditionId } = await openTestStore());
-  context = drivenContext(db, NOWHERE);
+  runs = await UnwatchedRuns.begin();
+  ({ db, context } = runs);
 });
 afterAll(() => db.destroy());
-afterEach(async () => {
-  for (const one of open.splice(0)) await one.close();
-});
-const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
-
-/** A run on a machine of its own. */
-async function start(link: MachineLink, file: FileOptions, circles: number) {
-  count += 1;
-  const machineId = await addMachine(
-    db,
-    { ...machine, name: `Odd ${count}`, language: file.language, link },
-    now,
-  );
-  const run = await addDrivenRun(
-    db,
-    { machineId, conditionId, now, key: `odd-machine-${count}` },
-    circles,
-    false,
-    false,
-    file,
-  );
-  void driveRun(run.runId, context);
-  return run;
-}
-
-async function until(runId: number, state: RunState, withinMs = 8_000) {
-  const begun = Date.now();
-  for (;;) {
-    const run = await findRun(db, runId);
-    if (run.state === state && (state === 'cutting' || !isDriven(runId)))
-      return { run, ms: Date.now() - begun };
-    if (Date.now() - begun > withinMs || (isRunOver(run.state) && !isDriven(runId))) {
-      throw new Error(`the run never was ${state}: ${run.state}, ${run.message}`);
-    }
-    await pause(20);
-  }
-}
+afterEach(() => runs.tidy());
 
 /** A machine so slow that a person can step in: 200 units of speed are 20 mm/s. */
 const slowFile: FileOptions = { ...plotterFile(), mmPerSPerUnit: 0.1 };
 const lengthOf = (points: readonly { readonly x: number; readonly y: number }[]) =>
   points.slice(1).reduce((sum, { x, y }, at) => sum + Math.hypot(x - points[at]!.x, y - points[at]!.y), 0);
-const at = (port: number) => ({ kind: 'address', host: '127.0.0.1', port }) as const;
-
-async function odd(behave: (socket: Socket) => void): Promise<OddMachine> {
-  const made = await oddMachine(behave);
-  open.push(made);
-  return made;
-}
-
-async function flatbed(pace: number): Promise<CutterService> {
-  const cutter = await serveCutter({ model: 'flat', dataPort: 0, panelPort: 0, seed: 4, pace });
-  open.push(cutter);
-  const sheet = { key: 'flat', family: 'plainVinyl', darkness: 0, layers: [{ role: 'face', caliperUm: 70 }] };
-  cutter.state.cutter.load({ sheet, exposureMm: 0.4, bladeMetres: 0, isFreshSheet: true });
-  return cutter;
-}
 
 describe('a machine that answers line by line, and nobody looks on', () => {
   it('acknowledges every stroke itself, in its time', async () => {
-    const cutter = await flatbed(40);
-    const { runId, strokes } = await start(at(cutter.dataPort), flatbedFile, 10);
-    const { run } = await until(runId, 'looking', 20_000);
+    const cutter = await runs.flatbed(40);
+    const { runId, strokes } = await runs.start(at(cutter.dataPort), flatbedFile, 10);
+    const { run } = await runs.until(runId, 'looking', 20_000);
     expect(run.outcomes).toEqual(strokes.map((_, index) => ({ index, spans: [] })));
     expect(cutter.state.cutter.sheetStrokes).toHaveLength(strokes.length);
     await unloadRun(runId, context);
   });
 
   it('never tells of more than is cut, while it cuts', async () => {
-    const cutter = await flatbed(4);
-    const { runId } = await start(at(cutter.dataPort), flatbedFile, 10);
-    await until(runId, 'cutting');
+    const cutter = await runs.flatbed(4);
+    const { runId } = await runs.start(at(cutter.dataPort), flatbedFile, 10);
+    await runs.until(runId, 'cutting');
     for (let looks = 0; looks < 20; looks++) {
       const { outcomes } = await findRun(db, runId);
       expect(outcomes.length).toBeLessThanOrEqual(cutter.state.cutter.sheetStrokes.length);
@@ -109,9 +48,9 @@ describe('a machine that answers line by line, and nobody looks on', () => {
   });
 
   it('pauses wherever it is, and goes on', async () => {
-    const cutter = await flatbed(4);
-    const { runId, strokes } = await start(at(cutter.dataPort), flatbedFile, 6);
-    await until(runId, 'cutting');
+    const cutter = await runs.flatbed(4);
+    const { runId, strokes } = await runs.start(at(cutter.dataPort), flatbedFile, 6);
+    await runs.until(runId, 'cutting');
     await pause(200);
     await pauseRun(runId, true, context);
     await pause(100);
@@ -119,14 +58,14 @@ describe('a machine that answers line by line, and nobody looks on', () => {
     await pause(300);
     expect(cutter.state.cutter.cutMetres).toBe(held);
     await pauseRun(runId, false, context);
-    const { run } = await until(runId, 'looking', 30_000);
+    const { run } = await runs.until(runId, 'looking', 30_000);
     expect(run.outcomes).toHaveLength(strokes.length);
   });
 
   it('is stopped at any moment: nothing is cut beyond the stroke under the blade', async () => {
     for (const ms of [0, 1, 2, 3, 5, 8, 13, 20, 50, 120, 333, 480]) {
-      const cutter = await flatbed(4);
-      const { runId } = await start(at(cutter.dataPort), flatbedFile, 10);
+      const cutter = await runs.flatbed(4);
+      const { runId } = await runs.start(at(cutter.dataPort), flatbedFile, 10);
       await pause(ms);
       const before = cutter.state.cutter.strokesCut;
       expect(await stopRun(runId, context), `after ${ms} ms`).toBe('stopped');
@@ -143,55 +82,57 @@ describe('a machine that answers line by line, and nobody looks on', () => {
   }, 40_000);
 
   it('is held when it refuses a line or gives an alarm, with its words', async () => {
-    const refusing = await odd((socket) => socket.on('data', () => socket.write('error: no such word\n')));
-    const first = await start(at(refusing.port), flatbedFile, 2);
-    expect((await until(first.runId, 'held')).run.message).toMatch(/refused a line: no such word/);
+    const refusing = await runs.odd((socket) =>
+      socket.on('data', () => socket.write('error: no such word\n')),
+    );
+    const first = await runs.start(at(refusing.port), flatbedFile, 2);
+    expect((await runs.until(first.runId, 'held')).run.message).toMatch(/refused a line: no such word/);
     // Whatever it had planned is dropped: its tool must not stay down.
     await expect.poll(() => refusing.received()).toContain('\u0018');
-    const alarmed = await odd((socket) => socket.on('data', () => socket.write('alarm: limit\n')));
-    const second = await start(at(alarmed.port), flatbedFile, 2);
-    expect((await until(second.runId, 'held')).run.message).toMatch(/stopped: limit/);
+    const alarmed = await runs.odd((socket) => socket.on('data', () => socket.write('alarm: limit\n')));
+    const second = await runs.start(at(alarmed.port), flatbedFile, 2);
+    expect((await runs.until(second.runId, 'held')).run.message).toMatch(/stopped: limit/);
   });
 
   it('is noticed within 10 s when it falls silent, and the run is held', async () => {
     let lines = 0;
-    const silent = await odd((socket) =>
+    const silent = await runs.odd((socket) =>
       socket.on('data', () => {
         lines += 1;
         if (lines < 8) socket.write('ok\n');
       }),
     );
-    const { runId } = await start(at(silent.port), flatbedFile, 2);
-    await until(runId, 'cutting');
-    const { run, ms } = await until(runId, 'held', 12_000);
+    const { runId } = await runs.start(at(silent.port), flatbedFile, 2);
+    await runs.until(runId, 'cutting');
+    const { run, ms } = await runs.until(runId, 'held', 12_000);
     expect(ms).toBeLessThan(10_000);
     expect(run.message).toMatch(/says nothing any more.*strokes had gone out/);
   }, 20_000);
 
   it('is noticed when it was switched off and on, though it answers', async () => {
     let lines = 0;
-    const restarted = await odd((socket) =>
+    const restarted = await runs.odd((socket) =>
       socket.on('data', (bytes) => {
         lines += 1;
         if (bytes.includes('?')) socket.write('<idle>\n');
         else if (lines < 6) socket.write('ok\n');
       }),
     );
-    const { runId } = await start(at(restarted.port), flatbedFile, 2);
-    expect((await until(runId, 'held', 12_000)).run.message).toMatch(/started anew/);
+    const { runId } = await runs.start(at(restarted.port), flatbedFile, 2);
+    expect((await runs.until(runId, 'held', 12_000)).run.message).toMatch(/started anew/);
   }, 20_000);
 
   it('breaks the link: held, with what had gone out; going on leaves or repeats it', async () => {
     let lines = 0;
-    const breaking = await odd((socket) =>
+    const breaking = await runs.odd((socket) =>
       socket.on('data', () => {
         lines += 1;
         if (lines < 30) socket.write('ok\n');
         else socket.resetAndDestroy();
       }),
     );
-    const { runId } = await start(at(breaking.port), flatbedFile, 4);
-    const { run } = await until(runId, 'held');
+    const { runId } = await runs.start(at(breaking.port), flatbedFile, 4);
+    const { run } = await runs.until(runId, 'held');
     expect(run.message).toMatch(/broke the link.*\d of 8 strokes had gone out/);
     expect(run.outTo).toBeGreaterThanOrEqual(run.outcomes.length);
     await stopRun(runId, context);
@@ -201,18 +142,18 @@ describe('a machine that answers line by line, and nobody looks on', () => {
 
 describe('a machine that says nothing', () => {
   it('gets every byte, and a person looks', async () => {
-    const machineThere = await odd((socket) => socket.on('end', () => socket.end()));
-    const { runId, strokes } = await start(at(machineThere.port), plotterFile(), 10);
-    const { run } = await until(runId, 'looking');
+    const machineThere = await runs.odd((socket) => socket.on('end', () => socket.end()));
+    const { runId, strokes } = await runs.start(at(machineThere.port), plotterFile(), 10);
+    const { run } = await runs.until(runId, 'looking');
     expect(run.message).toMatch(/reports nothing back/);
     expect(run.outcomes).toHaveLength(strokes.length);
     expect(machineThere.received().match(/PD/g)).toHaveLength(strokes.length);
   });
 
   it('cannot be stopped from here: sending ends at once, the run is held and says where to stop it', async () => {
-    const taking = await odd(() => undefined);
-    const { runId, strokes } = await start(at(taking.port), slowFile, 200);
-    await until(runId, 'cutting');
+    const taking = await runs.odd(() => undefined);
+    const { runId, strokes } = await runs.start(at(taking.port), slowFile, 200);
+    await runs.until(runId, 'cutting');
     await pause(1200);
     const before = taking.received().length;
     expect(await stopRun(runId, context)).toBe('held');
@@ -228,16 +169,16 @@ describe('a machine that says nothing', () => {
     // A person looked: what went out is cut, and the rest goes out.
     await expect(pauseRun(runId, true, context)).rejects.toMatchObject({ code: 'conflict' });
     await continueRun(runId, 'leave', context);
-    const { run } = await until(runId, 'cutting');
+    const { run } = await runs.until(runId, 'cutting');
     expect(run.outcomes.length).toBe(outTo);
     expect(await stopRun(runId, context)).toBe('held');
     expect(await stopRun(runId, context)).toBe('stopped');
   }, 20_000);
 
   it('is sent no more than a few seconds ahead of what it can have cut', async () => {
-    const taking = await odd(() => undefined);
-    const { runId, strokes } = await start(at(taking.port), slowFile, 200);
-    const { run } = await until(runId, 'cutting');
+    const taking = await runs.odd(() => undefined);
+    const { runId, strokes } = await runs.start(at(taking.port), slowFile, 200);
+    const { run } = await runs.until(runId, 'cutting');
     const secondsOf = (many: number) =>
       strokes.slice(0, many).reduce((sum, { points }) => sum + lengthOf(points) / 20, 0);
     const begun = Date.now();
@@ -258,19 +199,19 @@ describe('a machine that says nothing', () => {
     ['resets', (socket: Socket) => socket.resetAndDestroy()],
     ['hangs up', (socket: Socket) => socket.end()],
   ] as const)('%s half-way: held, never taken for cut', async (_, leave) => {
-    const leaving = await odd((socket) => socket.once('data', () => leave(socket)));
-    const { runId } = await start(at(leaving.port), slowFile, 100);
-    const { run } = await until(runId, 'held');
+    const leaving = await runs.odd((socket) => socket.once('data', () => leave(socket)));
+    const { runId } = await runs.start(at(leaving.port), slowFile, 100);
+    const { run } = await runs.until(runId, 'held');
     expect(run.message).toMatch(/(broke|hung up).*look at the sheet/);
     expect(run.outcomes).toEqual([]);
   });
 
   it('is not there: nothing was sent', async () => {
-    const gone = await odd(() => undefined);
+    const gone = await runs.odd(() => undefined);
     gone.close();
-    const { runId } = await start(at(gone.port), plotterFile(), 2);
-    expect((await until(runId, 'held')).run.message).toMatch(/No cutter answers.*Nothing was sent/);
+    const { runId } = await runs.start(at(gone.port), plotterFile(), 2);
+    expect((await runs.until(runId, 'held')).run.message).toMatch(/No cutter answers.*Nothing was sent/);
     await continueRun(runId, 'again', context);
-    await until(runId, 'held');
+    await runs.until(runId, 'held');
   });
 });

@@ -10,7 +10,11 @@ import { connectStore } from '#store/connection/connectStore.ts';
 
 /** An application of its own, whose server and database are killed without warning. */
 let home: string;
-const standIns = { desk: { dataPort: 1, panelPort: 1 }, roll: { dataPort: 1, panelPort: 1 } };
+const standIns = {
+  desk: { dataPort: 1, panelPort: 1 },
+  roll: { dataPort: 1, panelPort: 1 },
+  flat: { dataPort: 1, panelPort: 1 },
+};
 
 beforeAll(() => {
   home = mkdtempSync(join(tmpdir(), 'feather-kill-'));

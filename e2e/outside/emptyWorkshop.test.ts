@@ -12,7 +12,11 @@ import { settle } from '#e2e/support/settle.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
 /** A workshop that just began: no machine, no sheet, no setting. Every view says what to do first. */
-const standIns = { desk: { dataPort: 1, panelPort: 1 }, roll: { dataPort: 1, panelPort: 1 } };
+const standIns = {
+  desk: { dataPort: 1, panelPort: 1 },
+  roll: { dataPort: 1, panelPort: 1 },
+  flat: { dataPort: 1, panelPort: 1 },
+};
 let home: string;
 let address: string;
 let context: BrowserContext;

@@ -40,7 +40,7 @@ export function codeOf(problem: unknown): string {
     [/no such file/i, 'ENOENT'],
     [/cannot lock|resource busy|temporarily unavailable/i, 'EBUSY'],
     [/no such device/i, 'ENXIO'],
-    [/input\/output error/i, 'EIO'],
+    [/input\/output error|bad file descriptor/i, 'EIO'],
     [/inappropriate ioctl|not a typewriter/i, 'ENOTTY'],
   ];
   return spoken.find(([pattern]) => pattern.test(problem.message))?.[1] ?? '';

@@ -20,10 +20,10 @@ export async function openDevice(path: string): Promise<Channel> {
   } catch (problem) {
     throw deviceProblem(problem, path);
   }
-  const { isFile } = await file.stat().then((about) => ({ isFile: about.isFile() }));
-  if (isFile) {
+  const about = await file.stat();
+  if (!about.isCharacterDevice() && !about.isFIFO()) {
     await file.close();
-    throw new AppError('deviceUnreachable', `${path} is a plain file, no machine.`);
+    throw new AppError('deviceUnreachable', `${path} is no device that a machine is behind.`);
   }
   return channelOf(file, path);
 }

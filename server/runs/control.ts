@@ -1,6 +1,9 @@
 import type { Channel, Hands } from '#server/links/link.ts';
 import type { Live } from '#server/runs/live.ts';
 
+/** What has gone out is told no more often. */
+const FOLLOW_MS = 250;
+
 /** What others may do to a transmission while it goes on. */
 export class Control implements Live {
   isHalted = false;
@@ -8,6 +11,8 @@ export class Control implements Live {
   private teller: Live['tell'] | null = null;
   private channel: Channel | null = null;
   private readonly halts: (() => void)[] = [];
+  private follow: (to: number) => void = () => undefined;
+  private followedAt = 0;
   private stopping: Promise<boolean> | null = null;
 
   constructor(
@@ -62,6 +67,17 @@ export class Control implements Live {
 
   setOut(strokes: number): void {
     this.out = Math.max(this.out, this.from + strokes);
+  }
+
+  /** Who follows what has gone out. */
+  onOut(follow: (to: number) => void): void {
+    this.follow = follow;
+  }
+
+  tellOut(): void {
+    if (Date.now() - this.followedAt < FOLLOW_MS) return;
+    this.followedAt = Date.now();
+    this.follow(this.out);
   }
 
   outTo(): number {

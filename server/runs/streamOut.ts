@@ -44,6 +44,7 @@ async function letOut(
       }
       if (control.isHalted) return { kind: 'halted' };
       control.setOut(after);
+      if (!watching) control.tellOut();
       const busy = Math.max(0, seconds.most(after) - elapsed());
       if (!(await withinMs(channel.write(text), SILENT_MS + 1000 * busy))) {
         return { kind: 'silent', reason: 'the machine takes nothing any more' };
@@ -56,8 +57,12 @@ async function letOut(
       : { kind: 'lost', reason: 'the link broke while the file went out' };
   }
   // A stand-in that is watched is still at work: it hangs up when it is done.
-  if (!watching) await channel.end();
-  return { kind: 'sentAll' };
+  if (watching) return { kind: 'sentAll' };
+  await channel.end();
+  // Nobody looks at a sheet that cannot be done yet; and until then it can be stopped at its own panel.
+  const left = seconds.least(blocks.at(-1)?.strokesDone ?? 0) - elapsed();
+  if (left > 0) await Promise.race([pause(1000 * left), halted]);
+  return { kind: control.isHalted ? 'halted' : 'sentAll' };
 }
 
 interface Piece {

@@ -10,6 +10,7 @@ import { insistOnStore } from '#server/runs/insistOnStore.ts';
 import { Control } from '#server/runs/control.ts';
 import { enterLive, leaveLive } from '#server/runs/live.ts';
 import type { Said, SendEnd, Watching } from '#server/runs/said.ts';
+import { publishRunEvent } from '#server/runs/runHub.ts';
 import type { Scene } from '#server/runs/scene.ts';
 import { sayInTurns } from '#server/runs/sayInTurns.ts';
 import { streamOut } from '#server/runs/streamOut.ts';
@@ -29,6 +30,7 @@ export async function transmit(
   const { context, runId, run: driven } = scene;
   // At once, before anything is waited for: a stop that comes now finds it.
   const control = new Control(key, from);
+  control.onOut((to) => publishRunEvent(runId, { kind: 'out', to }));
   enterLive(runId, control);
   try {
     const link = await findLink();

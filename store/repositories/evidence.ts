@@ -1,8 +1,11 @@
+import { z } from 'zod';
 import { groupBy } from '#core/collections/groupBy.ts';
 import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import { RUN_VERDICTS, type SettingValues } from '#core/setting/setting.ts';
+import { correctValues, sheetFactor } from '#core/setting/correctForce.ts';
+import { RUN_VERDICTS } from '#core/setting/setting.ts';
+import type { Machine } from '#core/station/machine.ts';
 import type { Material } from '#core/stack/material.ts';
 import { DIAL_IN_OPERATIONS, depthTaughtBy } from '#core/stack/depthGrade.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
@@ -11,20 +14,26 @@ import { listGradedPasses, type GradedPass } from '#store/repositories/gradedPas
 import { listMachines } from '#store/repositories/machines.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import { listTestCuts } from '#store/repositories/testCuts.ts';
+import { jsonColumn } from '#store/rows/jsonColumn.ts';
+import { settingValuesSchema } from '#store/rows/settingRows.ts';
 
 /** Operations whose runs teach a threshold. */
 const TEACHING = [...DIAL_IN_OPERATIONS, 'perforated'] as const;
 
-interface RunRow {
-  readonly run_id: number;
-  readonly condition_id: number;
-  readonly machine_id: number;
-  readonly operation: (typeof TEACHING)[number];
-  readonly setting_values: string | SettingValues;
-  readonly blade_metres: number;
-  readonly verdict: RunEvidence['verdict'];
-  readonly lot: string;
-}
+const runRow = z.object({
+  run_id: z.number(),
+  condition_id: z.number(),
+  machine_id: z.number(),
+  operation: z.enum(TEACHING),
+  /** As it was cut; `null` for runs from before that was kept. */
+  cut_values: jsonColumn(settingValuesSchema.nullable()),
+  setting_values: jsonColumn(settingValuesSchema),
+  blade_metres: z.number(),
+  verdict: z.enum(RUN_VERDICTS),
+  lot: z.string(),
+  colour: z.string(),
+});
+type RunRow = z.infer<typeof runRow>;
 
 /** A source with the grades that were given at the sheets of its runs. */
 export interface BookSource extends CutSource {
@@ -67,8 +76,8 @@ export async function readCutSources(
       // What a person saw says more than the verdict of the same run.
       const noted = (runsOf.get(key) ?? [])
         .filter(({ run_id, operation }) => !graded.has(`${run_id}/${operation}`))
-        .flatMap((row) => readRun(row, machine.speedScale));
-      const runs = [...noted, ...seen.map((grade) => ({ ...grade, verdict: 'clean' as const, colour: '' }))];
+        .flatMap((row) => readRun(row, machine, sheetFactor(material, row.colour, row.lot)));
+      const runs = [...noted, ...seen.map((grade) => ({ ...grade, verdict: 'clean' as const }))];
       if (own.length + runs.length === 0) return [];
       return [{ material, condition, machine, cuts: own, runs, grades: seen }];
     }),
@@ -111,22 +120,26 @@ async function readRuns(
       'runs.machine_id',
       'runs.verdict',
       'runs.lot',
+      'runs.colour',
+      'run_settings.cut_values',
       'runs.blade_metres',
       'settings.operation',
       'setting_revisions.setting_values',
     );
   if (conditionIds) query.whereIn('runs.condition_id', [...conditionIds]);
   if (machineId !== null) query.where('runs.machine_id', machineId);
-  return (await query) as RunRow[];
+  return ((await query) as unknown[]).map((row) => runRow.parse(row));
 }
 
-function readRun(row: RunRow, speedScale: Parameters<typeof speedToMmPerS>[1]): readonly RunEvidence[] {
+/** What a run says of the force it was cut with, after what lot and colour add to that of its setting. */
+function readRun(
+  row: RunRow,
+  { speedScale, forceScale }: Pick<Machine, 'speedScale' | 'forceScale'>,
+  factor: number,
+): readonly RunEvidence[] {
   const operation = depthTaughtBy(row.operation);
   if (!operation) return [];
-  const values =
-    typeof row.setting_values === 'string'
-      ? (JSON.parse(row.setting_values) as SettingValues)
-      : row.setting_values;
+  const values = row.cut_values ?? correctValues(row.setting_values, forceScale, factor);
   return [
     {
       operation,
@@ -136,7 +149,7 @@ function readRun(row: RunRow, speedScale: Parameters<typeof speedToMmPerS>[1]): 
       bladeMetres: row.blade_metres,
       verdict: row.verdict,
       lot: row.lot,
-      colour: '',
+      colour: row.colour,
     },
   ];
 }

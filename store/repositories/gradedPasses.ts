@@ -27,6 +27,7 @@ export interface GradedPass {
   readonly bladeMetres: number;
   readonly matId: number | null;
   readonly lot: string;
+  readonly colour: string;
   readonly humidity: number | null;
   readonly at: string;
 }
@@ -44,6 +45,7 @@ const row = z.object({
   blade_metres: z.number().nullable(),
   mat_id: z.number().nullable(),
   lot: z.string(),
+  colour: z.string(),
   humidity: z.number().nullable(),
   at: timeColumn,
 });
@@ -72,6 +74,7 @@ export async function listGradedPasses(
       'runs.blade_metres',
       'runs.mat_id',
       'runs.lot',
+      'runs.colour',
       'runs.humidity',
     );
   if (machineId !== null) query.where('runs.machine_id', machineId);
@@ -102,6 +105,7 @@ export async function listGradedPasses(
         bladeMetres: found.blade_metres ?? 0,
         matId: found.mat_id,
         lot: found.lot,
+        colour: found.colour,
         humidity: found.humidity,
         at: found.at,
       },

@@ -160,7 +160,15 @@ describe('what may be entered', () => {
     expect(problems({ speedScale: { ...machine.speedScale, max: 10 } })).toMatch(/highest speed/);
     expect(problems({ name: '  ' })).toMatch(/is missing/);
     expect(problems({ link: { kind: 'address', host: 'cutter', port: 99_999 } })).not.toBe('');
-    expect(problems({ link: { kind: 'device', path: '/etc/passwd' } })).toMatch(/a device of this computer/);
+    expect(problems({ link: { kind: 'device', path: '/etc/passwd' } })).toMatch(
+      /printer device or a serial line/,
+    );
+    for (const path of ['/dev/sda', '/dev/../etc/passwd', '/dev/mem', '/dev/tty/../sda']) {
+      expect(problems({ link: { kind: 'device', path } }), path).not.toBe('');
+    }
+    for (const path of ['/dev/usb/lp0', '/dev/ttyACM0', '/dev/serial/by-id/usb-1a86_USB-if00-port0']) {
+      expect(problems({ link: { kind: 'device', path } }), path).toBe('');
+    }
     expect(problems({ language: { id: 'morse' } })).toBe('no such machine language');
     expect(problems({ language: { id: 'gcode', options: { settleSeconds: -1 } } })).not.toBe('');
     expect(problems({ language: { id: 'gcode' } })).toBe('');

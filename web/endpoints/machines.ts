@@ -1,4 +1,10 @@
 import { z } from 'zod';
+import { AppError } from '#core/errors/appError.ts';
+import type { MachineLink } from '#core/station/machine.ts';
+import type { ServerContext } from '#server/context.ts';
+import { refuseOwnAddress } from '#server/links/refuseOwnAddress.ts';
+import { tryLink } from '#server/runs/tryLink.ts';
+import { findGoingRuns } from '#store/repositories/goingRuns.ts';
 import { fitForceScale } from '#core/units/fitForceScale.ts';
 import { addCalibration, removeCalibration } from '#store/repositories/calibrations.ts';
 import {
@@ -34,7 +40,10 @@ export const postMachine = defineEndpoint({
   body: newMachineSchema,
   reply: z.object({ id: z.number() }),
   status: 201,
-  handle: async ({ body, author }, { store }) => ({ id: await addMachine(store, body, new Date(), author) }),
+  handle: async ({ body, author }, { store, ownPorts }) => {
+    await checkLink(body.link, ownPorts);
+    return { id: await addMachine(store, body, new Date(), author) };
+  },
 });
 
 export const putMachine = defineEndpoint({
@@ -44,8 +53,9 @@ export const putMachine = defineEndpoint({
   params,
   body: machineChangeSchema,
   reply: changedSchema,
-  handle: async (input, { store }) => {
+  handle: async (input, { store, ownPorts }) => {
     const { version, ...machine } = input.body;
+    await checkLink(machine.link, ownPorts);
     return {
       undoId: await changeMachine(store, input.params.id, machine, version, input.author, new Date()),
     };
@@ -62,6 +72,33 @@ export const postMachineArchive = defineEndpoint({
   handle: async ({ params: { id }, body, author }, { store }) => ({
     undoId: await setMachineArchived(store, id, body.isArchived, author, new Date()),
   }),
+});
+
+/** An address behind which the application itself is would be written to. */
+async function checkLink(link: MachineLink, ownPorts: ServerContext['ownPorts']): Promise<void> {
+  if (link.kind === 'address') await refuseOwnAddress(link, ownPorts);
+}
+
+export const postTry = defineEndpoint({
+  method: 'POST',
+  path: '/api/machines/{id}/try',
+  summary: 'Moves the head 10 mm to the right and back with the tool up, to try the link.',
+  params,
+  reply: z.object({
+    hasAnswered: z
+      .boolean()
+      .meta({ description: 'the machine itself confirmed it; otherwise somebody looks' }),
+  }),
+  handle: async ({ params: { id } }, context) => {
+    const going = (await findGoingRuns(context.store)).find(({ machineId }) => machineId === id);
+    if (going) {
+      throw new AppError(
+        'conflict',
+        `The sheet of "${going.jobName}" is still in this machine: unload or stop it first.`,
+      );
+    }
+    return { hasAnswered: await tryLink(await findMachine(context.store, id), context) };
+  },
 });
 
 export const postCalibration = defineEndpoint({

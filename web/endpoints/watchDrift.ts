@@ -130,7 +130,7 @@ function listEvents({ material, machine, cuts, grades }: BookSource): readonly E
   }));
   const seen = grades.map((grade): Event => {
     const { force, passes, speedMmPerS, bladeMetres } = grade;
-    const forceGf = gfOf(force, machine.forceScale) * plain(grade.lot, '');
+    const forceGf = gfOf(force, machine.forceScale) * plain(grade.lot, grade.colour);
     return {
       source: 'grade',
       sourceId: grade.id,

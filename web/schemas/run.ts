@@ -107,6 +107,7 @@ export const runEventSchema = z.discriminatedUnion('kind', [
     index: z.number(),
     spans: z.array(z.object({ from: z.number(), to: z.number(), grade: gradeSchema })).readonly(),
   }),
+  z.object({ kind: z.literal('out'), to: z.number() }),
   z.object({ kind: z.literal('state'), state: z.enum(RUN_STATES), message: z.string() }),
 ]);
 

@@ -137,8 +137,13 @@ export const depthScaleSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
-const DEVICE_PATH = /^\/dev\/[\w./-]+$/;
-const devicePath = text(120).regex(DEVICE_PATH, 'a device of this computer, such as /dev/usb/lp0');
+/** Printer devices and serial lines by the names that Linux gives them; never a disk or memory. */
+const DEVICE_PATH =
+  /^\/dev\/(usb\/lp\d+|usblp\d+|lp\d+|tty[\w]+|pts\/\d+|rfcomm\d+|serial\/by-(id|path)\/[\w.:+-]+)$/;
+const devicePath = text(120).regex(
+  DEVICE_PATH,
+  'a printer device or a serial line of this computer, such as /dev/usb/lp0 or /dev/ttyUSB0',
+);
 
 export const linkSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none') }),

@@ -5,7 +5,14 @@ export const OUTCOME_LOOKS = {
   over: { stroke: 'var(--color-ember)', width: 3.6, dash: '1.5 3', words: 'too deep' },
 } as const;
 
-export function OutcomeLegend() {
+/** Cut, as the machine says; nobody has looked how deep. */
+export const UNSEEN_LOOK = {
+  stroke: 'var(--color-ink)',
+  width: 1.6,
+  words: 'cut, nobody has looked yet',
+} as const;
+
+export function OutcomeLegend({ hasUnseen }: { readonly hasUnseen: boolean }) {
   return (
     <ul className="flex flex-wrap gap-5 text-sm text-muted mt-2" aria-label="What the lines show">
       {Object.values(OUTCOME_LOOKS).map(({ stroke, width, dash, words }) => (
@@ -16,6 +23,14 @@ export function OutcomeLegend() {
           {words}
         </li>
       ))}
+      {hasUnseen ? (
+        <li className="flex items-center gap-2">
+          <svg width="34" height="8" aria-hidden>
+            <line x1="1" x2="33" y1="4" y2="4" stroke={UNSEEN_LOOK.stroke} strokeWidth={UNSEEN_LOOK.width} />
+          </svg>
+          {UNSEEN_LOOK.words}
+        </li>
+      ) : null}
       <li className="flex items-center gap-2">
         <svg width="34" height="8" aria-hidden>
           <line x1="1" x2="33" y1="4" y2="4" stroke="var(--color-edge)" strokeWidth="1.5" />

@@ -4,7 +4,7 @@ import { slicePolyline } from '#core/geometry/slicePolyline.ts';
 import type { StrokeOutcome } from '#core/run/run.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
 import { judgeStroke } from '#core/run/judgeStroke.ts';
-import { OUTCOME_LOOKS } from '#web/islands/run/OutcomeLegend.tsx';
+import { OUTCOME_LOOKS, UNSEEN_LOOK } from '#web/islands/run/OutcomeLegend.tsx';
 
 interface Props {
   readonly strokes: readonly RunStroke[];
@@ -42,6 +42,18 @@ const ReachedStroke = memo(function ReachedStroke({
   readonly stroke: RunStroke;
   readonly outcome: StrokeOutcome;
 }) {
+  if (outcome.spans.length === 0) {
+    return (
+      <path
+        d={writePolylineData(stroke.points)}
+        stroke={UNSEEN_LOOK.stroke}
+        strokeWidth={UNSEEN_LOOK.width}
+        vectorEffect="non-scaling-stroke"
+      >
+        <title>{`${stroke.operation}, ${UNSEEN_LOOK.words}`}</title>
+      </path>
+    );
+  }
   return outcome.spans.map((span) => {
     const look = OUTCOME_LOOKS[judgeStroke(span.grade, stroke)];
     return (

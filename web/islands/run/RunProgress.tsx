@@ -34,7 +34,9 @@ export function RunProgress({ live }: { readonly live: LiveRun }) {
   const { run, error, isLinked } = live;
   const done = run.outcomes.length;
   const total = run.strokes.length;
-  const share = total === 0 ? 0 : done / total;
+  // A machine that says nothing is followed by what it was sent.
+  const sent = run.state === 'cutting' ? Math.max(0, (run.outTo ?? 0) - done) : 0;
+  const share = total === 0 ? 0 : (done + sent) / total;
   const isMoving = run.state === 'cutting' || run.state === 'paused' || run.state === 'waiting';
   const next = isMoving ? run.strokes[done] : undefined;
   return (
@@ -47,10 +49,10 @@ export function RunProgress({ live }: { readonly live: LiveRun }) {
       <progress className="w-full h-3 mt-3 accent-verdigris" value={share} max={1} aria-label="Strokes cut" />
       <p className="text-muted">
         <span className="figure">
-          {done} of {total}
+          {done + sent} of {total}
         </span>{' '}
-        strokes ·{' '}
-        {isRunOver(run.state) || run.state === 'looking'
+        strokes{sent > 0 ? ' sent' : ''} ·{' '}
+        {isRunOver(run.state) || run.state === 'looking' || sent > 0
           ? `planned ${formatDuration(run.seconds)}`
           : `about ${formatDuration(run.seconds * (1 - share))} left`}
       </p>

@@ -68,7 +68,7 @@ export function RunView({
             </g>
           ) : null}
         </SheetView>
-        <OutcomeLegend />
+        <OutcomeLegend hasUnseen={run.outcomes.some(({ spans }) => spans.length === 0)} />
       </section>
       <div className="grid gap-5 content-start">
         <RunProgress live={live} />

@@ -80,6 +80,7 @@ export type LiveRun = ReturnType<typeof useRun>;
 
 function applyEvent(run: Run, event: Exclude<LiveEvent, { kind: 'position' }>): Run {
   if (event.kind === 'state') return { ...run, state: event.state, message: event.message };
+  if (event.kind === 'out') return { ...run, outTo: event.to };
   return { ...run, outcomes: mergeOutcomes(run.outcomes, [{ index: event.index, spans: event.spans }]) };
 }
 

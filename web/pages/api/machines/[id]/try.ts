@@ -1,0 +1,3 @@
+import { postTry } from '#web/endpoints/machines.ts';
+
+export const POST = postTry.serve;
