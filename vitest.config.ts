@@ -30,6 +30,15 @@ export default defineConfig({
       },
       {
         test: {
+          name: 'deep',
+          include: ['e2e/deep/**/*.test.ts'],
+          fileParallelism: false,
+          testTimeout: 900_000,
+          hookTimeout: 120_000,
+        },
+      },
+      {
+        test: {
           name: 'browser',
           include: ['e2e/journeys/**/*.test.ts'],
           // A page that is asked again until it shows something may take as long as a click may.

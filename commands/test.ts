@@ -27,9 +27,12 @@ const CHECKS: readonly { readonly name: string; readonly arguments: readonly str
 ];
 /** The stand-ins hurry in tests: nobody watches. */
 const TEST_PACE = 40;
-/** `./feather test store browser` runs these kinds alone, while working on one; without names everything runs. */
+/**
+ * `./feather test store browser` runs these kinds alone, while working on one; without names everything runs but what
+ * takes long: `./feather test deep`.
+ */
 const chosen = process.argv.slice(2);
-const isChosen = (kind: string) => chosen.length === 0 || chosen.includes(kind);
+const isChosen = (kind: string) => (chosen.length === 0 ? kind !== 'deep' : chosen.includes(kind));
 
 interface Tally {
   passed: number;
@@ -45,7 +48,7 @@ try {
   if (isChosen('checks')) await runChecks();
   const scratchUrl = await startDatabase(home);
   const environment = { FEATHER_TEST_STORE_URL: scratchUrl.replace(/feather$/, 'feather_scratch') };
-  for (const project of ['unit', 'devices', 'outside', 'store'].filter(isChosen)) {
+  for (const project of ['unit', 'devices', 'outside', 'store', 'deep'].filter(isChosen)) {
     runVitest(project, environment);
   }
   if (isChosen('browser')) {

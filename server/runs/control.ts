@@ -7,6 +7,7 @@ const FOLLOW_MS = 250;
 /** What others may do to a transmission while it goes on. */
 export class Control implements Live {
   isHalted = false;
+  isFollowed = false;
   private out: number;
   private teller: Live['tell'] | null = null;
   private channel: Channel | null = null;
@@ -75,6 +76,7 @@ export class Control implements Live {
   }
 
   tellOut(): void {
+    this.isFollowed = true;
     if (Date.now() - this.followedAt < FOLLOW_MS) return;
     this.followedAt = Date.now();
     this.follow(this.out);

@@ -7,6 +7,8 @@ export interface Live {
   tell(order: 'stop' | 'pause' | 'resume'): Promise<boolean>;
   /** Strokes of the run before this one have gone out, at least in part. */
   outTo(): number;
+  /** Nobody tells what becomes of it: what has gone out is all that is known. */
+  readonly isFollowed: boolean;
   /** Whether anything has gone out. */
   hasBegun(): boolean;
 }

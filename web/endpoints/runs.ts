@@ -18,6 +18,7 @@ import { planJob } from '#web/endpoints/planJob.ts';
 import { streamRun } from '#web/endpoints/streamRun.ts';
 import { requestRefit } from '#web/workers/refitKnowledge.ts';
 import { driveRun } from '#server/runs/runLoop.ts';
+import { readRun } from '#server/runs/readRun.ts';
 import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 import { findLink } from '#server/links/findLink.ts';
 import { pointSchema } from '#web/schemas/job.ts';
@@ -96,7 +97,7 @@ export const getRun = defineEndpoint({
   summary: 'A run: what was sent, what was reached, how it was noted.',
   params: runParams,
   reply: runSchema,
-  handle: ({ params }, { store }) => findRun(store, params.id),
+  handle: ({ params }, { store }) => readRun(store, params.id),
 });
 
 export const getRunEvents = defineEndpoint({

@@ -1,3 +1,4 @@
+import { abilitiesOf } from '#core/protocol/findLanguage.ts';
 import type { RoleFacts } from '#core/drawing/guessRoles.ts';
 import type { Run } from '#core/run/run.ts';
 import { nameCondition } from '#core/stack/material.ts';
@@ -9,7 +10,7 @@ import { findJobHead } from '#store/repositories/jobs.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findRegistration } from '#store/repositories/registration.ts';
 import { listRunGrades } from '#store/repositories/runGrades.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { readRun } from '#server/runs/readRun.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
@@ -74,9 +75,10 @@ export function showJob(id: string | undefined): Promise<ShownJob | null> {
 export function showRun(id: string | undefined): Promise<ShownRun | null> {
   return nullIfMissing(async () => {
     const { store, standIns } = serverContext();
-    const run = await findRun(store, Number(id));
+    const run = await readRun(store, Number(id));
     const { material, condition } = await findMaterialByCondition(store, run.conditionId);
-    const { name, link } = await findMachine(store, run.machineId);
+    const machine = await findMachine(store, run.machineId);
+    const { name, link } = machine;
     const page = link.kind === 'standIn' ? standIns?.[link.model]?.pagePort : undefined;
     return {
       run,
@@ -85,6 +87,7 @@ export function showRun(id: string | undefined): Promise<ShownRun | null> {
       isLayered: hasLiner(condition.stack),
       materialId: material.id,
       grades: await listRunGrades(store, run.id),
+      canPause: link.kind === 'standIn' || abilitiesOf(machine).pause,
       standInPage: page === undefined ? null : `http://127.0.0.1:${page}/`,
     };
   });

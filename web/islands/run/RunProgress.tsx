@@ -29,8 +29,14 @@ const TONES: Readonly<Partial<Record<RunState, string>>> = {
   unknown: 'problem',
 };
 
+interface Props {
+  readonly live: LiveRun;
+  /** Whether the machine can be told from here to pause. */
+  readonly canPause: boolean;
+}
+
 /** How far a run is, what it is at, how long it still takes, and what hands can tell it. */
-export function RunProgress({ live }: { readonly live: LiveRun }) {
+export function RunProgress({ live, canPause }: Props) {
   const { run, error, isLinked } = live;
   const done = run.outcomes.length;
   const total = run.strokes.length;
@@ -61,7 +67,7 @@ export function RunProgress({ live }: { readonly live: LiveRun }) {
           The link to the server is lost; trying again. The run goes on at the machine.
         </p>
       )}
-      <Orders live={live} />
+      <Orders live={live} canPause={canPause} />
       <Refusal error={error} />
     </section>
   );
@@ -79,7 +85,7 @@ function Message({ run: { state, message } }: Pick<LiveRun, 'run'>) {
   );
 }
 
-function Orders({ live: { run, order } }: { readonly live: LiveRun }) {
+function Orders({ live: { run, order }, canPause }: Props) {
   if (isRunOver(run.state) || run.state === 'looking') return null;
   return (
     <div className="flex flex-wrap gap-3 mt-3">
@@ -89,7 +95,7 @@ function Orders({ live: { run, order } }: { readonly live: LiveRun }) {
         </button>
       ) : null}
       {run.state === 'held' ? <HeldOrders run={run} order={order} /> : null}
-      {run.state === 'cutting' ? (
+      {run.state === 'cutting' && canPause ? (
         <button type="button" className="button grow" onClick={() => order('pause', { isPaused: true })}>
           <Pause size={18} aria-hidden /> Pause
         </button>
@@ -125,10 +131,11 @@ function HeldOrders({ run, order }: Pick<LiveRun, 'run' | 'order'>) {
       <button
         type="button"
         className="button w-full"
-        data-kind="main"
+        data-kind={unknown > next ? undefined : 'main'}
         onClick={() => order('continue', { openStroke: 'again' })}
       >
-        <Play size={18} aria-hidden /> Go on with stroke {next}
+        <Play size={18} aria-hidden />{' '}
+        {unknown > next ? `Nothing is cut: again from stroke ${next}` : `Go on with stroke ${next}`}
       </button>
       <button
         type="button"

@@ -22,6 +22,7 @@ interface Props {
   readonly materialId: number;
   readonly grades: readonly RunGradeReply[];
   readonly standInPage: string | null;
+  readonly canPause: boolean;
 }
 
 /** A run as it happens: the head on the sheet, what was reached along every line, and noting it afterwards. */
@@ -33,6 +34,7 @@ export function RunView({
   materialId,
   grades,
   standInPage,
+  canPause,
 }: Props) {
   const live = useRun(initial);
   const { run, head, settle } = live;
@@ -71,7 +73,7 @@ export function RunView({
         <OutcomeLegend hasUnseen={run.outcomes.some(({ spans }) => spans.length === 0)} />
       </section>
       <div className="grid gap-5 content-start">
-        <RunProgress live={live} />
+        <RunProgress live={live} canPause={canPause} />
         {isLooking ? <LookPanel live={live} look={look} isLayered={isLayered} /> : null}
         {isOver ? <NoteForm run={run} onNoted={settle} /> : null}
         <RunHistory run={run} />

@@ -53,7 +53,7 @@ const live = (state: RunState, change: Partial<Run> = {}, isLinked = true) =>
   }) as LiveRun;
 const words = (markup: string) => markup.replace(/<[^>]+>/g, ' ').replace(/\s+/g, ' ');
 const progress = (...given: Parameters<typeof live>) =>
-  words(renderToStaticMarkup(<RunProgress live={live(...given)} />));
+  words(renderToStaticMarkup(<RunProgress live={live(...given)} canPause />));
 
 describe('the progress of a run', () => {
   it('says what it is at, how far, and how long it still takes', () => {

@@ -1,0 +1,3 @@
+import { tormentRuns } from '#e2e/support/torment.ts';
+
+tormentRuns(100);
