@@ -1,4 +1,4 @@
-import { makeContext, type ServerContext } from '#server/context.ts';
+import { makeContext, type ServerContext } from '#server/context/context.ts';
 import { resumeRuns } from '#server/runs/runLoop.ts';
 
 let context: ServerContext | null = null;

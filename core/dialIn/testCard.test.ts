@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { strokeFigures, widthOfFigures } from '#core/dialIn/strokeFigures.ts';
 import { composeCard, findPlace, measureCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece, TEST_PIECES } from '#core/dialIn/testPiece.ts';
-import { writeCardFile, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { writeCardFile, writeCardSvg } from '#core/protocol/writeCard.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 

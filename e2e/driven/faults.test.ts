@@ -8,7 +8,7 @@ import { findRun } from '#store/repositories/runs.ts';
 import { machine, now, openTestStore } from '#store/tests/testStore.ts';
 import { standInHands } from '#server/links/standInHands.ts';
 import { driveRun, isDriven } from '#server/runs/runLoop.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 
 /** Runs driven over real sockets against the real store, with everything that goes wrong at a bench. */

@@ -4,7 +4,7 @@ import type { FileOptions } from '#core/program/cutProgram.ts';
 import { plotterFile } from '#core/tests/sampleJob.ts';
 import { flatbedFile } from '#e2e/support/drivenRun.ts';
 import { at, pause, UnwatchedRuns } from '#e2e/support/unwatchedRuns.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import { continueRun, pauseRun, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findRun } from '#store/repositories/runs.ts';

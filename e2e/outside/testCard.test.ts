@@ -5,10 +5,10 @@ import { join } from 'node:path';
 import { PNG } from 'pngjs';
 import { afterAll, describe, expect, it } from 'vitest';
 import { plotterFile, sampleDesign } from '#core/tests/sampleJob.ts';
-import { reserveJob } from '#core/dialIn/reserveJob.ts';
+import { reserveJob } from '#core/job/reserveJob.ts';
 import { composeCard, findPlace, measureCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
-import { writeCardFile, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { writeCardFile, writeCardSvg } from '#core/protocol/writeCard.ts';
 import { HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
 
 /** Test cards read by programs that share no code with what wrote them. */

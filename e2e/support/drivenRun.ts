@@ -11,7 +11,7 @@ import { plotterFile, sampleDesign, samplePlan } from '#core/tests/sampleJob.ts'
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob } from '#store/repositories/jobs.ts';
 import { startRun } from '#store/repositories/runs.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 
 /** Only for tests: a run of many small circles, kissed and then, at another exposure, cut through. */
 export interface DrivenRun {

@@ -5,7 +5,7 @@ import type { MachineLink } from '#core/station/machine.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { addDrivenRun, drivenContext } from '#e2e/support/drivenRun.ts';
 import { oddMachine, type OddMachine } from '#e2e/support/oddMachine.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import { driveRun, isDriven } from '#server/runs/runLoop.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addMachine } from '#store/repositories/machines.ts';

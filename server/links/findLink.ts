@@ -1,18 +1,25 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { Machine } from '#core/station/machine.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { Machine, StandInModel } from '#core/station/machine.ts';
 import type { Link } from '#server/links/link.ts';
 import { openDevice } from '#server/links/openDevice.ts';
 import { openSerial } from '#server/links/openSerial.ts';
 import { openTcp } from '#server/links/openTcp.ts';
-import { refuseOwnAddress } from '#server/links/refuseOwnAddress.ts';
+import { refuseOwnAddress, type OwnPort } from '#server/links/refuseOwnAddress.ts';
 import { standInHands } from '#server/links/standInHands.ts';
 
+/** What links need to know of where the application runs: its stand-ins, where there are any, and its own ports. */
+export interface LinkPlaces {
+  readonly standIns:
+    | {
+        readonly [Model in StandInModel]?:
+          { readonly dataPort: number; readonly panelPort: number } | undefined;
+      }
+    | null;
+  readonly ownPorts: readonly OwnPort[];
+}
+
 /** Where a machine is reached. @throws AppError `deviceUnreachable` when it has no link */
-export function findLink(
-  { link, name }: Machine,
-  context: Pick<ServerContext, 'standIns' | 'ownPorts'>,
-): Link {
+export function findLink({ link, name }: Machine, places: LinkPlaces): Link {
   switch (link.kind) {
     case 'address':
       return {
@@ -20,7 +27,7 @@ export function findLink(
         isTwoWay: true,
         hands: null,
         open: async () => {
-          await refuseOwnAddress(link, context.ownPorts);
+          await refuseOwnAddress(link, places.ownPorts);
           return openTcp(link.host, link.port);
         },
       };
@@ -29,7 +36,7 @@ export function findLink(
     case 'device':
       return { words: link.path, isTwoWay: false, hands: null, open: () => openDevice(link.path) };
     case 'standIn': {
-      const ports = context.standIns?.[link.model];
+      const ports = places.standIns?.[link.model];
       if (!ports) throw new AppError('deviceUnreachable', 'The stand-in cutters are not running.');
       return {
         words: 'its stand-in',

@@ -1,5 +1,5 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 
 /** The store is gone: how often and how far apart it is asked again. */
 const TRIES = 600;

@@ -1,7 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { RunEvent } from '#core/run/runCourse.ts';
 import { stepRun, type RunStep } from '#core/run/stepRun.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import { performCommand } from '#server/runs/performCommand.ts';
 import { publishRunEvent } from '#server/runs/runHub.ts';
 import { insistOnStore } from '#server/runs/insistOnStore.ts';

@@ -4,7 +4,7 @@ import { addRepeat } from '#core/program/runProgram.ts';
 import { abilitiesOf } from '#core/protocol/findLanguage.ts';
 import { isRunOver, type RunState } from '#core/run/run.ts';
 import type { RunEvent } from '#core/run/runCourse.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import { findLink } from '#server/links/findLink.ts';
 import { findLive } from '#server/runs/live.ts';
 import { watchRun } from '#server/runs/runHub.ts';

@@ -1,6 +1,6 @@
 import type { RunCourse, RunEvent } from '#core/run/runCourse.ts';
 import type { RunStep } from '#core/run/stepRun.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import type { DrivenRun } from '#store/repositories/runEvents.ts';
 
 /** Where a command is carried out: for which run, as it was written when it was given. */

@@ -1,7 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import { findLanguage } from '#core/protocol/findLanguage.ts';
 import type { Machine } from '#core/station/machine.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import { findLink } from '#server/links/findLink.ts';
 import { requireAnswers } from '#server/links/requireAnswers.ts';
 import { Control } from '#server/runs/control.ts';

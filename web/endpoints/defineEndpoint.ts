@@ -2,7 +2,7 @@ import type { APIContext, APIRoute } from 'astro';
 import { z } from 'zod';
 import { readJson } from '#web/endpoints/readJson.ts';
 import { replyToError } from '#web/endpoints/replyToError.ts';
-import { type ServerContext } from '#server/context.ts';
+import { type ServerContext } from '#server/context/context.ts';
 import { serverContext } from '#server/serverContext.ts';
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';

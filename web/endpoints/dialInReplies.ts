@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { compareWays, listWays, type WayOutlook } from '#core/dialIn/compareWays.ts';
 import { estimateEffort } from '#core/dialIn/estimateEffort.ts';
-import { writeCardFile, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { writeCardFile, writeCardSvg } from '#core/protocol/writeCard.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import { seedFromText } from '#core/random/seededRandom.ts';
 import type { DepthGrade, DialInOperation } from '#core/stack/depthGrade.ts';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { purposeOf, type DialInScrap } from '#core/dialIn/dialIn.ts';
-import { reserveJob } from '#core/dialIn/reserveJob.ts';
+import { reserveJob } from '#core/job/reserveJob.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { composeCard, measureCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
-import { writeCardFile, writeCardSvg } from '#core/dialIn/writeCard.ts';
+import { writeCardFile, writeCardSvg } from '#core/protocol/writeCard.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';

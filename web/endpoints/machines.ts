@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import type { MachineLink } from '#core/station/machine.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import { refuseOwnAddress } from '#server/links/refuseOwnAddress.ts';
 import { tryLink } from '#server/runs/tryLink.ts';
 import { findGoingRuns } from '#store/repositories/goingRuns.ts';

@@ -4,7 +4,7 @@ import { readBookEvidence } from '#store/repositories/evidence.ts';
 import { addKnowledge, findNewestKnowledge, findPriors } from '#store/repositories/knowledge.ts';
 import { listMachines } from '#store/repositories/machines.ts';
 import { watchDrift } from '#web/endpoints/watchDrift.ts';
-import type { ServerContext } from '#server/context.ts';
+import type { ServerContext } from '#server/context/context.ts';
 import { startThread } from '#web/workers/startThread.ts';
 import type { FitOrder } from '#web/workers/fitKnowledge.ts';
 
