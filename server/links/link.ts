@@ -14,6 +14,8 @@ export interface Channel {
   /** Hands on every whole line that comes back. */
   onLine(listener: (line: string) => void): void;
   readonly ended: Promise<ChannelEnd>;
+  /** Bytes that the other side has not confirmed yet; `null` where nobody tells. */
+  undelivered(): Promise<number | null>;
   /** Lets out what was written, then hangs up. */
   end(): Promise<void>;
   /** Hangs up at once: what has not left is dropped. */

@@ -56,6 +56,7 @@ function channelOf(file: FileHandle, path: string): Channel {
   return {
     ended,
     write,
+    undelivered: () => Promise.resolve(null),
     onLine: () => undefined,
     end: () => close({ kind: 'closed' }),
     cut: () => void close({ kind: 'closed' }),

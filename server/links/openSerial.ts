@@ -38,6 +38,7 @@ function channelOf(port: SerialPort, path: string): Channel {
   const gone = () => deviceProblem(new Error(lost || 'input/output error'), path);
   return {
     ended,
+    undelivered: () => Promise.resolve(null),
     onLine: (listener) => void port.on('data', splitLines(listener)),
     write: (text) =>
       new Promise((resolve, reject) => {

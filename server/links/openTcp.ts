@@ -1,6 +1,7 @@
 import { connect, type Socket } from 'node:net';
 import { AppError } from '#core/errors/appError.ts';
 import type { Channel, ChannelEnd } from '#server/links/link.ts';
+import { undeliveredBytes } from '#server/links/undeliveredBytes.ts';
 import { splitLines } from '#server/links/splitLines.ts';
 
 const CONNECT_TIMEOUT_MS = 4_000;
@@ -57,6 +58,7 @@ function channelOf(socket: Socket): Channel {
   });
   return {
     ended,
+    undelivered: () => undeliveredBytes(socket),
     onLine: (listener) => void socket.on('data', splitLines(listener)),
     write: (text) =>
       new Promise((resolve, reject) => {

@@ -6,6 +6,7 @@ const FOLLOW_MS = 250;
 
 /** What others may do to a transmission while it goes on. */
 export class Control implements Live {
+  readonly begunAt = Date.now();
   isHalted = false;
   isFollowed = false;
   private out: number;

@@ -5,6 +5,8 @@ import type { Said, SendEnd } from '#server/runs/said.ts';
 const PIECE_BYTES = 4096;
 /** A machine that takes nothing for so long, beyond what it can be busy with, is silent. */
 const SILENT_MS = 10_000;
+const LOOK_EVERY_MS = 500;
+const TAKES_NOTHING: SendEnd = { kind: 'silent', reason: 'the machine takes nothing any more' };
 /**
  * What nobody can call back is sent so far ahead and no further. It goes by the least that the strokes can take, so that
  * a machine is never kept waiting.
@@ -24,18 +26,22 @@ export async function streamOut(said: Said): Promise<SendEnd> {
     // Closed from here after all went out: what eyes see counts.
     return new Promise(() => undefined);
   });
-  const out = letOut(said, halted);
-  const first = await Promise.race([halted, lost, out, ...(watching ? [watching.end] : [])]);
-  if (first.kind !== 'sentAll' || !watching) return first;
-  return Promise.race([halted, lost, watching.end]);
+  const delivery = watching ? null : watchDelivery(said);
+  const ends = [halted, lost, ...(watching ? [watching.end] : []), ...(delivery ? [delivery.silent] : [])];
+  try {
+    const first = await Promise.race([...ends, letOut(said, halted)]);
+    if (first.kind !== 'sentAll') return first;
+    return await Promise.race([...ends, ...(watching ? [] : [hangUp(said, halted)])]);
+  } finally {
+    delivery?.stop();
+  }
 }
 
 async function letOut(
   { blocks, channel, control, seconds, watching }: Said,
   halted: Promise<SendEnd>,
 ): Promise<SendEnd> {
-  const begun = Date.now();
-  const elapsed = () => (Date.now() - begun) / 1000;
+  const elapsed = () => (Date.now() - control.begunAt) / 1000;
   try {
     for (const { text, before, after } of piecesOf(blocks)) {
       if (!watching) {
@@ -46,9 +52,7 @@ async function letOut(
       control.setOut(after);
       if (!watching) control.tellOut();
       const busy = Math.max(0, seconds.most(after) - elapsed());
-      if (!(await withinMs(channel.write(text), SILENT_MS + 1000 * busy))) {
-        return { kind: 'silent', reason: 'the machine takes nothing any more' };
-      }
+      if (!(await withinMs(channel.write(text), SILENT_MS + 1000 * busy))) return TAKES_NOTHING;
     }
   } catch (error) {
     if (!(error instanceof AppError)) throw error;
@@ -56,13 +60,40 @@ async function letOut(
       ? { kind: 'halted' }
       : { kind: 'lost', reason: 'the link broke while the file went out' };
   }
-  // A stand-in that is watched is still at work: it hangs up when it is done.
-  if (watching) return { kind: 'sentAll' };
+  return { kind: 'sentAll' };
+}
+
+/** When all that was let out has been taken, and the machine can be done with it. */
+async function hangUp(
+  { blocks, channel, control, seconds }: Said,
+  halted: Promise<SendEnd>,
+): Promise<SendEnd> {
+  const begun = control.begunAt;
+  while (!control.isHalted && ((await channel.undelivered()) ?? 0) > 0) await pause(LOOK_EVERY_MS / 5);
+  if (control.isHalted) return { kind: 'halted' };
   await channel.end();
   // Nobody looks at a sheet that cannot be done yet; and until then it can be stopped at its own panel.
-  const left = seconds.least(blocks.at(-1)?.strokesDone ?? 0) - elapsed();
-  if (left > 0) await Promise.race([pause(1000 * left), halted]);
+  const left = 1000 * seconds.least(blocks.at(-1)?.strokesDone ?? 0) - (Date.now() - begun);
+  if (left > 0) await Promise.race([pause(left), halted]);
   return { kind: control.isHalted ? 'halted' : 'sentAll' };
+}
+
+/** Looks whether bytes arrive: a machine may be gone though its link takes them. */
+function watchDelivery({ channel, control, seconds }: Said) {
+  const begun = Date.now();
+  let arrivedAt = begun;
+  /** Strokes that had arrived then: it can be busy with no more. */
+  let arrived = 0;
+  let finish: (end: SendEnd) => void = () => undefined;
+  const silent = new Promise<SendEnd>((resolve) => (finish = resolve));
+  const look = async () => {
+    const out = control.outTo() - control.from;
+    if (((await channel.undelivered()) ?? 0) === 0) [arrivedAt, arrived] = [Date.now(), out];
+    const busyMs = 1000 * seconds.most(arrived) - (Date.now() - begun);
+    if (Date.now() - arrivedAt > SILENT_MS + Math.max(0, busyMs)) finish(TAKES_NOTHING);
+  };
+  const timer = setInterval(() => void look(), LOOK_EVERY_MS);
+  return { silent, stop: () => clearInterval(timer) };
 }
 
 interface Piece {

@@ -42,6 +42,7 @@ export interface ShownRun {
   readonly materialId: number;
   readonly grades: readonly RunGradeReply[];
   /** The page of the stand-in that cuts it, or `null` for a real machine. */
+  readonly canPause: boolean;
   readonly standInPage: string | null;
   readonly machineName: string;
   readonly materialName: string;
