@@ -209,14 +209,7 @@ export class Cutter {
   }
 
   private async cut(points: readonly Spot[]): Promise<boolean> {
-    if (!this.sheet || !this.loaded) {
-      this.stop('no sheet is loaded');
-      return this.endStopped();
-    }
-    if (this.force === null) {
-      this.stop('no force was set, by the file or the panel');
-      return this.endStopped();
-    }
+    if (!this.isReady() || !this.sheet) return this.endStopped();
     const path = [this.at, ...points];
     for (const spot of points) {
       await this.move(spot, this.speed * this.model.mmPerSPerSpeed);
@@ -228,17 +221,17 @@ export class Cutter {
 
   /** The tool goes down where it is; down already, another stroke begins there. */
   private press(): boolean {
-    if (!this.sheet || !this.loaded) {
-      this.stop('no sheet is loaded');
-      return this.endStopped();
-    }
-    if (this.force === null) {
-      this.stop('no force was set, by the file or the panel');
-      return this.endStopped();
-    }
+    if (!this.isReady()) return this.endStopped();
     this.lift();
     this.drawn = [this.at];
     return true;
+  }
+
+  /** Whether a stroke can be cut; otherwise the cutter stops. */
+  private isReady(): boolean {
+    if (!this.sheet || !this.loaded) this.stop('no sheet is loaded');
+    else if (this.force === null) this.stop('no force was set, by the file or the panel');
+    return this.stopReason === null;
   }
 
   private lift(): void {

@@ -1,5 +1,5 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { Run, RunState, StrokeOutcome } from '#core/run/run.ts';
+import { isRunOver, RUN_STATES, type Run, type RunState, type StrokeOutcome } from '#core/run/run.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
 import type { RunProgram } from '#core/program/runProgram.ts';
 import type { Flaw } from '#core/stack/depthGrade.ts';
@@ -51,15 +51,7 @@ export interface RunNote {
 }
 
 /** States in which a sheet lies in the machine. */
-export const UNFINISHED: readonly RunState[] = [
-  'sending',
-  'cutting',
-  'paused',
-  'stopping',
-  'waiting',
-  'held',
-  'looking',
-];
+export const UNFINISHED: readonly RunState[] = RUN_STATES.filter((state) => !isRunOver(state));
 
 /**
  * Adds a run; a request that was made before gives the run it made.

@@ -48,7 +48,7 @@ export function TryLink({ machine }: { readonly machine: Machine }) {
   };
   return (
     <section aria-label="Link" className="sheet p-4 sm:p-5">
-      <h2>Is it there?</h2>
+      <h2>Try the link</h2>
       {link.kind === 'none' ? (
         <p className="text-sm text-muted">
           This machine has no link: its files are carried there. Choose one under “Where its files go”.
