@@ -9,12 +9,17 @@ export function serverContext(): ServerContext {
   return context;
 }
 
+/** A run that nobody drives any more, because the store was away for too long, is taken up so soon after it is back. */
+const LOOK_EVERY_MS = 15_000;
+
 function start(): ServerContext {
   const made = makeContext(process.env);
-  resumeRuns(made).then(
-    (count) =>
-      count > 0 && made.log.warn({ count }, 'runs were going when the server stopped; taken up again'),
-    (error: unknown) => made.log.error({ error }, 'could not look for unfinished runs'),
-  );
+  const look = () =>
+    resumeRuns(made).then(
+      (count) => count > 0 && made.log.warn({ count }, 'runs that nobody drove are taken up'),
+      (error: unknown) => made.log.error({ error }, 'could not look for unfinished runs'),
+    );
+  void look();
+  setInterval(() => void look(), LOOK_EVERY_MS).unref();
   return made;
 }

@@ -21,8 +21,12 @@ export async function insistOnStore<T>(
   }
 }
 
-/** What the database and its link throw carries a code of theirs, or comes from a pool that waited in vain. */
+/**
+ * What the database and its link throw carries a code of theirs, or comes from a pool that waited in vain. Data, constraints
+ * and statements that it refuses it will refuse again: SQLSTATE classes 22, 23 and 42 of ISO/IEC 9075.
+ */
 export function isOfStore(error: unknown): boolean {
   if (!(error instanceof Error) || error instanceof AppError) return false;
+  if ('sqlState' in error && /^(22|23|42)/.test(String(error.sqlState))) return false;
   return 'code' in error || error.name === 'KnexTimeoutError';
 }

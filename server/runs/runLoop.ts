@@ -78,9 +78,9 @@ export async function driveRun(runId: number, context: ServerContext): Promise<v
   );
 }
 
-/** Takes up the runs that were under way when the server stopped. Returns how many. */
+/** Takes up the runs that are under way and that nobody drives here. Returns how many. */
 export async function resumeRuns(context: ServerContext): Promise<number> {
-  const ids = await listDrivenRuns(context.store);
+  const ids = (await listDrivenRuns(context.store)).filter((id) => !isDriven(id));
   for (const id of ids) void driveRun(id, context);
   return ids.length;
 }

@@ -43,7 +43,8 @@ export async function continueRun(
 export async function stopRun(runId: number, context: ServerContext, author = ''): Promise<RunState> {
   findLive(runId)?.halt();
   const refusal = 'This run is over already.';
-  const state = await order(runId, { kind: 'stopOrdered' }, context, { author, refusal });
+  const written = order(runId, { kind: 'stopOrdered' }, context, { author, refusal });
+  const state = await Promise.race([written, refuseLater()]);
   return state === 'stopping' ? standstill(runId, context) : state;
 }
 
@@ -64,7 +65,11 @@ export async function pauseRun(
   const wanted: RunState = isPaused ? 'paused' : 'cutting';
   const seen = seeState(runId, (state) => state === wanted || isRunOver(state) || state === 'held');
   await tellRun(context, runId, { kind: isPaused ? 'pauseOrdered' : 'resumeOrdered' }, { author });
-  await seen;
+  const state = await seen;
+  if (state === null) {
+    throw new AppError('deviceUnreachable', 'The machine did not take the order: give it at its own panel.');
+  }
+  if (state !== wanted) throw new AppError('conflict', refusal);
 }
 
 /**
@@ -110,9 +115,20 @@ async function order(
   context: ServerContext,
   { author, refusal, more }: Order,
 ): Promise<RunState> {
+  // A store that is away is told at once; a stop alone waits for it, because it has been obeyed already.
+  if (event.kind !== 'stopOrdered') await findRun(context.store, runId);
   const { course, commands, isTaken } = await tellRun(context, runId, event, { author, more });
   if (!isTaken && commands.length === 0) throw new AppError('conflict', refusal);
   return course.state;
+}
+
+/** A stop that cannot be written down yet is obeyed all the same. */
+async function refuseLater(): Promise<never> {
+  await new Promise((resolve) => setTimeout(resolve, STANDSTILL_MS).unref());
+  throw new AppError(
+    'storeUnavailable',
+    'Nothing more is sent, and the machine is told to stop. That is written down when the book can be opened again.',
+  );
 }
 
 /** The state in which a run that is being stopped comes to stand. */

@@ -13,7 +13,7 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { wearTools } from '#store/repositories/stations.ts';
-import { timeColumn } from '#store/rows/jsonColumn.ts';
+import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 import { programColumn } from '#store/rows/programSchema.ts';
 
 /** A run as it may be driven: what decides its next step, the version it is at, and what is sent. */
@@ -80,7 +80,8 @@ export interface WrittenStep {
  * statement; anything else is compared with the version it was worked out at, and kept as an event. When a run ends,
  * blade and mat wear by what was acknowledged, in the same step.
  *
- * @returns the version that the run is at now, or `null` when somebody else moved it meanwhile: nothing is written then
+ * @returns the version that the run is at now, also where this very step was written before; `null` when somebody else
+ *   moved it meanwhile: nothing is written then
  */
 export async function keepRunStep(db: Store, written: WrittenStep, now: Date): Promise<number | null> {
   const { runId, version, before, event, step } = written;
@@ -92,10 +93,23 @@ export async function keepRunStep(db: Store, written: WrittenStep, now: Date): P
   try {
     return await moveRun(db, written, now);
   } catch (error) {
-    if (error instanceof MovedMeanwhile) return null;
-    throw error;
+    if (!(error instanceof MovedMeanwhile)) throw error;
+    return (await wasWritten(db, written)) ? written.version + 1 : null;
   }
 }
+
+/**
+ * Whether this very event is what moved the run: a database that dies between taking a step and saying so leaves its
+ * writer to try again.
+ */
+async function wasWritten(db: Store, { runId, version, event }: WrittenStep): Promise<boolean> {
+  const row: unknown = await db('run_events').where({ run_id: runId, version }).first('kind', 'detail');
+  if (!row) return false;
+  const { kind, detail } = writtenRow.parse(row);
+  return kind === event.kind && JSON.stringify(detail) === JSON.stringify(detailOf(event));
+}
+
+const writtenRow = z.object({ kind: z.string(), detail: jsonColumn(z.unknown()) });
 
 /** Somebody else was first: what was begun is undone. */
 class MovedMeanwhile extends Error {}

@@ -150,16 +150,24 @@ describe('jobs and runs', () => {
       code: 'conflict',
       details: { runId: both[0]!.id },
     });
-    // Of eight who move it at once from what they all saw, one does; a run that is over stays so.
+    // Of eight who move it at once from what they all saw, one does.
     const { id } = both[0]!;
     const seen = await findDrivenRun(db, id);
-    const moves = await Promise.all([...Array(8)].map(() => tell(id, { kind: 'taken' }, seen)));
+    const moves = await Promise.all(
+      [...Array(8).keys()].map((who) => tell(id, { kind: 'failed', reason: `by ${who}` }, seen)),
+    );
     expect(moves.filter((version) => version !== null)).toEqual([1]);
+    // Whoever never heard that his step was written tries it again, and is told that it is.
+    const [{ message }] = [await findRun(db, id)];
+    expect(await tell(id, { kind: 'failed', reason: message }, seen)).toBe(1);
+    await tell(id, { kind: 'handsDone', open: 'again' });
+    // A run that is over stays so.
     await tell(id, { kind: 'unloaded' });
     await tell(id, { kind: 'stopOrdered' });
     expect((await findRun(db, id)).state).toBe('done');
     expect((await listRunEvents(db, id)).map(({ kind, state, author }) => [kind, state, author])).toEqual([
-      ['taken', 'looking', 'Ines'],
+      ['failed', 'held', 'Ines'],
+      ['handsDone', 'looking', 'Ines'],
       ['unloaded', 'done', 'Ines'],
     ]);
     await expect(findRun(db, 999)).rejects.toMatchObject({ code: 'notFound' });
