@@ -13,6 +13,9 @@ export interface Spline {
 /** Four points of a cubic. */
 export type CubicPoints = readonly [PointMm, PointMm, PointMm, PointMm];
 
+/** No drawing program writes more; work grows with its square. */
+const MOST_DEGREE = 25;
+
 /** Steps per knot span where a spline is no cubic and is drawn by chords. */
 const CHORDS_PER_SPAN = 32;
 
@@ -21,12 +24,14 @@ const CHORDS_PER_SPAN = 32;
  * piece; others are drawn by cubic pieces that meet the curve in place and direction at {@link CHORDS_PER_SPAN}
  * points a span.
  *
- * @returns empty when counts do not fit together
+ * @returns empty when counts do not fit together, knots fall, or the degree is above {@link MOST_DEGREE}
  * Source: Boehm 1980, Inserting new knots into B-spline curves.
  */
 export function splineToCubics(spline: Spline): readonly CubicPoints[] {
   const { degree, knots, points, weights } = spline;
-  if (degree < 1 || points.length <= degree || knots.length !== points.length + degree + 1) return [];
+  if (degree < 1 || degree > MOST_DEGREE) return [];
+  if (points.length <= degree || knots.length !== points.length + degree + 1) return [];
+  if (knots.some((knot, index) => !(knot >= (knots[index - 1] ?? -Infinity)))) return [];
   const isRational = weights.some((weight) => weight !== weights[0]);
   if (degree <= 3 && !isRational) return insertKnots(spline).map((piece) => raise(piece));
   return drawByHermite(spline);

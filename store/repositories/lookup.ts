@@ -44,7 +44,8 @@ function closeUp(code: string): string {
 }
 
 async function addTerms(db: Store, materialId: number, field: TermField, text: string): Promise<void> {
-  const terms = [...new Set(splitTerms(text))];
+  // In one order for all, so that two who add the same words do not wait for each other.
+  const terms = [...new Set(splitTerms(text))].sort();
   if (terms.length === 0) return;
   await db('lookup_terms')
     .insert(terms.map((term) => ({ term, length: term.length })))

@@ -64,3 +64,21 @@ describe('readHpgl', () => {
     );
   });
 });
+
+describe('an arc that goes round and round', () => {
+  it('is drawn once around and on to where it ends, however many turns it is told', () => {
+    const endOf = (degrees: number) => {
+      const [line] = readHpgl(`IN;SP1;PA0,0;PD;AA400,0,${degrees};PD800,900;PU;`).contours;
+      const points = flattenContour(line!.contour);
+      return { points, end: points.at(-2)! };
+    };
+    const begun = performance.now();
+    const many = endOf(9_999_999_990);
+    expect(performance.now() - begun).toBeLessThan(200);
+    expect(many.points.length).toBeLessThan(2000);
+    const once = endOf(9_999_999_990 % 360);
+    // Cubics meet an arc within thousandths of a mm.
+    expect(many.end.x).toBeCloseTo(once.end.x, 3);
+    expect(many.end.y).toBeCloseTo(once.end.y, 3);
+  });
+});

@@ -194,9 +194,11 @@ class Plotter {
     const [cx, cy] = isRelative ? [x + a, y + b] : [a, b];
     const radius = Math.hypot(x - cx, y - cy);
     const from = Math.atan2(y - cy, x - cx);
-    const steps = Math.max(1, Math.ceil(Math.abs(degrees) / 120));
+    // Round and round is once around, and on to where it ends.
+    const sweep = Math.abs(degrees) > 720 ? Math.sign(degrees) * (360 + (Math.abs(degrees) % 360)) : degrees;
+    const steps = Math.max(1, Math.ceil(Math.abs(sweep) / 120));
     for (let step = 1; step <= steps; step++) {
-      const angle = from + (degrees * step * Math.PI) / 180 / steps;
+      const angle = from + (sweep * step * Math.PI) / 180 / steps;
       const [toX, toY] = [cx + radius * Math.cos(angle), cy + radius * Math.sin(angle)];
       if (this.isDown) this.pen.arcTo(radius, radius, 0, false, degrees > 0, toX, toY);
       else if (step === steps) this.pen.moveTo(toX, toY);
