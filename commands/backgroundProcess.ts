@@ -12,7 +12,7 @@ export interface BackgroundOptions {
 
 /** Starts a process that outlives this one, with its log and its process id in the home folder. */
 export function startBackground(options: BackgroundOptions): number {
-  const log = openSync(join(options.home, 'logs', `${options.name}.log`), 'w');
+  const log = openSync(join(options.home, 'logs', `${options.name}.log`), 'w', 0o600);
   const child = spawn(options.command, [...options.arguments], {
     detached: true,
     stdio: ['ignore', log, log],
@@ -22,7 +22,7 @@ export function startBackground(options: BackgroundOptions): number {
   child.unref();
   const pid = child.pid;
   if (pid === undefined) throw new Error(`${options.command} could not be started`);
-  writeFileSync(pidFile(options.home, options.name), String(pid));
+  writeFileSync(pidFile(options.home, options.name), `${pid} ${startOf(pid) ?? ''}`);
   return pid;
 }
 
@@ -30,13 +30,26 @@ export function startBackground(options: BackgroundOptions): number {
 export async function stopBackground(home: string, name: string): Promise<boolean> {
   const file = pidFile(home, name);
   if (!existsSync(file)) return false;
-  const pid = Number(readFileSync(file, 'utf8'));
+  const [pid, start] = readFileSync(file, 'utf8').split(' ').map(Number) as [number, number?];
   rmSync(file);
   if (!isRunning(pid)) return false;
+  // After a restart of this computer the number may be anybody's.
+  if (start && startOf(pid) !== start) return false;
   process.kill(pid, 'SIGTERM');
   for (let waited = 0; waited < 100 && isRunning(pid); waited++) await pause(100);
   if (isRunning(pid)) process.kill(pid, 'SIGKILL');
   return true;
+}
+
+/** When a process began, in ticks since this computer did; `null` when it is gone. Source: proc(5), field 22 of stat. */
+function startOf(pid: number): number | null {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
+    // The name of the command stands in brackets and may hold anything.
+    return Number(stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19]);
+  } catch {
+    return null;
+  }
 }
 
 /** Whether a process lives; a finished one that nobody has collected yet does not. */

@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { isRunning, pause, startBackground, stopBackground, tailLog } from '#commands/backgroundProcess.ts';
 import { findFreePort, isPortFree } from '#commands/freePort.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
+import { isKnownHost } from '#commands/knownHost.ts';
 
 let home: string;
 beforeAll(() => {
@@ -42,6 +43,42 @@ describe('background processes', () => {
     expect(isRunning(pid)).toBe(false);
     expect(await stopBackground(home, 'short')).toBe(false);
     expect(tailLog(home, 'never started')).toBe('(no log)');
+  });
+});
+
+describe('a process id that was written down before this computer was started anew', () => {
+  it('is left alone when it is somebody else’s by now', async () => {
+    const pid = start('stranger', 'setInterval(() => {}, 1000)');
+    const file = join(home, 'run', 'stranger.pid');
+    const [, begun] = readFileSync(file, 'utf8').split(' ');
+    // The same number, but of a process that began at another time.
+    writeFileSync(file, `${pid} ${Number(begun) - 1}`);
+    expect(await stopBackground(home, 'stranger')).toBe(false);
+    expect(isRunning(pid)).toBe(true);
+    writeFileSync(file, `${pid} ${begun}`);
+    expect(await stopBackground(home, 'stranger')).toBe(true);
+    expect(isRunning(pid)).toBe(false);
+  });
+});
+
+describe('the name a request is meant for', () => {
+  it.each([
+    ['127.0.0.1:4310', true],
+    ['localhost', true],
+    ['LOCALHOST:80', true],
+    ['[::1]:4310', true],
+    ['evil.example', false],
+    ['evil.example:4310', false],
+    ['127.0.0.1.evil.example', false],
+    ['localhost:4310.evil.example', false],
+    ['', false],
+    [undefined, false],
+  ])('%s: %s', (host, isKnown) => {
+    expect(isKnownHost(host)).toBe(isKnown);
+  });
+
+  it('may be one more', () => {
+    expect(isKnownHost('bench.lan:4310', ['bench.lan'])).toBe(true);
   });
 });
 

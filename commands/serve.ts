@@ -4,6 +4,7 @@ import { pathToFileURL } from 'node:url';
 import sirv from 'sirv';
 import { z } from 'zod';
 import { ROOT } from '#commands/homeFolder.ts';
+import { isKnownHost } from '#commands/knownHost.ts';
 
 /** The web server: shipped files first, everything else through the application. Listens on loopback only. */
 const { FEATHER_PORT: port } = z
@@ -28,6 +29,11 @@ const files = sirv(join(ROOT, 'dist/client'), {
 });
 
 const server = createServer({ maxHeaderSize: 16_384, requestTimeout: 30_000 }, (request, response) => {
+  if (!isKnownHost(request.headers.host)) {
+    response.statusCode = 421;
+    response.end('This application is served under another name.');
+    return;
+  }
   files(request, response, () =>
     handler(request, response, (error) => {
       response.statusCode = error ? 500 : 404;

@@ -1,3 +1,4 @@
+import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ADDRESS, api, go, visit, type Visitor } from '#e2e/support/app.ts';
 
@@ -180,5 +181,26 @@ describe('the HTTP interface', () => {
     await ines.page.goto(`${ADDRESS}/api`);
     await ines.page.getByText('/api/stations/{machineId}/answers/{operation}').waitFor();
     expect((await api<{ isHealthy: boolean }>('/api/health')).reply.isHealthy).toBe(true);
+  });
+
+  it('serves nobody who asks for it under another name, pages, files and interface alike', async () => {
+    const ask = (host: string, path: string, method = 'GET') =>
+      new Promise<number | undefined>((resolve, reject) => {
+        const { hostname, port } = new URL(ADDRESS);
+        const asked = request(
+          { hostname, port, path, method, headers: { host, origin: `http://${host}` } },
+          (reply) => {
+            reply.resume();
+            resolve(reply.statusCode);
+          },
+        );
+        asked.on('error', reject);
+        asked.end();
+      });
+    for (const path of ['/', '/api/materials', '/favicon.svg']) {
+      expect(await ask('evil.example', path), path).toBe(421);
+    }
+    expect(await ask('evil.example:80', '/api/materials', 'POST')).toBe(421);
+    expect(await ask(`localhost:${new URL(ADDRESS).port}`, '/api/health')).toBe(200);
   });
 });
