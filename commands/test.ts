@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp } from '#commands/buildApp.ts';
@@ -48,11 +48,15 @@ try {
   if (isChosen('checks')) await runChecks();
   const scratchUrl = await startDatabase(home);
   const environment = { FEATHER_TEST_STORE_URL: scratchUrl.replace(/feather$/, 'feather_scratch') };
-  for (const project of ['unit', 'devices', 'outside', 'store', 'deep'].filter(isChosen)) {
-    runVitest(project, environment);
-  }
+  if (isChosen('unit')) await runVitest('unit', environment);
+  // Those of the store keep one core busy, one file after the other; the others need no store.
+  const beside = async () => {
+    for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest(project, environment);
+  };
+  await Promise.all([isChosen('store') ? runVitest('store', environment) : null, beside()]);
+  if (isChosen('deep')) await runVitest('deep', environment);
   if (isChosen('browser')) {
-    runVitest('browser', {
+    await runVitest('browser', {
       FEATHER_TEST_ADDRESS: await startFreshDemo(home, scratchUrl, TEST_PACE),
       FEATHER_TEST_DATABASE_URL: scratchUrl,
     });
@@ -95,11 +99,11 @@ async function runCheck(name: string, given: readonly string[]): Promise<void> {
 }
 
 /** Runs one project and adds its counts from its report; a run without a report counts as failed. */
-function runVitest(project: string, environment: Readonly<Record<string, string>>): void {
+async function runVitest(project: string, environment: Readonly<Record<string, string>>): Promise<void> {
   const report = join(home, `report-${project}.json`);
   rmSync(report, { force: true });
   const start = Date.now();
-  const { status } = spawnSync(
+  const child = spawn(
     process.execPath,
     [
       'node_modules/vitest/vitest.mjs',
@@ -112,6 +116,10 @@ function runVitest(project: string, environment: Readonly<Record<string, string>
     ],
     { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } },
   );
+  const status = await new Promise<number | null>((resolve) => {
+    child.on('error', () => resolve(1));
+    child.on('close', resolve);
+  });
   const { passed, failed } = readReport(report);
   tally.passed += passed;
   tally.failed += failed + (status !== 0 && failed === 0 ? 1 : 0);
