@@ -22,7 +22,8 @@ export function startBackground(options: BackgroundOptions): number {
   child.unref();
   const pid = child.pid;
   if (pid === undefined) throw new Error(`${options.command} could not be started`);
-  writeFileSync(pidFile(options.home, options.name), `${pid} ${startOf(pid) ?? ''}`);
+  writeFileSync(pidFile(options.home, options.name), String(pid));
+  writeFileSync(startFile(options.home, options.name), String(startOf(pid) ?? ''));
   return pid;
 }
 
@@ -30,8 +31,11 @@ export function startBackground(options: BackgroundOptions): number {
 export async function stopBackground(home: string, name: string): Promise<boolean> {
   const file = pidFile(home, name);
   if (!existsSync(file)) return false;
-  const [pid, start] = readFileSync(file, 'utf8').split(' ').map(Number) as [number, number?];
+  const pid = Number(readFileSync(file, 'utf8'));
+  const begun = startFile(home, name);
+  const start = existsSync(begun) ? Number(readFileSync(begun, 'utf8')) : null;
   rmSync(file);
+  rmSync(begun, { force: true });
   if (!isRunning(pid)) return false;
   // After a restart of this computer the number may be anybody's.
   if (start && startOf(pid) !== start) return false;
@@ -72,6 +76,11 @@ export function tailLog(home: string, name: string, lines = 8): string {
 
 export function pause(milliseconds: number): Promise<void> {
   return new Promise((resolve) => setTimeout(resolve, milliseconds));
+}
+
+/** When the process began, beside its id: numbers are given out again. */
+function startFile(home: string, name: string): string {
+  return join(home, 'run', `${name}.start`);
 }
 
 function pidFile(home: string, name: string): string {

@@ -49,13 +49,17 @@ describe('background processes', () => {
 describe('a process id that was written down before this computer was started anew', () => {
   it('is left alone when it is somebody else’s by now', async () => {
     const pid = start('stranger', 'setInterval(() => {}, 1000)');
-    const file = join(home, 'run', 'stranger.pid');
-    const [, begun] = readFileSync(file, 'utf8').split(' ');
+    const [file, begun] = ['pid', 'start'].map((end) => join(home, 'run', `stranger.${end}`)) as [
+      string,
+      string,
+    ];
+    const beganAt = Number(readFileSync(begun, 'utf8'));
     // The same number, but of a process that began at another time.
-    writeFileSync(file, `${pid} ${Number(begun) - 1}`);
+    writeFileSync(begun, String(beganAt - 1));
     expect(await stopBackground(home, 'stranger')).toBe(false);
     expect(isRunning(pid)).toBe(true);
-    writeFileSync(file, `${pid} ${begun}`);
+    writeFileSync(file, String(pid));
+    writeFileSync(begun, String(beganAt));
     expect(await stopBackground(home, 'stranger')).toBe(true);
     expect(isRunning(pid)).toBe(false);
   });

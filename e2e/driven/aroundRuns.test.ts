@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDrivenRun } from '#e2e/support/drivenRun.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -165,7 +166,11 @@ describe('a run and what is around it', () => {
     const seen = await findDrivenRun(db, runId);
     const keep = async (event: RunEvent, { version, course }: typeof seen) => {
       const step = stepRun(course, event);
-      return keepRunStep(db, { runId, version, before: course, event, step, author: 'Ines' }, later(9));
+      return keepRunStep(
+        db,
+        { runId, version, before: course, event, step, author: 'Ines', writeId: randomUUID() },
+        later(9),
+      );
     };
     await keep({ kind: 'reached', strokes: [{ index: 0, spans: [] }] }, seen);
     // Two who stop it at the same moment, both from what they saw: one ends it, the other is told to look again.

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { AppError } from '#core/errors/appError.ts';
 import type { RunEvent } from '#core/run/runCourse.ts';
 import { stepRun, type RunStep } from '#core/run/stepRun.ts';
@@ -116,11 +117,12 @@ async function write(
 ): Promise<TakenStep> {
   const event = mergeEvents(batch.map((entry) => entry.event));
   const { author, more } = batch[0] as Entry;
+  const writeId = randomUUID();
   for (let collisions = 0; collisions < MOST_COLLISIONS; collisions++) {
     const run = (loop.run ??= await insistOnStore(context, () => findDrivenRun(context.store, runId)));
     const before = run.course;
     const step = stepRun(before, event);
-    const written = { runId, version: run.version, before, event, step, author, more };
+    const written = { runId, version: run.version, before, event, step, author, writeId, more };
     const version = await insistOnStore(context, () => keepRunStep(context.store, written, new Date()));
     if (version === null) {
       loop.run = null;

@@ -12,6 +12,7 @@ export async function up(db: Knex): Promise<void> {
     table.integer('run_id').unsigned().notNullable().references('runs.id');
     table.integer('version').notNullable();
     table.string('kind', 20).notNullable();
+    table.string('write_id', 36).notNullable();
     table.json('detail').notNullable();
     table.string('state', 20).notNullable();
     table.string('message', 600).notNullable();

@@ -13,7 +13,7 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findRun } from '#store/repositories/runs.ts';
 import { wearTools } from '#store/repositories/stations.ts';
-import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
+import { timeColumn } from '#store/rows/jsonColumn.ts';
 import { programColumn } from '#store/rows/programSchema.ts';
 
 /** A run as it may be driven: what decides its next step, the version it is at, and what is sent. */
@@ -71,6 +71,8 @@ export interface WrittenStep {
   readonly event: RunEvent;
   readonly step: RunStep;
   readonly author: string;
+  /** Names this writing: tried again, it is written once. At most 36 characters. */
+  readonly writeId: string;
   /** What a repeat adds to the run. */
   readonly more?: { readonly strokes: readonly RunStroke[]; readonly program: RunProgram } | undefined;
 }
@@ -102,14 +104,12 @@ export async function keepRunStep(db: Store, written: WrittenStep, now: Date): P
  * Whether this very event is what moved the run: a database that dies between taking a step and saying so leaves its
  * writer to try again.
  */
-async function wasWritten(db: Store, { runId, version, event }: WrittenStep): Promise<boolean> {
-  const row: unknown = await db('run_events').where({ run_id: runId, version }).first('kind', 'detail');
-  if (!row) return false;
-  const { kind, detail } = writtenRow.parse(row);
-  return kind === event.kind && JSON.stringify(detail) === JSON.stringify(detailOf(event));
+async function wasWritten(db: Store, { runId, version, writeId }: WrittenStep): Promise<boolean> {
+  const row: unknown = await db('run_events')
+    .where({ run_id: runId, version, write_id: writeId })
+    .first('id');
+  return row !== undefined;
 }
-
-const writtenRow = z.object({ kind: z.string(), detail: jsonColumn(z.unknown()) });
 
 /** Somebody else was first: what was begun is undone. */
 class MovedMeanwhile extends Error {}
@@ -139,6 +139,7 @@ async function moveRun(db: Store, written: WrittenStep, now: Date): Promise<numb
       run_id: runId,
       version,
       kind: event.kind,
+      write_id: written.writeId,
       detail: JSON.stringify(detailOf(event)),
       state,
       message: message.slice(0, 600),
