@@ -29,7 +29,7 @@ export interface ReachedSpan {
   readonly grade: DepthGrade;
 }
 
-/** What was reported of one stroke. */
+/** What was reported of one stroke of the run, by its number: no spans where nobody looked. */
 export interface StrokeOutcome {
   readonly index: number;
   readonly spans: readonly ReachedSpan[];

@@ -1,5 +1,5 @@
 import { firstMissing, type IndexRanges } from '#core/collections/indexRanges.ts';
-import type { ReachedSpan, RunState } from '#core/run/run.ts';
+import type { RunState, StrokeOutcome } from '#core/run/run.ts';
 
 /** Strokes that are sent between two pauses: `from` up to but not including `to`, and what hands do before. */
 export interface CoursePart {
@@ -36,15 +36,9 @@ export interface MachineMemory {
   readonly job: {
     readonly key: string | null;
     readonly state: 'loaded' | 'working' | 'paused' | 'finished' | 'stopped' | 'broken';
-    readonly reached: readonly Reached[];
+    readonly reached: readonly StrokeOutcome[];
     readonly reason: string;
   } | null;
-}
-
-/** A stroke of the run, by its number, and what was reached along it: empty where nobody looked. */
-export interface Reached {
-  readonly index: number;
-  readonly spans: readonly ReachedSpan[];
 }
 
 /** What happens to a run. Those of a transmission name it: what comes late of an older one counts no more. */
@@ -60,7 +54,7 @@ export type RunEvent =
       readonly from: number;
     }
   | { readonly kind: 'unreachable'; readonly reason: string }
-  | { readonly kind: 'reached'; readonly strokes: readonly Reached[] }
+  | { readonly kind: 'reached'; readonly strokes: readonly StrokeOutcome[] }
   /** All bytes are out to a machine that says nothing. */
   | { readonly kind: 'sentAll'; readonly key: string }
   | { readonly kind: 'finished'; readonly key: string }

@@ -1,9 +1,8 @@
 import { addIndex, hasIndex } from '#core/collections/indexRanges.ts';
-import { isRunOver, type RunState } from '#core/run/run.ts';
+import { isRunOver, type RunState, type StrokeOutcome } from '#core/run/run.ts';
 import {
   firstOpen,
   type MachineMemory,
-  type Reached,
   type RunCommand,
   type RunCourse,
   type RunEvent,
@@ -14,7 +13,7 @@ import { RUN_WORDS } from '#core/run/runWords.ts';
 export interface RunStep {
   readonly course: RunCourse;
   readonly commands: readonly RunCommand[];
-  readonly strokes: readonly Reached[];
+  readonly strokes: readonly StrokeOutcome[];
 }
 
 /** States in which a transmission is under way. */
@@ -138,7 +137,7 @@ function name(course: RunCourse, { key, nth, bootId, from }: Extract<RunEvent, {
 }
 
 /** Each stroke once; what is said of one that is no stroke of the run is not taken. */
-function acknowledge(course: RunCourse, strokes: readonly Reached[]): RunStep {
+function acknowledge(course: RunCourse, strokes: readonly StrokeOutcome[]): RunStep {
   const total = course.parts.reduce((most, { to }) => Math.max(most, to), 0);
   let { reached } = course;
   const fresh = strokes.filter(({ index }) => {
@@ -262,9 +261,9 @@ function advance(course: RunCourse): RunStep {
 }
 
 /** Strokes of the part that are open, before a bound. */
-function openStrokes({ parts, partIndex, reached }: RunCourse, before: number): readonly Reached[] {
+function openStrokes({ parts, partIndex, reached }: RunCourse, before: number): readonly StrokeOutcome[] {
   const { from = 0, to = 0 } = parts[partIndex] ?? {};
-  const open: Reached[] = [];
+  const open: StrokeOutcome[] = [];
   for (let index = from; index < Math.min(to, before); index++) {
     if (!hasIndex(reached, index)) open.push({ index, spans: [] });
   }

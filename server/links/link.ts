@@ -1,3 +1,4 @@
+import type { ReachedSpan } from '#core/run/run.ts';
 import type { MachineMemory } from '#core/run/runCourse.ts';
 
 /** How a channel ended: closed from here, or lost, with the reason in words. */
@@ -29,7 +30,7 @@ export type Sight =
   | {
       readonly event: 'stroke';
       readonly index: number;
-      readonly spans: readonly { readonly from: number; readonly to: number; readonly grade: number }[];
+      readonly spans: readonly ReachedSpan[];
     }
   | { readonly event: 'finished'; readonly cutMetres: number }
   | { readonly event: 'stopped'; readonly reason: string };

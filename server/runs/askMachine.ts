@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { AppError } from '#core/errors/appError.ts';
 import type { MachineMemory, RunCommand } from '#core/run/runCourse.ts';
 import { firstStrokeOf } from '#core/run/transmissionKey.ts';
@@ -17,7 +18,7 @@ const STOP_PATIENCE_MS = 3_000;
 export async function askMachine(
   scene: Scene,
   { key, isLater }: Extract<RunCommand, { kind: 'ask' }>,
-  { hands }: Link,
+  { hands }: Pick<Link, 'hands'>,
 ): Promise<void> {
   if (!hands) {
     const outTo = scene.course().parts[scene.course().partIndex]?.to ?? 0;
@@ -26,7 +27,7 @@ export async function askMachine(
     await scene.tell({ kind: 'linkLost', key, outTo, canAsk: false, reason });
     return;
   }
-  if (isLater) await pause();
+  if (isLater) await pause(ASK_EVERY_MS);
   const begun = Date.now();
   for (;;) {
     const { state, sending } = scene.course();
@@ -45,7 +46,7 @@ export async function askMachine(
       await scene.tell({ kind: 'forgotten', key });
       return;
     }
-    await pause();
+    await pause(ASK_EVERY_MS);
   }
 }
 
@@ -65,8 +66,4 @@ async function tryToAsk(hands: Hands): Promise<MachineMemory | null> {
     if (error instanceof AppError && error.code === 'deviceUnreachable') return null;
     throw error;
   }
-}
-
-function pause(): Promise<void> {
-  return new Promise((resolve) => setTimeout(resolve, ASK_EVERY_MS));
 }

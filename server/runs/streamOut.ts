@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { AppError } from '#core/errors/appError.ts';
 import type { Said, SendEnd } from '#server/runs/said.ts';
 
@@ -122,8 +123,4 @@ async function withinMs(done: Promise<void>, ms: number): Promise<boolean> {
   } finally {
     clearTimeout(timer);
   }
-}
-
-function pause(ms: number): Promise<void> {
-  return new Promise((resolve) => setTimeout(resolve, ms));
 }

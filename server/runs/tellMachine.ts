@@ -43,7 +43,7 @@ async function stopLive(scene: Scene, key: string, { hands }: Link, live: Live |
       return;
     }
     await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
-    return askMachine(scene, { kind: 'ask', key, isLater: false }, { hands } as Link);
+    return askMachine(scene, { kind: 'ask', key, isLater: false }, { hands });
   }
   if (isTold || live?.hasBegun() === false) {
     await scene.tell({ kind: 'stopTaken', key });

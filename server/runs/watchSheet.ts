@@ -50,12 +50,8 @@ function see({ tell, runId, context }: Scene, { from, run, program }: Watched, s
       return null;
     }
     case 'stroke': {
-      const spans = sight.spans.map((span) => ({
-        ...span,
-        grade: span.grade as Run['outcomes'][0]['spans'][0]['grade'],
-      }));
-      tell({ kind: 'reached', strokes: [{ index: sight.index + from, spans }] }).catch((error: unknown) =>
-        context.log.error({ err: error, runId }, 'a stroke could not be written down'),
+      tell({ kind: 'reached', strokes: [{ index: sight.index + from, spans: sight.spans }] }).catch(
+        (error: unknown) => context.log.error({ err: error, runId }, 'a stroke could not be written down'),
       );
       return null;
     }

@@ -6,12 +6,12 @@ import type { RunStroke } from '#core/program/runStroke.ts';
 import { describeEvent } from '#core/run/describeEvent.ts';
 import { cutMetresOf } from '#core/run/measureRun.ts';
 import { isRunOver, RUN_STATES, type RunState } from '#core/run/run.ts';
-import type { Reached, RunCourse, RunEvent } from '#core/run/runCourse.ts';
+import type { RunCourse, RunEvent } from '#core/run/runCourse.ts';
 import type { RunStep } from '#core/run/stepRun.ts';
 import { ABRASION } from '#core/wear/bladeLife.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { findRun, keepStrokes } from '#store/repositories/runs.ts';
 import { wearTools } from '#store/repositories/stations.ts';
 import { timeColumn } from '#store/rows/jsonColumn.ts';
 import { programColumn } from '#store/rows/programSchema.ts';
@@ -151,17 +151,6 @@ async function moveRun(db: Store, written: WrittenStep, now: Date): Promise<numb
     if (isEnd) await wearByRun(transaction, runId);
     return version + 1;
   });
-}
-
-/** Said twice, a stroke is written once. */
-async function keepStrokes(db: Store, runId: number, strokes: readonly Reached[]): Promise<void> {
-  if (strokes.length === 0) return;
-  const rows = strokes.map(({ index, spans }) => ({
-    run_id: runId,
-    stroke_index: index,
-    spans: JSON.stringify(spans),
-  }));
-  await db('run_strokes').insert(rows).onConflict().ignore();
 }
 
 async function addStrokes(

@@ -86,6 +86,21 @@ export async function startRun(
   });
 }
 
+/** Writes down what strokes reached. Said twice, a stroke is written once. */
+export async function keepStrokes(
+  db: Store,
+  runId: number,
+  strokes: readonly StrokeOutcome[],
+): Promise<void> {
+  if (strokes.length === 0) return;
+  const rows = strokes.map(({ index, spans }) => ({
+    run_id: runId,
+    stroke_index: index,
+    spans: JSON.stringify(spans),
+  }));
+  await db('run_strokes').insert(rows).onConflict().ignore();
+}
+
 /** A run that is over, as it is told afterwards. */
 export interface PastRun {
   readonly endedAt: Date;
@@ -129,12 +144,7 @@ export async function addRun(db: Store, run: NewRun, now: Date, past?: PastRun):
         cut_values: cutValues ? JSON.stringify(cutValues) : null,
       });
     }
-    const told = past?.outcomes.map(({ index, spans }) => ({
-      run_id: id,
-      stroke_index: index,
-      spans: JSON.stringify(spans),
-    }));
-    if (told && told.length > 0) await transaction('run_strokes').insert(told);
+    if (past) await keepStrokes(transaction, id as number, past.outcomes);
     return id as number;
   });
 }
