@@ -1,4 +1,5 @@
 import { makeContext, type ServerContext } from '#server/context/context.ts';
+import { forgetKeys } from '#store/repositories/requestKeys.ts';
 import { resumeRuns } from '#server/runs/runLoop.ts';
 
 let context: ServerContext | null = null;
@@ -12,6 +13,8 @@ export function serverContext(): ServerContext {
 /** A run that nobody drives any more, because the store was away for too long, is taken up so soon after it is back. */
 const LOOK_EVERY_MS = 15_000;
 
+const FORGET_EVERY_MS = 3_600_000;
+
 function start(): ServerContext {
   const made = makeContext(process.env);
   const look = () =>
@@ -21,5 +24,7 @@ function start(): ServerContext {
     );
   void look();
   setInterval(() => void look(), LOOK_EVERY_MS).unref();
+  const forget = () => forgetKeys(made.store, new Date()).catch(() => 0);
+  setInterval(() => void forget(), FORGET_EVERY_MS).unref();
   return made;
 }

@@ -11,6 +11,8 @@ export type ErrorCode =
   | 'deviceUnreachable'
   | 'deviceBusy'
   | 'deviceRefused'
+  | 'keyReused'
+  | 'outcomeUnknown'
   | 'storeUnavailable';
 
 /**

@@ -38,15 +38,32 @@ export interface ServerContext {
   readonly ownPorts: readonly OwnPort[];
 }
 
+/** No answer is worth a longer statement. */
+const STATEMENT_SECONDS = 20;
+
 /** A context from the environment. @throws ZodError when it is not set up */
 export function makeContext(environment: NodeJS.ProcessEnv): ServerContext {
   const read = environmentSchema.parse(environment);
   return {
-    store: connectStore(read.FEATHER_DATABASE_URL),
-    log: pino({ level: read.FEATHER_LOG_LEVEL, base: null }),
+    store: connectStore(read.FEATHER_DATABASE_URL, { statementSeconds: STATEMENT_SECONDS, isWatched: true }),
+    log: pino({
+      level: read.FEATHER_LOG_LEVEL,
+      base: null,
+      serializers: { err: describeError, error: describeError },
+    }),
     standIns: read.FEATHER_STAND_INS,
     ownPorts: ownPortsOf(read.FEATHER_DATABASE_URL, read.FEATHER_PORT),
   };
+}
+
+/** An error for the log: what the database says of a value that somebody typed is left out. */
+function describeError(error: unknown): unknown {
+  if (!(error instanceof Error)) return error;
+  const { name, stack } = error;
+  if (!('sqlMessage' in error)) return { name, message: error.message, stack };
+  const { code, errno } = error as Error & { readonly code?: unknown; readonly errno?: unknown };
+  const [, ...places] = (stack ?? '').split(/\n(?= {4}at )/);
+  return { name, code, errno, places };
 }
 
 /** Where the application itself listens. */

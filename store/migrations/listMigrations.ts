@@ -27,6 +27,8 @@ import * as faultCases from '#store/migrations/024_fault_cases.ts';
 import * as drift from '#store/migrations/023_drift.ts';
 import * as runEvents from '#store/migrations/028_run_events.ts';
 import * as runAsCut from '#store/migrations/029_run_as_cut.ts';
+import * as requestKeys from '#store/migrations/030_request_keys.ts';
+import * as dialInCards from '#store/migrations/031_dial_in_cards.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -65,6 +67,8 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '027_wait_routes', migration: waitRoutes },
   { name: '028_run_events', migration: runEvents },
   { name: '029_run_as_cut', migration: runAsCut },
+  { name: '030_request_keys', migration: requestKeys },
+  { name: '031_dial_in_cards', migration: dialInCards },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -143,6 +143,16 @@ describe('a dial-in', () => {
     expect(await db('test_cuts').where({ dial_in_id: id })).toHaveLength(5);
   });
 
+  it('gives the same card back when it was put away half graded', async () => {
+    const { id } = await withCard();
+    await addGrades(db, id, 1, [{ cut: cut(70, 3), cell: 1 }], later(2));
+    const { version } = await findDialIn(db, id);
+    await changeDialIn(db, id, version, { card: null }, later(3));
+    await undoLastGrades(db, id, later(4));
+    expect((await findDialIn(db, id)).card).toEqual(card);
+    expect(await listTestCuts(db, conditionId, machineId)).toHaveLength(0);
+  });
+
   it('keeps a range where a card was graded by its boundaries', async () => {
     const { id } = await withCard();
     await addGrades(db, id, 1, [{ cut: { ...cut(60, 0), upTo: 2 }, cell: 0 }], later(2));

@@ -1,4 +1,4 @@
-import { purposeOf, type DialIn, type DialInScrap, type PendingCard } from '#core/dialIn/dialIn.ts';
+import type { DialIn, DialInScrap, PendingCard } from '#core/dialIn/dialIn.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addTestCut, type NewTestCut } from '#store/repositories/testCuts.ts';
@@ -21,9 +21,19 @@ export type NewDialIn = Pick<
 
 /** @throws AppError `notFound` */
 export async function findDialIn(db: Store, id: number): Promise<DialIn> {
-  const row: unknown = await db('dial_ins').where({ id }).first();
+  const row: unknown = await dialIns(db).where({ 'dial_ins.id': id }).first();
   if (!row) throw new AppError('notFound', `there is no dial-in ${id}`);
   return readDialInRow(row);
+}
+
+/** Searches with the card that waits for its grades. */
+function dialIns(db: Store) {
+  return db('dial_ins')
+    .leftJoin('dial_in_cards as card', (on) =>
+      on.on('card.dial_in_id', 'dial_ins.id').andOnVal('card.is_waiting', true),
+    )
+    .select('dial_ins.*', 'card.load_number as card_load')
+    .select('card.purpose as card_purpose', 'card.forces as card_forces');
 }
 
 /** The open search for this very sheet, machine and operation, or `null`. */
@@ -31,13 +41,13 @@ export async function findOpenDialIn(
   db: Store,
   key: Pick<NewDialIn, 'machineId' | 'conditionId' | 'lot' | 'colour' | 'operation'>,
 ): Promise<DialIn | null> {
-  const row: unknown = await db('dial_ins').where(openColumns(key)).first();
+  const row: unknown = await dialIns(db).where(openColumns(key)).first();
   return row ? readDialInRow(row) : null;
 }
 
 /** Open searches, of one machine or all, the last touched first. */
 export async function listOpenDialIns(db: Store, machineId: number | null): Promise<readonly DialIn[]> {
-  const rows = await db('dial_ins')
+  const rows = await dialIns(db)
     .where({ state: 'open', ...(machineId === null ? {} : { machine_id: machineId }) })
     .orderBy('changed_at', 'desc')
     .limit(50);
@@ -112,13 +122,27 @@ export async function changeDialIn(
         speed: change.speed ?? dialIn.speed,
         exposure_mm: change.exposureMm ?? dialIn.exposureMm,
         ...(scrap ? { scrap: JSON.stringify(scrap) } : {}),
-        ...(card === undefined ? {} : { card: card && JSON.stringify(card) }),
         ...(card ? { load_count: card.load } : {}),
         ...(state ? { state, closed_at: state === 'open' ? null : now } : {}),
         changed_at: now,
         version: dialIn.version + 1,
       });
+    if (card !== undefined) await setWaitingCard(transaction, id, card);
     return findDialIn(transaction, id);
+  });
+}
+
+/** Lays a card, or puts the one away that waits; what was laid before is kept as it was. */
+async function setWaitingCard(db: Store, id: number, card: PendingCard | null): Promise<void> {
+  await db('dial_in_cards').where({ dial_in_id: id }).update({ is_waiting: false });
+  if (!card) return;
+  const { load, purpose, forces } = card;
+  await db('dial_in_cards').insert({
+    dial_in_id: id,
+    load_number: load,
+    purpose,
+    forces: JSON.stringify(forces),
+    is_waiting: true,
   });
 }
 
@@ -161,16 +185,16 @@ export async function addGrades(
       .update({
         changed_at: now,
         version: dialIn.version + 1,
-        ...(isDone ? { card: null } : {}),
         ...(load === null ? { load_count: dialIn.loadCount + grades.length } : {}),
       });
+    if (isDone) await setWaitingCard(transaction, id, null);
     return ids;
   });
 }
 
 /**
  * Takes the last grades back: the last cut of its own, the last graded cell of a card that still waits, or all cells
- * of the last card, which then waits again. They stay in the log, marked.
+ * of the last card, which then waits again, the same as it was laid. They stay in the log, marked.
  *
  * @throws AppError `notFound` when nothing is left to take back; `conflict` when the dial-in is over
  */
@@ -182,27 +206,17 @@ export async function undoLastGrades(db: Store, id: number, now: Date): Promise<
       .orderBy('id', 'desc')
       .first('id', 'load_number');
     if (!last) throw new AppError('notFound', 'there is no grade of this dial-in left to take back');
-    const load = last.load_number;
-    const isWholeCard = load !== null && dialIn.card?.load !== load;
-    const cells: { force_value: number }[] =
-      isWholeCard && !dialIn.card
-        ? await transaction('test_cuts')
-            .where({ dial_in_id: id, load_number: load, undone_at: null })
-            .orderBy('cell')
-            .select('force_value')
-        : [];
+    const card = { dial_in_id: id, load_number: last.load_number };
+    // A card that waits is not pushed aside: then one grade is taken back of the card before it.
+    const isCardTakenBack =
+      !dialIn.card && (await transaction('dial_in_cards').where(card).update({ is_waiting: true })) > 0;
     await transaction('test_cuts')
-      .where(cells.length > 0 ? { dial_in_id: id, load_number: load } : { id: last.id })
+      .where(isCardTakenBack ? card : { id: last.id })
       .whereNull('undone_at')
       .update({ undone_at: now });
-    const forces = cells.map(({ force_value }) => force_value);
     await transaction('dial_ins')
       .where({ id })
-      .update({
-        ...(forces.length > 0 ? { card: JSON.stringify({ load, purpose: purposeOf(forces), forces }) } : {}),
-        changed_at: now,
-        version: dialIn.version + 1,
-      });
+      .update({ changed_at: now, version: dialIn.version + 1 });
   });
 }
 
@@ -225,9 +239,8 @@ async function requireUngraded(db: Store, id: number, load: number, cell: number
 }
 
 async function lockDialIn(db: Store, id: number): Promise<DialIn> {
-  const row: unknown = await db('dial_ins').where({ id }).forUpdate().first();
-  if (!row) throw new AppError('notFound', `there is no dial-in ${id}`);
-  const dialIn = readDialInRow(row);
+  await db('dial_ins').where({ id }).forUpdate().first('id');
+  const dialIn = await findDialIn(db, id);
   if (dialIn.state !== 'open') {
     const how = dialIn.state === 'kept' ? 'ended with a kept setting' : 'was closed';
     throw new AppError('conflict', `This dial-in ${how}. Open a new one to go on.`);

@@ -31,7 +31,10 @@ const dialInRow = z.object({
   exposure_mm: z.number(),
   state: z.enum(DIAL_IN_STATES),
   load_count: z.number(),
-  card: z.preprocess((value) => value ?? 'null', jsonColumn(cardSchema.nullable())),
+  /** Of the card that waits, where one does. */
+  card_load: z.number().nullable(),
+  card_purpose: cardSchema.shape.purpose.nullable(),
+  card_forces: z.preprocess((value) => value ?? '[]', jsonColumn(z.array(z.number()).readonly())),
   scrap: jsonColumn(scrapSchema),
   author: z.string(),
   opened_at: timeColumn,
@@ -41,7 +44,8 @@ const dialInRow = z.object({
 
 export function readDialInRow(row: unknown): DialIn {
   const one = dialInRow.parse(row);
-  const { id, lot, colour, operation, passes, speed, state, card, scrap, author, version } = one;
+  const { id, lot, colour, operation, passes, speed, state, scrap, author, version } = one;
+  const { card_load: load, card_purpose: purpose, card_forces: forces } = one;
   return {
     id,
     lot,
@@ -50,7 +54,7 @@ export function readDialInRow(row: unknown): DialIn {
     passes,
     speed,
     state,
-    card,
+    card: load === null || purpose === null ? null : { load, purpose, forces },
     scrap,
     author,
     version,

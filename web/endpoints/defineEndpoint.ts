@@ -1,9 +1,12 @@
 import type { APIContext, APIRoute } from 'astro';
 import { z } from 'zod';
+import { keyOf } from '#web/endpoints/keyOf.ts';
 import { readJson } from '#web/endpoints/readJson.ts';
 import { replyToError } from '#web/endpoints/replyToError.ts';
 import { type ServerContext } from '#server/context/context.ts';
 import { serverContext } from '#server/serverContext.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { actOnce, changeOnce, findReply } from '#store/repositories/requestKeys.ts';
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
@@ -24,10 +27,28 @@ export interface EndpointSpec<
   readonly maxBytes?: number;
   readonly reply: Reply;
   readonly status?: number;
+  /** How a request that changes something is done; `inOne` where nothing is said. */
+  readonly change?: ChangeKind;
   readonly handle: (
     input: EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>,
-    context: ServerContext,
+    context: EndpointContext,
   ) => Promise<z.infer<Reply> | Response>;
+}
+
+/**
+ * - `inOne`: the whole of it is one transaction with its request key; `context.store` is that transaction.
+ * - `own`: it reads and reckons first and changes the book in `context.once`.
+ * - `outside`: a machine moves or a sheet is printed; the key is written down before.
+ * - `harmless`: asked twice it does no more than asked once.
+ */
+type ChangeKind = 'inOne' | 'own' | 'outside' | 'harmless';
+
+/** What a handler works with. */
+export interface EndpointContext extends ServerContext {
+  /** What goes on after the answer: it begins when the change is kept, and never when it was not. */
+  readonly afterwards: (act: (server: ServerContext) => void) => void;
+  /** Changes the book and makes the answer in one transaction, once for the key of this request. */
+  readonly once: <Reply>(act: (store: Store) => Promise<Reply>) => Promise<Reply>;
 }
 
 export interface EndpointInput<Params, Query, Body> {
@@ -73,14 +94,66 @@ export function defineEndpoint<
         author: readAuthor(api),
         origin: `http://${api.request.headers.get('host') ?? api.url.host}`,
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
-      const reply = await spec.handle(input, serverContext());
+      const reply = await perform(spec, api, input);
       return reply instanceof Response ? reply : Response.json(reply, { status });
     } catch (error) {
-      return replyToError(error);
+      return replyToError(error, spec.method === 'GET' || !isOutside(spec.change));
     }
   };
   const { method, path, summary, params, query, body, reply } = spec;
   return { method, path, summary, params, query, body, reply, status, serve };
+}
+
+/** What such a request does may have been done, also when it failed. */
+function isOutside(change: ChangeKind | undefined): boolean {
+  return change === 'outside' || change === 'harmless';
+}
+
+interface Performed<Input, Reply> {
+  readonly method: Method;
+  readonly change?: ChangeKind;
+  readonly handle: (input: Input, context: EndpointContext) => Promise<Reply | Response>;
+}
+
+/** Has a handler answer: a change once for its key, and none of it when it fails. */
+async function perform<Input extends EndpointInput<unknown, unknown, unknown>, Reply>(
+  spec: Performed<Input, Reply>,
+  api: APIContext,
+  input: Input,
+): Promise<Reply | Response> {
+  const server = serverContext();
+  const later: ((server: ServerContext) => void)[] = [];
+  const reply = await performWith(spec, api, input, server, later);
+  for (const act of later) act(server);
+  return reply;
+}
+
+async function performWith<Input extends EndpointInput<unknown, unknown, unknown>, Reply>(
+  spec: Performed<Input, Reply>,
+  api: APIContext,
+  input: Input,
+  server: ServerContext,
+  later: ((server: ServerContext) => void)[],
+): Promise<Reply | Response> {
+  const pool = server.store;
+  const afterwards: EndpointContext['afterwards'] = (act) => void later.push(act);
+  const direct: EndpointContext = { ...server, afterwards, once: (act) => act(pool) };
+  if (spec.method === 'GET' || spec.change === 'harmless') return spec.handle(input, direct);
+  const { params, query, body } = input;
+  const request = keyOf(api.request, api.url.pathname, [params, query, body]);
+  const before = await findReply<Reply>(pool, request);
+  if (before) return before.reply;
+  if (spec.change === 'outside') {
+    return actOnce(pool, request, new Date(), () => spec.handle(input, direct));
+  }
+  const once: EndpointContext['once'] = (act) =>
+    changeOnce(pool, request, new Date(), (store) => {
+      // A transaction that collided is done again from its beginning.
+      later.length = 0;
+      return act(store);
+    });
+  if (spec.change === 'own') return spec.handle(input, { ...direct, once });
+  return once((store) => spec.handle(input, { ...direct, store }));
 }
 
 /** The name in the operator cookie, or "bench" for scripts. */

@@ -169,7 +169,7 @@ export const postGrades = defineEndpoint({
       return { cut: describeCut(station, given), cell: load === null ? null : (cell ?? null) };
     });
     await addGrades(store, params.id, load, grades, new Date());
-    requestRefit(context);
+    context.afterwards(requestRefit);
     return loadDialIn(store, await findDialIn(store, params.id));
   },
 });
@@ -200,7 +200,7 @@ export const deleteLastGrades = defineEndpoint({
   reply: dialInReplySchema,
   handle: async ({ params }, context) => {
     await undoLastGrades(context.store, params.id, new Date());
-    requestRefit(context);
+    context.afterwards(requestRefit);
     return loadDialIn(context.store, await findDialIn(context.store, params.id));
   },
 });

@@ -35,6 +35,7 @@ const LEAST_MENDS = 0.08;
 
 export const postConsult = defineEndpoint({
   method: 'POST',
+  change: 'harmless',
   path: '/api/stations/{machineId}/faults/consult',
   summary:
     'From what is seen to ranked causes, the next best question, and actions with the number to change.',

@@ -12,7 +12,12 @@ import { addRevisionEvidence, type EvidenceSummary } from '#store/repositories/r
 import { requireStoredSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { listMoved, predictNeighbours } from '#web/endpoints/listMoved.ts';
-import { loadDialIn, questionDialIn, type AskedDialIn } from '#web/endpoints/loadDialIn.ts';
+import {
+  findDialInStation,
+  loadDialIn,
+  questionDialIn,
+  type AskedDialIn,
+} from '#web/endpoints/loadDialIn.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import { keepDialInSchema, keptReplySchema } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -20,6 +25,7 @@ import { refitNow } from '#web/workers/refitKnowledge.ts';
 
 export const postKeep = defineEndpoint({
   method: 'POST',
+  change: 'own',
   path: '/api/dial-ins/{id}/keep',
   summary: 'Keeps the found force as a new revision with its evidence, and tells which predictions it moved.',
   params: z.object({ id: idParam }),
@@ -29,6 +35,9 @@ export const postKeep = defineEndpoint({
   handle: async ({ params, body, author }, context) => {
     const { store } = context;
     const dialIn = await findDialIn(store, params.id);
+    // The book takes in what was cut until now, so that what it moved can be told with what is kept.
+    const before = await predictNeighbours(store, (await findDialInStation(store, dialIn)).station);
+    const knowledgeId = await refitNow(context).catch(() => null);
     const { bench } = await loadDialIn(store, dialIn);
     const asked = await questionDialIn(store, dialIn);
     const { answer } = bench;
@@ -41,20 +50,20 @@ export const postKeep = defineEndpoint({
     const values = valuesOf(bench, dialIn, force, asked.station);
     const sources = { ...answer.suggestion.sources, ...bench.revision?.sources, force: 'testCuts' as const };
     const revision = { values, sources, reason: body.reason, author, lot: dialIn.lot };
-    const before = await predictNeighbours(store, asked.station);
-    const number = await keepRevision(store, key, revision, body.basedOn, new Date());
-    await endDialIn(store, dialIn);
-    const knowledgeId = await refitNow(context).catch(() => null);
     const moved = listMoved(before, await predictNeighbours(store, asked.station));
-    const { id: settingId } = await requireStoredSetting(store, key);
     const summary = summarise(asked, dialIn, force, moved);
-    await addRevisionEvidence(store, settingId, {
-      revision: number,
-      dialInId: dialIn.id,
-      knowledgeId: knowledgeId ?? (asked.knowledgeId || null),
-      summary,
+    return context.once(async (inOne) => {
+      const number = await keepRevision(inOne, key, revision, body.basedOn, new Date());
+      await endDialIn(inOne, dialIn);
+      const { id: settingId } = await requireStoredSetting(inOne, key);
+      await addRevisionEvidence(inOne, settingId, {
+        revision: number,
+        dialInId: dialIn.id,
+        knowledgeId: knowledgeId ?? (asked.knowledgeId || null),
+        summary,
+      });
+      return { revision: number, settingId, moved };
     });
-    return { revision: number, settingId, moved };
   },
 });
 

@@ -28,6 +28,7 @@ export const getKnowledge = defineEndpoint({
 
 export const postRefit = defineEndpoint({
   method: 'POST',
+  change: 'harmless',
   path: '/api/knowledge/refits',
   summary: 'Fits the whole book now, in a thread of its own, and replies when it is done or stopped.',
   reply: knowledgeReplySchema,
@@ -39,6 +40,7 @@ export const postRefit = defineEndpoint({
 
 export const deleteRefit = defineEndpoint({
   method: 'DELETE',
+  change: 'harmless',
   path: '/api/knowledge/refits',
   summary: 'Stops a fit under way. What was known before stays.',
   reply: knowledgeReplySchema,
@@ -57,7 +59,7 @@ export const putPrior = defineEndpoint({
   reply: knowledgeReplySchema,
   handle: async ({ params, body, author }, context) => {
     await setPrior(context.store, { ...body, name: params.name, author }, new Date());
-    requestRefit(context);
+    context.afterwards(requestRefit);
     return describeKnowledge(context.store);
   },
 });
@@ -70,7 +72,7 @@ export const deletePrior = defineEndpoint({
   reply: knowledgeReplySchema,
   handle: async ({ params }, context) => {
     await dropPrior(context.store, params.name);
-    requestRefit(context);
+    context.afterwards(requestRefit);
     return describeKnowledge(context.store);
   },
 });

@@ -81,6 +81,7 @@ async function checkLink(link: MachineLink, ownPorts: ServerContext['ownPorts'])
 
 export const postTry = defineEndpoint({
   method: 'POST',
+  change: 'outside',
   path: '/api/machines/{id}/try',
   summary: 'Moves the head 10 mm to the right and back with the tool up, to try the link.',
   params,

@@ -10,6 +10,7 @@ import { sendToPrinter } from '#server/links/printerLink.ts';
 
 export const postPrint = defineEndpoint({
   method: 'POST',
+  change: 'outside',
   path: '/api/jobs/{id}/prints',
   summary: 'Prints one sheet of a job on the stand-in printer and starts the wait for its ink.',
   params: jobParams,

@@ -1,33 +1,46 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { ERROR_TABLE } from '#web/endpoints/errorTable.ts';
+import { isNotNow } from '#store/connection/retryTransactions.ts';
+import { isDiskFull, isStoreTrouble } from '#store/connection/storeTrouble.ts';
 import { serverContext } from '#server/serverContext.ts';
 
-/** Turns whatever was thrown into an answer in plain words; only unforeseen errors are logged with their trace. */
-export function replyToError(error: unknown): Response {
+/** After so many seconds it is worth asking again. */
+const RETRY_AFTER_S = 2;
+
+/**
+ * Turns whatever was thrown into an answer in plain words; only unforeseen errors are logged with their trace.
+ *
+ * @param isNothingChanged whether it is sure that a request that failed changed nothing
+ */
+export function replyToError(error: unknown, isNothingChanged = true): Response {
   const known = asAppError(error);
   if (!known) {
     serverContext().log.error({ err: error }, 'unforeseen error');
+    const message = isNothingChanged
+      ? 'Nothing was changed. Please try again.'
+      : 'It is not known how far it came. Look what was done before you try again.';
     return Response.json(
-      {
-        error: {
-          code: 'unforeseen',
-          title: 'The server failed',
-          message: 'Nothing was changed. Please try again.',
-        },
-      },
+      { error: { code: 'unforeseen', title: 'The server failed', message } },
       { status: 500 },
     );
   }
   const { status, title } = ERROR_TABLE[known.code];
   const { code, message, details } = known;
-  return Response.json({ error: { code, title, message, details } }, { status });
+  const headers = status === 503 ? { 'retry-after': String(RETRY_AFTER_S) } : undefined;
+  return Response.json({ error: { code, title, message, details } }, { status, ...(headers && { headers }) });
 }
 
 function asAppError(error: unknown): AppError | null {
   if (error instanceof AppError) return error;
   if (error instanceof z.ZodError) return new AppError('badInput', describeIssues(error));
-  if (error instanceof Error && 'code' in error && isConnectionTrouble(String(error.code))) {
+  if (isDiskFull(error)) {
+    return new AppError(
+      'storeUnavailable',
+      'The disk with the book is full. Nothing was changed: make room, then try again.',
+    );
+  }
+  if (isStoreTrouble(error) || isNotNow(error)) {
     return new AppError(
       'storeUnavailable',
       'The database does not answer. Nothing was changed; try again shortly.',
@@ -41,14 +54,4 @@ function describeIssues(error: z.ZodError): string {
     .slice(0, 5)
     .map((issue) => `${issue.path.join('.') || 'input'}: ${issue.message}`)
     .join('; ');
-}
-
-function isConnectionTrouble(code: string): boolean {
-  return [
-    'ECONNREFUSED',
-    'ECONNRESET',
-    'ETIMEDOUT',
-    'PROTOCOL_CONNECTION_LOST',
-    'ER_SERVER_SHUTDOWN',
-  ].includes(code);
 }

@@ -30,6 +30,7 @@ const done = z.object({ isDone: z.literal(true) });
 
 export const postRun = defineEndpoint({
   method: 'POST',
+  change: 'own',
   path: '/api/jobs/{id}/runs',
   summary: 'Sends a job to its machine. Watch the run under /api/runs/{id}/events.',
   params: runParams,
@@ -85,9 +86,11 @@ export const postRun = defineEndpoint({
         cutValues: values[key.operation],
       })),
     };
-    const { id, isNew } = await startRun(context.store, run, new Date());
-    if (isNew) void driveRun(id, context);
-    return { id };
+    return context.once(async (store) => {
+      const { id, isNew } = await startRun(store, run, new Date());
+      if (isNew) context.afterwards((server) => void driveRun(id, server));
+      return { id };
+    });
   },
 });
 
@@ -111,6 +114,7 @@ export const getRunEvents = defineEndpoint({
 
 export const postStop = defineEndpoint({
   method: 'POST',
+  change: 'harmless',
   path: '/api/runs/{id}/stop',
   summary:
     'Stops a run. From this moment nothing more is sent; the answer comes when it stands still: `stopped`, or `held` where the machine must be stopped at its own panel.',
@@ -124,6 +128,7 @@ export const postStop = defineEndpoint({
 
 export const postContinue = defineEndpoint({
   method: 'POST',
+  change: 'outside',
   path: '/api/runs/{id}/continue',
   summary:
     'Goes on when hands are done, or after somebody looked at a sheet that was held: the stroke that nobody knows of is cut again or left.',
@@ -138,6 +143,7 @@ export const postContinue = defineEndpoint({
 
 export const postPause = defineEndpoint({
   method: 'POST',
+  change: 'outside',
   path: '/api/runs/{id}/pause',
   summary: 'Holds the blade, or lets it go on, where the machine can be told.',
   params: runParams,
@@ -151,6 +157,7 @@ export const postPause = defineEndpoint({
 
 export const postRepeat = defineEndpoint({
   method: 'POST',
+  change: 'outside',
   path: '/api/runs/{id}/repeat',
   summary: 'Cuts the path of an operation once more while the sheet has not moved; no number is raised.',
   params: runParams,
@@ -164,6 +171,7 @@ export const postRepeat = defineEndpoint({
 
 export const postUnload = defineEndpoint({
   method: 'POST',
+  change: 'outside',
   path: '/api/runs/{id}/unload',
   summary: 'The sheet is taken out: the run is done.',
   params: runParams,
@@ -203,7 +211,7 @@ export const postGrade = defineEndpoint({
     const { strokes } = await findRun(store, params.id);
     const grade = { ...body, passesDone: passesDone(strokes, body.operation) };
     await addRunGrade(store, params.id, grade, author, new Date());
-    requestRefit(context);
+    context.afterwards(requestRefit);
     return listRunGrades(store, params.id);
   },
 });
@@ -226,7 +234,7 @@ export const putNote = defineEndpoint({
   reply: runSchema,
   handle: async ({ params, body, author }, context) => {
     await noteAfterRun(context.store, params.id, body, author, new Date());
-    requestRefit(context);
+    context.afterwards(requestRefit);
     return findRun(context.store, params.id);
   },
 });

@@ -20,7 +20,7 @@ export const postTestCut = defineEndpoint({
     const station = await findStation(store, params.machineId);
     const cut = describeCut(station, { ...body, author });
     await addTestCut(store, cut, new Date());
-    requestRefit(context);
+    context.afterwards(requestRefit);
     return loadAnswer(store, station, body.operation, { passes: body.passes });
   },
 });
@@ -33,7 +33,7 @@ export const deleteTestCut = defineEndpoint({
   reply: z.object({ isUndone: z.literal(true) }),
   handle: async ({ params }, context) => {
     await undoTestCut(context.store, params.id, new Date());
-    requestRefit(context);
+    context.afterwards(requestRefit);
     return { isUndone: true as const };
   },
 });

@@ -14,35 +14,68 @@ interface RefusalBody {
 }
 
 /**
- * Calls the application's own HTTP interface.
+ * Calls the application's own HTTP interface. A change carries a request key, so that asking again after a lost answer
+ * does it once; it is asked again by itself for a few seconds, and the next press of the same button uses the same key.
  *
  * @throws ApiRefusal with words for the screen, also when the server cannot be reached
  */
 export async function callApi<Reply>(path: string, method = 'GET', body?: unknown): Promise<Reply> {
-  const response = await send(path, method, body);
+  const text = body === undefined ? null : JSON.stringify(body);
+  if (method === 'GET') return readReply<Reply>(await send(path, method, text, null));
+  const wish = `${method} ${path} ${text ?? ''}`;
+  const key = unanswered.get(wish) ?? crypto.randomUUID();
+  unanswered.set(wish, key);
+  const response = await sendAgain(path, method, text, key);
+  // Only an answer ends a wish. Of one that may have been kept nobody says that it was not.
+  if (response.status !== 503) unanswered.delete(wish);
+  return readReply<Reply>(response);
+}
+
+/** Keys of wishes that got no answer yet, by what was wished. */
+const unanswered = new Map<string, string>();
+/** Pauses before a change is asked for again whose answer was lost, ms. */
+const ASK_AGAIN_MS = [400, 1_200] as const;
+
+async function readReply<Reply>(response: Response): Promise<Reply> {
   const parsed: unknown = await response.json().catch(() => null);
   if (response.ok) return parsed as Reply;
   const { error } = (parsed ?? {}) as RefusalBody;
   throw new ApiRefusal(
     error?.code ?? 'unforeseen',
     error?.title ?? 'The server failed',
-    error?.message ?? `It answered with status ${response.status}. Nothing was changed.`,
+    error?.message ?? `It answered with status ${response.status}.`,
   );
 }
 
-async function send(path: string, method: string, body: unknown): Promise<Response> {
+async function sendAgain(path: string, method: string, text: string | null, key: string): Promise<Response> {
+  for (const pause of ASK_AGAIN_MS) {
+    const response = await send(path, method, text, key).catch(() => null);
+    if (response && response.status !== 503) return response;
+    await new Promise((resolve) => setTimeout(resolve, pause));
+  }
+  return send(path, method, text, key);
+}
+
+async function send(
+  path: string,
+  method: string,
+  text: string | null,
+  key: string | null,
+): Promise<Response> {
   try {
     return await fetch(path, {
       method,
-      ...(body === undefined
-        ? {}
-        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      headers: {
+        ...(text === null ? {} : { 'content-type': 'application/json' }),
+        ...(key === null ? {} : { 'idempotency-key': key }),
+      },
+      ...(text === null ? {} : { body: text }),
     });
   } catch {
     throw new ApiRefusal(
       'unreachable',
       'The server does not answer',
-      'What you entered is still here. Check that Pale Feather is running and try again.',
+      'What you entered is still here. Check that Pale Feather is running, then press again: it is done once only.',
     );
   }
 }
