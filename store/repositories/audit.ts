@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { chunk } from '#core/collections/chunk.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
@@ -54,7 +55,22 @@ const auditRow = z.object({
 
 /** Adds an entry in the transaction of the change it tells of. Returns its id, by which the change can be taken back. */
 export async function addAudit(db: Store, entry: NewAuditEntry, now: Date): Promise<number> {
-  const [id] = await db('audit_entries').insert({
+  const [id] = await db('audit_entries').insert(auditColumns(entry, now));
+  return id as number;
+}
+
+/** Adds many entries in few statements. */
+export async function addAudits(db: Store, entries: readonly NewAuditEntry[], now: Date): Promise<void> {
+  for (const some of chunk(entries, MOST_ROWS)) {
+    await db('audit_entries').insert(some.map((entry) => auditColumns(entry, now)));
+  }
+}
+
+/** So many rows stand in one statement. */
+const MOST_ROWS = 500;
+
+function auditColumns(entry: NewAuditEntry, now: Date) {
+  return {
     entity: entry.entity,
     entity_id: entry.entityId,
     action: entry.action,
@@ -64,8 +80,7 @@ export async function addAudit(db: Store, entry: NewAuditEntry, now: Date): Prom
     undoes: entry.undoes ?? null,
     author: entry.author,
     at: now,
-  });
-  return id as number;
+  };
 }
 
 /** The newest entries, of one thing or of everything. */

@@ -1,24 +1,18 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { BookSetting } from '#core/book/bookSetting.ts';
-import { diffValues } from '#core/setting/diffValues.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
-import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
-import { settleValues } from '#core/setting/settleValues.ts';
-import { suggestValues } from '#core/setting/suggestValues.ts';
-import type { Material, MaterialCondition } from '#core/stack/material.ts';
-import type { Machine } from '#core/station/machine.ts';
-import { gfOf } from '#core/units/forceScale.ts';
+import { chunk } from '#core/collections/chunk.ts';
+import type { Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/audit.ts';
-import { keepRevision } from '#store/repositories/keepSettings.ts';
+import { takeSettings } from '#store/repositories/importSettings.ts';
 import { addMachine, changeMachine, listMachines, type NewMachine } from '#store/repositories/machines.ts';
 import {
   addMaterial,
+  addMaterials,
   changeMaterial,
   listMaterials,
   type NewMaterial,
 } from '#store/repositories/materials.ts';
-import { findSetting } from '#store/repositories/settings.ts';
 
 /** A book as a file holds it. A part may be empty; a CSV file holds settings alone. */
 export interface BookFile {
@@ -57,23 +51,18 @@ export async function importBook(
   isDryRun: boolean,
   author: string,
   now: Date,
+  onProgress: (done: number) => void = () => undefined,
 ): Promise<readonly ImportedRow[]> {
   const rows: ImportedRow[] = [];
+  const by = { author, now };
   try {
     await db.transaction(async (transaction) => {
-      for (const [index, material] of book.materials.entries()) {
-        const what = `${material.maker} ${material.name}`;
-        rows.push(
-          await tryRow({ line: index + 1, kind: 'material', what }, transaction, (one) =>
-            takeMaterial(one, material, author, now),
-          ),
-        );
-      }
+      rows.push(...(await takeMaterials(transaction, book.materials, by, onProgress)));
       for (const [index, machine] of book.machines.entries()) {
         const row = { line: index + 1, kind: 'machine', what: machine.name } as const;
         rows.push(await tryRow(row, transaction, (one) => takeMachine(one, machine, author, now)));
       }
-      rows.push(...(await takeSettings(transaction, book.settings, author, now)));
+      rows.push(...(await takeSettings(transaction, book.settings, by, onProgress)));
       if (isDryRun) throw new DryRun();
       const changed = rows.filter(({ status }) => status === 'new' || status === 'changed').length;
       const what = `a file read in: ${changed} of ${rows.length} rows changed something`;
@@ -83,6 +72,12 @@ export async function importBook(
     if (!(error instanceof DryRun)) throw error;
   }
   return rows;
+}
+
+/** Who reads a file in, and when. */
+export interface ImportedBy {
+  readonly author: string;
+  readonly now: Date;
 }
 
 type Outcome = Pick<ImportedRow, 'status' | 'detail'>;
@@ -102,10 +97,55 @@ async function tryRow(
   }
 }
 
-async function takeMaterial(db: Store, material: NewMaterial, author: string, now: Date): Promise<Outcome> {
-  const there = (await listMaterials(db, true)).find(
-    ({ maker, name }) => maker === material.maker && name === material.name,
-  );
+/** Materials that are not in the book are added in sets; one that is there is compared, and changed by itself. */
+async function takeMaterials(
+  db: Store,
+  materials: readonly NewMaterial[],
+  by: ImportedBy,
+  onProgress: (done: number) => void,
+): Promise<readonly ImportedRow[]> {
+  const keyOf = ({ maker, name }: Pick<NewMaterial, 'maker' | 'name'>) => `${maker}\0${name}`;
+  const there = new Map((await listMaterials(db, true)).map((one) => [keyOf(one), one]));
+  const rows = materials.map((material, index) => ({ material, line: index + 1 }));
+  const isNew = ({ material }: { readonly material: NewMaterial }) => !there.has(keyOf(material));
+  const done: ImportedRow[] = [];
+  const takeOne = async ({ material, line }: (typeof rows)[number]) => {
+    const row = { line, kind: 'material', what: `${material.maker} ${material.name}` } as const;
+    const known = there.get(keyOf(material));
+    done.push(await tryRow(row, db, (one) => takeMaterial(one, material, known ?? null, by)));
+    onProgress(done.length);
+  };
+  for (const some of chunk(rows.filter(isNew), MATERIALS_AT_ONCE)) {
+    try {
+      await addMaterials(
+        db,
+        some.map(({ material }) => material),
+        by.now,
+        by.author,
+      );
+      for (const { material, line } of some) {
+        const what = `${material.maker} ${material.name}`;
+        done.push({ line, kind: 'material', what, status: 'new', detail: '' });
+      }
+      onProgress(done.length);
+    } catch (error) {
+      if (!(error instanceof AppError)) throw error;
+      // One of them cannot be: each by itself, so that the others are kept and this one is told.
+      for (const row of some) await takeOne(row);
+    }
+  }
+  for (const row of rows.filter((one) => !isNew(one))) await takeOne(row);
+  return done.toSorted((a, b) => a.line - b.line);
+}
+
+const MATERIALS_AT_ONCE = 250;
+
+async function takeMaterial(
+  db: Store,
+  material: NewMaterial,
+  there: Material | null,
+  { author, now }: ImportedBy,
+): Promise<Outcome> {
   if (!there) {
     await addMaterial(db, material, now, author);
     return { status: 'new', detail: '' };
@@ -146,77 +186,4 @@ function isAlike(given: unknown, kept: unknown): boolean {
   return Object.entries(given).every(([key, value]) =>
     isAlike(value, (kept as Record<string, unknown>)[key]),
   );
-}
-
-async function takeSettings(
-  db: Store,
-  rows: readonly BookRow[],
-  author: string,
-  now: Date,
-): Promise<readonly ImportedRow[]> {
-  const materials = new Map((await listMaterials(db, true)).map((one) => [`${one.maker}\0${one.name}`, one]));
-  const machines = new Map((await listMachines(db, true)).map((one) => [one.name, one]));
-  const taken: ImportedRow[] = [];
-  // Kiss first: the tabs of a perforation are cut at its force.
-  const rank = (row: BookRow) => ('setting' in row && row.setting.operation === 'kiss' ? 0 : 1);
-  for (const row of [...rows].sort((a, b) => rank(a) - rank(b) || a.line - b.line)) {
-    if ('refused' in row) {
-      taken.push({ line: row.line, kind: 'setting', what: '', status: 'refused', detail: row.refused });
-      continue;
-    }
-    const { setting, line } = row;
-    const what = `${setting.material}, ${setting.state}, ${setting.operation} on ${setting.machine}`;
-    const take = async (one: Store): Promise<Outcome> => {
-      const material = materials.get(`${setting.maker}\0${setting.material}`);
-      const condition = material?.conditions.find(({ kind }) => kind === setting.state);
-      const machine = machines.get(setting.machine);
-      if (!material)
-        throw new AppError('notFound', `there is no material ${setting.material} of ${setting.maker}`);
-      if (!condition) throw new AppError('notFound', `${setting.material} has no state ${setting.state}`);
-      if (!machine) throw new AppError('notFound', `there is no machine ${setting.machine}`);
-      const key = {
-        conditionId: condition.id,
-        machineId: machine.id,
-        bladeKind: setting.blade,
-        operation: setting.operation,
-      };
-      const kiss = await findSetting(one, { ...key, operation: 'kiss' });
-      const kissForce = kiss?.revision.values.force ?? null;
-      const there = await findSetting(one, key);
-      const base = there?.revision.values ?? suggestFor(setting, material, condition, machine);
-      const values = settleValues({ ...base, ...setting.values }, key.operation, machine, kissForce);
-      // What an older version left unsaid is no change: both are compared as the machine is set to them.
-      const kept = there && settleValues(there.revision.values, key.operation, machine, kissForce);
-      const changes = kept ? diffValues(kept, values) : [];
-      if (there && changes.length === 0) return SAME;
-      const reason = setting.reason || 'read from a file';
-      const revision = {
-        values,
-        sources: { force: 'imported' },
-        author: setting.author || author,
-        reason,
-      } as const;
-      await keepRevision(one, key, revision, there?.revision.revision ?? 0, now);
-      const detail = changes
-        .map(
-          ({ field, before, after }) => `${SETTING_FIELDS[field].label} ${before ?? '–'} to ${after ?? '–'}`,
-        )
-        .join(', ');
-      return there ? { status: 'changed', detail } : { status: 'new', detail: '' };
-    };
-    taken.push(await tryRow({ line, kind: 'setting', what }, db, take));
-  }
-  return taken.sort((a, b) => a.line - b.line);
-}
-
-/** What a new setting is started from where the file says nothing. */
-function suggestFor(
-  { operation, values }: BookSetting,
-  material: Material,
-  condition: MaterialCondition,
-  machine: Machine,
-): SettingValues {
-  const cut = operation === 'kiss' ? 'kiss' : 'through';
-  const forceGf = gfOf(values.force, machine.forceScale);
-  return suggestValues(material, condition, machine, null, cut, forceGf).values;
 }

@@ -1,9 +1,14 @@
 import { AppError } from '#core/errors/appError.ts';
 import { diffValues } from '#core/setting/diffValues.ts';
 import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
-import { OPERATION_WORDS, type SettingKey, type SettingRevision } from '#core/setting/setting.ts';
+import {
+  OPERATION_WORDS,
+  type SettingKey,
+  type SettingRevision,
+  type SettingValues,
+} from '#core/setting/setting.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addAudit } from '#store/repositories/audit.ts';
+import { addAudit, type NewAuditEntry } from '#store/repositories/audit.ts';
 import { indexNote } from '#store/repositories/lookup.ts';
 import { findSetting, keyColumns, listRevisions, requireSetting } from '#store/repositories/settings.ts';
 import { refreshStates } from '#store/repositories/settingStates.ts';
@@ -107,9 +112,22 @@ async function insertRevision(
   before: SettingRevision | null,
   now: Date,
 ): Promise<void> {
-  const { values, sources, author, reason, lot = '' } = revision;
+  const { reason } = revision;
   const number = (before?.revision ?? 0) + 1;
-  await db('setting_revisions').insert({
+  await db('setting_revisions').insert(revisionColumns(settingId, number, revision, now));
+  await db('settings').where({ id: settingId }).update({ newest_revision: number, archived_at: null });
+  await addAudit(db, auditRevision(settingId, key, number, before?.values ?? null, revision), now);
+  const owner: { material_id: number } | undefined = await db('material_conditions')
+    .where({ id: key.conditionId })
+    .first('material_id');
+  if (owner && reason) await indexNote(db, owner.material_id, reason);
+  await refreshStates(db, { id: settingId });
+}
+
+/** The row of a revision. */
+export function revisionColumns(settingId: number, number: number, revision: NewRevision, now: Date) {
+  const { values, sources, author, reason, lot = '' } = revision;
+  return {
     setting_id: settingId,
     revision: number,
     setting_values: JSON.stringify(values),
@@ -118,36 +136,56 @@ async function insertRevision(
     reason,
     lot,
     at: now,
-  });
-  await db('settings').where({ id: settingId }).update({ newest_revision: number, archived_at: null });
-  const changes = before ? diffValues(before.values, values) : [];
-  const told = changes.map(
-    ({ field, before: from, after: to }) => `${SETTING_FIELDS[field].label} ${from ?? '–'} to ${to ?? '–'}`,
-  );
-  const what = `${OPERATION_WORDS[key.operation]} setting, revision ${number}${told.length > 0 ? `: ${told.join(', ')}` : ''}`;
-  const action = before ? 'change' : 'add';
-  await addAudit(
-    db,
-    { entity: 'setting', entityId: settingId, action, what, before: before?.values, after: values, author },
-    now,
-  );
-  const owner: { material_id: number } | undefined = await db('material_conditions')
-    .where({ id: key.conditionId })
-    .first('material_id');
-  if (owner && reason) await indexNote(db, owner.material_id, reason);
-  await refreshStates(db, { id: settingId });
+  };
+}
+
+/** What the trail of changes says of a revision. @param before values of the one before, `null` for the first */
+export function auditRevision(
+  settingId: number,
+  { operation }: Pick<SettingKey, 'operation'>,
+  number: number,
+  before: SettingValues | null,
+  { values, author }: NewRevision,
+): NewAuditEntry {
+  const told = before ? `: ${tellChanges(before, values)}` : '';
+  return {
+    entity: 'setting',
+    entityId: settingId,
+    action: before ? 'change' : 'add',
+    what: `${OPERATION_WORDS[operation]} setting, revision ${number}${told.length > 2 ? told : ''}`,
+    ...(before ? { before } : {}),
+    after: values,
+    author,
+  };
+}
+
+/** What changed between two sets of values: "force 77 to 79, passes 1 to 2"; empty when nothing did. */
+export function tellChanges(before: SettingValues, after: SettingValues): string {
+  return diffValues(before, after)
+    .map(
+      ({ field, before: from, after: to }) => `${SETTING_FIELDS[field].label} ${from ?? '–'} to ${to ?? '–'}`,
+    )
+    .join(', ');
+}
+
+/** The perforation whose tabs follow a kiss force, as its next revision. */
+export function followKiss(
+  perforation: Pick<SettingRevision, 'values' | 'sources'>,
+  kiss: NewRevision,
+): NewRevision {
+  return {
+    values: { ...perforation.values, tabForce: kiss.values.force },
+    sources: { ...perforation.sources, tabForce: 'kiss' },
+    author: kiss.author,
+    reason: `force along tabs kept in step with the kiss force ${kiss.values.force}`,
+    lot: kiss.lot ?? '',
+  };
 }
 
 /** Tabs are cut at the kiss force, so a perforation follows it, also a locked one: the lock is against people. */
 async function carryToTabs(db: Store, key: SettingKey, kiss: NewRevision, now: Date): Promise<void> {
   const perforation = await findSetting(db, { ...key, operation: 'perforated' });
   if (!perforation || perforation.revision.values.tabForce === kiss.values.force) return;
-  const followed: NewRevision = {
-    values: { ...perforation.revision.values, tabForce: kiss.values.force },
-    sources: { ...perforation.revision.sources, tabForce: 'kiss' },
-    author: kiss.author,
-    reason: `force along tabs kept in step with the kiss force ${kiss.values.force}`,
-    lot: kiss.lot ?? '',
-  };
+  const followed = followKiss(perforation.revision, kiss);
   await insertRevision(db, perforation.id, perforation.key, followed, perforation.revision, now);
 }

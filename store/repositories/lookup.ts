@@ -1,5 +1,6 @@
-import { rankHits, type Hit, type Posting, type TermField } from '#core/lookup/rankHits.ts';
-import { forgivenEdits, splitTerms, termGrams } from '#core/lookup/terms.ts';
+import { chunk } from '#core/collections/chunk.ts';
+import { rankHits, TERM_FIELDS, type Hit, type Posting, type TermField } from '#core/lookup/rankHits.ts';
+import { forgivenEdits, scoreTerm, splitTerms, termGrams } from '#core/lookup/terms.ts';
 import { FAMILY_NAMES } from '#core/stack/layer.ts';
 import type { ConditionKind, Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -7,8 +8,8 @@ import type { Store } from '#store/connection/connectStore.ts';
 /** A search reads so many words at most, and so many terms for each. */
 const MOST_WORDS = 6;
 const MOST_TERMS = 40;
-/** A term that stands on more materials than this is read only for the materials that the other words name. */
-const MOST_POSTINGS = 4000;
+/** So many materials are ranked at most: the best of those that every word names. */
+const MOST_RANKED = 2000;
 
 /** What of a material is found by its words. */
 export type IndexedMaterial = Omit<Material, 'id' | 'conditions' | 'version' | 'isArchived'> & {
@@ -17,8 +18,26 @@ export type IndexedMaterial = Omit<Material, 'id' | 'conditions' | 'version' | '
 
 /** Writes anew under which words a material is found; its notes stay. */
 export async function indexMaterial(db: Store, id: number, material: IndexedMaterial): Promise<void> {
+  await db('lookup_postings').where({ material_id: id }).whereNot({ field: 'note' }).delete();
+  await indexNewMaterials(db, [{ id, material }]);
+}
+
+/** Writes under which words materials are found that were never indexed. */
+export async function indexNewMaterials(
+  db: Store,
+  added: readonly { readonly id: number; readonly material: IndexedMaterial }[],
+): Promise<void> {
+  await addWords(
+    db,
+    added.flatMap(({ id, material }) =>
+      textsOf(material).map(([field, words]) => ({ materialId: id, field, text: words.join(' ') })),
+    ),
+  );
+}
+
+function textsOf(material: IndexedMaterial): readonly (readonly [TermField, readonly string[]])[] {
   const { details } = material;
-  const texts: readonly (readonly [TermField, readonly string[]])[] = [
+  return [
     ['name', [material.name]],
     ['maker', [material.maker]],
     ['product', [details.product, closeUp(details.product)]],
@@ -29,13 +48,22 @@ export async function indexMaterial(db: Store, id: number, material: IndexedMate
     ['family', [FAMILY_NAMES[material.family]]],
     ['state', material.conditions.map(({ kind }) => kind)],
   ];
-  await db('lookup_postings').where({ material_id: id }).whereNot({ field: 'note' }).delete();
-  for (const [field, words] of texts) await addTerms(db, id, field, words.join(' '));
 }
 
 /** Lets a material be found by the words of a note. */
 export async function indexNote(db: Store, materialId: number, note: string): Promise<void> {
-  await addTerms(db, materialId, 'note', note);
+  await addWords(db, [{ materialId, field: 'note', text: note }]);
+}
+
+/** Lets materials be found by the words of notes. */
+export async function indexNotes(
+  db: Store,
+  notes: readonly { readonly materialId: number; readonly note: string }[],
+): Promise<void> {
+  await addWords(
+    db,
+    notes.map(({ materialId, note }) => ({ materialId, field: 'note', text: note })),
+  );
 }
 
 /** Numbers are typed with and without their dashes: 26-B is 26b too. */
@@ -43,39 +71,69 @@ function closeUp(code: string): string {
   return code.replace(/[^\p{L}\p{N}]+/gu, '');
 }
 
-async function addTerms(db: Store, materialId: number, field: TermField, text: string): Promise<void> {
+interface Words {
+  readonly materialId: number;
+  readonly field: TermField;
+  readonly text: string;
+}
+
+/** So many rows stand in one statement. */
+const MOST_ROWS = 1000;
+
+/** Adds what texts say, in a handful of statements however many they are. */
+async function addWords(db: Store, texts: readonly Words[]): Promise<void> {
+  const standing = texts.map(({ text, ...where }) => ({ ...where, terms: [...new Set(splitTerms(text))] }));
   // In one order for all, so that two who add the same words do not wait for each other.
-  const terms = [...new Set(splitTerms(text))].sort();
-  if (terms.length === 0) return;
-  await db('lookup_terms')
-    .insert(terms.map((term) => ({ term, length: term.length })))
-    .onConflict()
-    .ignore();
-  const rows: { id: number; term: string }[] = await db('lookup_terms')
-    .whereIn('term', terms)
-    .select('id', 'term');
-  await db('lookup_grams')
-    .insert(rows.flatMap(({ id, term }) => termGrams(term).map((gram) => ({ gram, term_id: id }))))
-    .onConflict()
-    .ignore();
-  await db('lookup_postings')
-    .insert(rows.map(({ id }) => ({ term_id: id, material_id: materialId, field })))
-    .onConflict()
-    .ignore();
+  const terms = [...new Set(standing.flatMap((one) => one.terms))].sort();
+  const ids = new Map<string, number>();
+  for (const some of chunk(terms, MOST_ROWS)) {
+    const rows = some.map((term) => ({ term, length: term.length }));
+    await db('lookup_terms').insert(rows).onConflict().ignore();
+    const found: { id: number; term: string }[] = await db('lookup_terms')
+      .whereIn('term', some)
+      .select('id', 'term');
+    for (const { id, term } of found) ids.set(term, id);
+  }
+  const grams = terms.flatMap((term) => termGrams(term).map((gram) => ({ gram, term_id: ids.get(term) })));
+  const postings = standing.flatMap(({ materialId, field, terms: named }) =>
+    named.map((term) => ({ term_id: ids.get(term), material_id: materialId, field })),
+  );
+  for (const some of chunk(grams, MOST_ROWS)) await db('lookup_grams').insert(some).onConflict().ignore();
+  for (const some of chunk(postings, MOST_ROWS))
+    await db('lookup_postings').insert(some).onConflict().ignore();
 }
 
 /**
- * Materials named by every typed word, best first, slips of the finger forgiven. Empty when nothing is typed.
+ * Materials named by every typed word, best first, slips of the finger forgiven. Empty when nothing is typed. Whatever
+ * order the words stand in, the same materials are found: the rarest word chooses, the others narrow.
  */
 export async function searchMaterials(db: Store, text: string, most: number): Promise<readonly Hit[]> {
   const typed = [...new Set(splitTerms(text))].slice(0, MOST_WORDS);
   if (typed.length === 0) return [];
   const near = await Promise.all(typed.map((word) => findTerms(db, word)));
   if (near.some((terms) => terms.length === 0)) return [];
-  // The rarest word first: the others are then read for its materials only.
-  const order = near.map((terms) => terms.map(({ id }) => id));
-  const postings = await readPostings(db, order);
+  const words = near.map((terms, index) => {
+    const word = typed[index] as string;
+    const best = terms.toSorted((a, b) => scoreTerm(word, b.term) - scoreTerm(word, a.term));
+    return best.map(({ id }) => id);
+  });
+  const counts = await Promise.all(words.map((ids) => countPostings(db, ids)));
+  const byRarity = words
+    .map((ids, index) => ({ ids, count: counts[index] as number }))
+    .toSorted((a, b) => a.count - b.count)
+    .map(({ ids }) => ids);
+  const named: { materialId: number }[] = await candidateQuery(db, byRarity);
+  if (named.length === 0) return [];
+  const materials = named.map(({ materialId }) => materialId);
+  const postings: Posting[] = await postingQuery(db, words.flat(), materials);
   return rankHits(typed, postings, most);
+}
+
+async function countPostings(db: Store, termIds: readonly number[]): Promise<number> {
+  const [row] = (await db('lookup_postings')
+    .whereIn('term_id', [...termIds])
+    .count({ count: '*' })) as { count: number | string }[];
+  return Number(row?.count ?? 0);
 }
 
 interface NearTerm {
@@ -107,31 +165,46 @@ export function termQueries(db: Store, word: string) {
     begun: db('lookup_terms')
       .where('term', '>=', word)
       .andWhere('term', '<', `${word}\u{10ffff}`)
-      .orderBy('term')
+      // The shortest are the nearest, and the word itself the first of them.
+      .orderBy(['length', 'term'])
       .limit(MOST_TERMS)
       .select('id', 'term'),
     alike: db(shared).join('lookup_terms', 'lookup_terms.id', 'shared.term_id').select('id', 'term'),
   };
 }
 
-/** Postings of the terms of each word; after the first word only for materials still in question. */
-async function readPostings(db: Store, words: readonly (readonly number[])[]): Promise<readonly Posting[]> {
-  const all: Posting[] = [];
-  let materials: readonly number[] | null = null;
-  for (const ids of [...words].sort((a, b) => a.length - b.length)) {
-    const rows: Posting[] = await postingQuery(db, ids, materials);
-    materials = [...new Set(rows.map(({ materialId }) => materialId))];
-    all.push(...rows);
+/**
+ * The query that finds the materials which every word names; the benchmark looks at its plan.
+ *
+ * @param words ids of the terms of each word, best first, the rarest word first
+ */
+export function candidateQuery(db: Store, words: readonly (readonly number[])[]) {
+  const [rarest = [], ...others] = words;
+  const query = db('lookup_postings as rarest')
+    .whereIn('rarest.term_id', [...rarest])
+    .groupBy('rarest.material_id')
+    // What fits the word best stays, where more are named than can be ranked.
+    .orderByRaw(`MIN(FIELD(rarest.term_id, ${rarest.map(() => '?').join(', ')}))`, [...rarest])
+    .orderByRaw(`MIN(FIELD(rarest.field, ${TERM_FIELDS.map(() => '?').join(', ')}))`, [...TERM_FIELDS])
+    .orderBy('rarest.material_id')
+    .limit(MOST_RANKED)
+    .select({ materialId: 'rarest.material_id' });
+  for (const ids of others) {
+    query.whereIn(
+      'rarest.material_id',
+      db('lookup_postings')
+        .whereIn('term_id', [...ids])
+        .select('material_id'),
+    );
   }
-  return all;
+  return query;
 }
 
-/** The query that finds materials of terms, perhaps only among some; the benchmark looks at its plan. */
+/** The query that reads where terms stand, perhaps only on some materials; the benchmark looks at its plan. */
 export function postingQuery(db: Store, termIds: readonly number[], materials: readonly number[] | null) {
   const query = db('lookup_postings')
     .join('lookup_terms', 'lookup_terms.id', 'lookup_postings.term_id')
     .whereIn('lookup_postings.term_id', [...termIds])
-    .limit(MOST_POSTINGS)
     .select({ materialId: 'material_id', term: 'term', field: 'field' });
-  return materials ? query.whereIn('material_id', [...materials]) : query;
+  return materials ? query.whereIn('material_id', [...materials]) : query.limit(MOST_RANKED);
 }

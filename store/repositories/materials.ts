@@ -1,11 +1,12 @@
+import { chunk } from '#core/collections/chunk.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { caliperOf, requireStack } from '#core/stack/measureStack.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import { NO_DETAILS, type MaterialDetails } from '#core/stack/materialDetails.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addAudit } from '#store/repositories/audit.ts';
+import { addAudit, addAudits } from '#store/repositories/audit.ts';
 import { insertUnique, isDuplicate } from '#store/repositories/insertUnique.ts';
-import { indexMaterial } from '#store/repositories/lookup.ts';
+import { indexMaterial, indexNewMaterials } from '#store/repositories/lookup.ts';
 import { readConditionRow, readMaterialRow } from '#store/rows/materialRows.ts';
 
 /** What a material is, apart from its states. */
@@ -88,6 +89,61 @@ export async function addMaterial(db: Store, given: NewMaterial, now: Date, auth
       now,
     );
     return id;
+  });
+}
+
+/** So many materials are added in one statement. */
+const MOST_ROWS = 250;
+
+/**
+ * Adds materials that are not in the book, in few statements, all or nothing.
+ *
+ * @throws AppError as {@link addMaterial} does
+ */
+export async function addMaterials(
+  db: Store,
+  given: readonly NewMaterial[],
+  now: Date,
+  author: string,
+): Promise<void> {
+  const materials = given.map((one) => ({ ...one, details: one.details ?? NO_DETAILS }));
+  for (const { conditions } of materials) for (const { stack } of conditions) requireStack(stack);
+  await db.transaction(async (transaction) => {
+    for (const some of chunk(materials, MOST_ROWS)) {
+      const rows = some.map((one) => ({ ...factColumns(one), created_at: now }));
+      await insertOrRefuse('a maker already has a material of this name', () =>
+        transaction('materials').insert(rows),
+      );
+      const found: { id: number; maker: string; name: string }[] = await transaction('materials')
+        .whereIn(
+          ['maker', 'name'],
+          some.map(({ maker, name }) => [maker, name]),
+        )
+        .select('id', 'maker', 'name');
+      const ids = new Map(found.map(({ id, maker, name }) => [`${maker}\0${name}`, id]));
+      const added = some.map((material) => ({
+        id: ids.get(`${material.maker}\0${material.name}`) as number,
+        material,
+      }));
+      await transaction('material_conditions').insert(
+        added.flatMap(({ id, material }) =>
+          material.conditions.map((condition) => conditionColumns(id, material, condition)),
+        ),
+      );
+      await indexNewMaterials(transaction, added);
+      await addAudits(
+        transaction,
+        added.map(({ id, material }) => ({
+          entity: 'material',
+          entityId: id,
+          action: 'add',
+          what: `${material.name} added`,
+          after: material,
+          author,
+        })),
+        now,
+      );
+    }
   });
 }
 

@@ -49,7 +49,9 @@ describe('a change with a request key', () => {
 
   it('refuses a key that stood for another wish', async () => {
     await changeOnce(db, request(), now, add('Ling'));
-    await expect(changeOnce(db, request('b'), now, add('Other'))).rejects.toMatchObject({ code: 'keyReused' });
+    await expect(changeOnce(db, request('b'), now, add('Other'))).rejects.toMatchObject({
+      code: 'keyReused',
+    });
     expect(await howMany('Other')).toBe(0);
   });
 
@@ -65,7 +67,7 @@ describe('a change with a request key', () => {
 describe('what moves a machine', () => {
   it('is not done again while it is under way, and answered alike afterwards', async () => {
     let done = 0;
-    let finish = () => undefined as void;
+    let finish: () => void = () => undefined;
     const slow = () =>
       new Promise<string>((resolve) => {
         done += 1;
@@ -81,7 +83,9 @@ describe('what moves a machine', () => {
   });
 
   it('may be asked for again when it was refused', async () => {
-    await expect(actOnce(db, request(), now, () => Promise.reject(new Error('busy')))).rejects.toThrow('busy');
+    await expect(actOnce(db, request(), now, () => Promise.reject(new Error('busy')))).rejects.toThrow(
+      'busy',
+    );
     expect(await actOnce(db, request(), now, () => Promise.resolve('done'))).toBe('done');
   });
 });
@@ -114,7 +118,15 @@ describe('a database that goes away', () => {
     expect(performance.now() - begun).toBeLessThan(3_000);
     for (const one of refusals) expect(one.status === 'rejected' && isStoreTrouble(one.reason)).toBe(true);
     between.isFrozen = false;
-    await expect.poll(() => store('materials').first('id').catch(() => null), { timeout: 5_000 }).toBeTruthy();
+    await expect
+      .poll(
+        () =>
+          store('materials')
+            .first('id')
+            .catch(() => null),
+        { timeout: 5_000 },
+      )
+      .toBeTruthy();
     await store.destroy();
     await between.close();
   });

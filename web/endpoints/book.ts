@@ -3,7 +3,13 @@ import { importBook } from '#store/repositories/importBook.ts';
 import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
 import { readCsvBook, readJsonBook } from '#web/endpoints/readBookFile.ts';
 import { writeCsvBook, writeJsonBook } from '#web/endpoints/writeBook.ts';
-import { bookFileSchema, importReplySchema, importSchema } from '#web/schemas/book.ts';
+import {
+  bookFileSchema,
+  importProgressSchema,
+  importReplySchema,
+  importSchema,
+  type ImportProgress,
+} from '#web/schemas/book.ts';
 
 const MOST_BYTES = 12_000_000;
 
@@ -42,8 +48,26 @@ export const postImport = defineEndpoint({
   reply: importReplySchema,
   handle: async ({ body: { kind, text, isDryRun }, author }, { store }) => {
     const book = kind === 'json' ? readJsonBook(text) : readCsvBook(text);
-    return { isDryRun, rows: await importBook(store, book, isDryRun, author, new Date()) };
+    const parts = [book.materials.length, book.settings.length];
+    progress = { isReading: true, done: 0, of: parts.reduce((sum, count) => sum + count, 0) };
+    const tell = (done: number) => (progress = { ...progress, done: Math.min(done, progress.of) });
+    try {
+      return { isDryRun, rows: await importBook(store, book, isDryRun, author, new Date(), tell) };
+    } finally {
+      progress = { ...progress, isReading: false };
+    }
   },
+});
+
+/** Of the file that is read in now; a second one at the same time shows in it too. */
+let progress: ImportProgress = { isReading: false, done: 0, of: 0 };
+
+export const getImport = defineEndpoint({
+  method: 'GET',
+  path: '/api/book/import',
+  summary: 'How far reading a file in has come, in rows.',
+  reply: importProgressSchema,
+  handle: () => Promise.resolve(progress),
 });
 
 function download(text: string, type: string, name: string): Response {

@@ -8,7 +8,7 @@ import { findMachine } from '#store/repositories/machines.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { listBladeChanges } from '#store/repositories/tools.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
-import { watchDrift } from '#web/endpoints/watchDrift.ts';
+import { readDrift } from '#web/endpoints/watchDrift.ts';
 import { driftSchema, type DriftReply } from '#web/schemas/drift.ts';
 
 const params = z.object({ id: idParam });
@@ -20,7 +20,7 @@ export const getDrift = defineEndpoint({
     'Graded cuts of a machine against what was expected of them, charted, with an alarm and its likely causes.',
   params,
   reply: driftSchema,
-  handle: ({ params: { id } }, { store }) => describeDrift(store, id, new Date()),
+  handle: ({ params: { id } }, { store }) => describeDrift(store, id),
 });
 
 export const postDriftAnswer = defineEndpoint({
@@ -31,15 +31,14 @@ export const postDriftAnswer = defineEndpoint({
   body: z.object({ why: z.string().trim().min(1, 'say what was done').max(200) }),
   reply: driftSchema,
   handle: async ({ params: { id }, body, author }, { store }) => {
-    const now = new Date();
-    await closeAlarm(store, id, `${body.why} (${author})`, now);
-    return describeDrift(store, id, now);
+    await closeAlarm(store, id, `${body.why} (${author})`, new Date());
+    return describeDrift(store, id);
   },
 });
 
-async function describeDrift(store: Store, machineId: number, now: Date): Promise<DriftReply> {
+async function describeDrift(store: Store, machineId: number): Promise<DriftReply> {
   await findMachine(store, machineId);
-  const { points, drift } = await watchDrift(store, machineId, now);
+  const { points, drift } = await readDrift(store, machineId);
   const open = await findOpenAlarm(store, machineId);
   const alarm =
     drift.alarm && open ? { ...drift.alarm, began: points[drift.alarm.began]?.at ?? open.raisedAt } : null;

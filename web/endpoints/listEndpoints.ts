@@ -1,6 +1,6 @@
 import { getAnswer, postRevision } from '#web/endpoints/answers.ts';
 import { getAudit, postUndo } from '#web/endpoints/audit.ts';
-import { getBookSchema, getCsvBook, getJsonBook, postImport } from '#web/endpoints/book.ts';
+import { getBookSchema, getCsvBook, getImport, getJsonBook, postImport } from '#web/endpoints/book.ts';
 import { getDay, getDayCalendar, getJobSteps, putDay } from '#web/endpoints/days.ts';
 import {
   getTimerCalendar,
@@ -174,6 +174,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   getCsvBook,
   getBookSchema,
   postImport,
+  getImport,
   getAudit,
   postUndo,
   getJobs,

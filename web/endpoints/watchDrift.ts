@@ -52,21 +52,26 @@ export interface Watched {
  */
 export async function watchDrift(store: Store, machineId: number, now: Date): Promise<Watched> {
   await judgeNew(store, machineId);
-  const answered = await findLastClosing(store, machineId);
-  const points = await listDriftPoints(store, machineId, CHARTED);
+  const watched = await readDrift(store, machineId);
+  const { alarm } = watched.drift;
+  const open = await findOpenAlarm(store, machineId);
+  const [cause] = alarm?.causes ?? [];
+  if (alarm && cause && !open) {
+    const { direction } = alarm;
+    await raiseAlarm(store, machineId, { direction, cause: cause.cause, reason: cause.reason }, now);
+  }
+  if (!alarm && open) await closeAlarm(store, machineId, 'cuts are as expected again', now);
+  return watched;
+}
+
+/** What the judged cuts of a machine say. Reads only: judging and alarms are of {@link watchDrift}. */
+export async function readDrift(store: Store, machineId: number): Promise<Watched> {
+  const [answered, points] = await Promise.all([
+    findLastClosing(store, machineId),
+    listDriftPoints(store, machineId, CHARTED),
+  ]);
   const since = answered ? points.filter(({ at }) => at > answered) : points;
   const fresh = findDrift(since);
-  const open = await findOpenAlarm(store, machineId);
-  const [cause] = fresh.alarm?.causes ?? [];
-  if (fresh.alarm && cause && !open) {
-    await raiseAlarm(
-      store,
-      machineId,
-      { direction: fresh.alarm.direction, cause: cause.cause, reason: cause.reason },
-      now,
-    );
-  }
-  if (!fresh.alarm && open) await closeAlarm(store, machineId, 'cuts are as expected again', now);
   const shift = points.length - since.length;
   const alarm = fresh.alarm && {
     ...fresh.alarm,

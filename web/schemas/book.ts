@@ -7,7 +7,7 @@ import { settingOperationSchema } from '#web/schemas/setting.ts';
 /** The mark by which a file is known to be a book of ours, and of which version. */
 export const BOOK_FORMAT = 'pale-feather-book';
 export const BOOK_VERSION = 1;
-export const MOST_ROWS = 5000;
+export const MOST_ROWS = 20_000;
 
 const bookSettingSchema = z.object({
   maker: z.string().trim().min(1, 'is missing'),
@@ -55,4 +55,12 @@ export const importReplySchema = z.object({
   isDryRun: z.boolean(),
   rows: z.array(importedRowSchema).readonly(),
 });
+/** How far reading a file in has come. */
+export const importProgressSchema = z.object({
+  isReading: z.boolean(),
+  done: z.number(),
+  of: z.number(),
+});
+export type ImportProgress = z.infer<typeof importProgressSchema>;
+
 export type ImportReply = z.infer<typeof importReplySchema>;

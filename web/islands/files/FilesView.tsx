@@ -46,7 +46,9 @@ export function FilesView() {
         {desk.name ? <span className="ml-3 text-muted">{desk.name}</span> : null}
         {desk.isBusy ? (
           <p role="status" className="mt-3">
-            Reading …
+            {desk.progress
+              ? `Reading: ${desk.progress.done.toLocaleString('en')} of ${desk.progress.of.toLocaleString('en')} rows …`
+              : 'Reading …'}
           </p>
         ) : null}
         <Refusal error={desk.error} />

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import type { ImportReply } from '#web/schemas/book.ts';
+import type { ImportProgress, ImportReply } from '#web/schemas/book.ts';
 
 interface OpenFile {
   readonly name: string;
@@ -8,21 +8,32 @@ interface OpenFile {
   readonly text: string;
 }
 
+/** A big file shows this often how far it is. */
+const LOOK_EVERY_MS = 400;
+
 /** Reading a file in, twice: first to see what it would do, then to do it. */
 export function useImport() {
   const [file, setFile] = useState<OpenFile | null>(null);
   const [reply, setReply] = useState<ImportReply | null>(null);
   const [error, setError] = useState<unknown>(null);
   const [isBusy, setBusy] = useState(false);
+  const [progress, setProgress] = useState<ImportProgress | null>(null);
+  const look = async () => {
+    const now = await callApi<ImportProgress>('/api/book/import').catch(() => null);
+    setProgress(now?.isReading ? now : null);
+  };
   const send = async ({ kind, text }: OpenFile, isDryRun: boolean) => {
     setBusy(true);
     setError(null);
+    const watch = setInterval(() => void look(), LOOK_EVERY_MS);
     try {
       setReply(await callApi<ImportReply>('/api/book/import', 'POST', { kind, text, isDryRun }));
     } catch (refusal) {
       setError(refusal);
       if (isDryRun) setReply(null);
     } finally {
+      clearInterval(watch);
+      setProgress(null);
       setBusy(false);
     }
   };
@@ -31,6 +42,7 @@ export function useImport() {
     reply,
     error,
     isBusy,
+    progress,
     open: async (chosen: File) => {
       const text = await chosen.text();
       const kind = /^\s*[{[]/.test(text) ? 'json' : 'csv';

@@ -1,0 +1,30 @@
+import type { APIContext } from 'astro';
+import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
+
+/** What a request is made of besides its endpoint. */
+export interface Asked {
+  readonly params?: Readonly<Record<string, string | number>>;
+  readonly query?: string;
+  readonly body?: unknown;
+  readonly author?: string;
+  readonly key?: string;
+}
+
+/** Only for tests: asks an endpoint as the web server would, without one. */
+export async function askEndpoint<Reply = unknown>(
+  endpoint: Endpoint,
+  { params = {}, query = '', body, author = 'Ines', key }: Asked = {},
+): Promise<{ readonly status: number; readonly reply: Reply }> {
+  const path = endpoint.path.replace(/\{(\w+)\}/g, (_, name: string) => String(params[name]));
+  const url = new URL(`http://127.0.0.1${path}${query}`);
+  const request = new Request(url, {
+    method: endpoint.method,
+    headers: { host: url.host, ...(key === undefined ? {} : { 'idempotency-key': key }) },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+  const texts = Object.fromEntries(Object.entries(params).map(([name, value]) => [name, String(value)]));
+  const cookies = { get: () => ({ value: author }) };
+  const api = { request, url, params: texts, cookies } as unknown as APIContext;
+  const response = await endpoint.serve(api);
+  return { status: response.status, reply: (await response.json()) as Reply };
+}
