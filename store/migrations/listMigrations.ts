@@ -29,6 +29,7 @@ import * as runEvents from '#store/migrations/028_run_events.ts';
 import * as runAsCut from '#store/migrations/029_run_as_cut.ts';
 import * as requestKeys from '#store/migrations/030_request_keys.ts';
 import * as dialInCards from '#store/migrations/031_dial_in_cards.ts';
+import * as leanKnowledge from '#store/migrations/032_lean_knowledge.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -69,6 +70,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '029_run_as_cut', migration: runAsCut },
   { name: '030_request_keys', migration: requestKeys },
   { name: '031_dial_in_cards', migration: dialInCards },
+  { name: '032_lean_knowledge', migration: leanKnowledge },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -33,6 +33,13 @@ export async function addKnowledge(
     .orderBy('id', 'desc')
     .limit(KEPT_UNUSED)
     .select('id');
+  // Where a fit starts is asked of the newest one alone: what settings refer to is kept without it.
+  await db('knowledge')
+    .whereIn(
+      'id',
+      newest.slice(1, 3).map((one) => one.id),
+    )
+    .update({ fitted: db.raw("JSON_SET(fitted, '$.own', JSON_OBJECT())") });
   await db('knowledge')
     .where('id', '<', newest.at(-1)?.id ?? 0)
     .whereNotIn('id', db('revision_evidence').whereNotNull('knowledge_id').select('knowledge_id'))
