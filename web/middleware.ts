@@ -2,6 +2,9 @@ import { defineMiddleware } from 'astro:middleware';
 import { AppError } from '#core/errors/appError.ts';
 import { serverContext } from '#server/serverContext.ts';
 import { replyToError } from '#web/endpoints/replyToError.ts';
+import { warmPool } from '#web/workers/pool.ts';
+
+warmPool();
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 const POLICY = [

@@ -11,6 +11,7 @@ export type ErrorCode =
   | 'deviceUnreachable'
   | 'deviceBusy'
   | 'deviceRefused'
+  | 'busy'
   | 'keyReused'
   | 'outcomeUnknown'
   | 'storeUnavailable';

@@ -18,7 +18,7 @@ const TIMEOUT_MS = 20_000;
  *
  * @throws AppError `deviceUnreachable`, or `deviceRefused` with its reason
  */
-export async function sendToPrinter(port: number, pdf: Buffer): Promise<Printed> {
+export async function sendToPrinter(port: number, pdf: Uint8Array): Promise<Printed> {
   let reply: Response;
   try {
     reply = await fetch(`http://127.0.0.1:${port}/print`, {

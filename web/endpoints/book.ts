@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { importBook } from '#store/repositories/importBook.ts';
 import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
-import { readCsvBook, readJsonBook } from '#web/endpoints/readBookFile.ts';
+import { runTask } from '#web/workers/pool.ts';
 import { writeCsvBook, writeJsonBook } from '#web/endpoints/writeBook.ts';
 import {
   bookFileSchema,
@@ -47,7 +47,7 @@ export const postImport = defineEndpoint({
   maxBytes: MOST_BYTES,
   reply: importReplySchema,
   handle: async ({ body: { kind, text, isDryRun }, author }, { store }) => {
-    const book = kind === 'json' ? readJsonBook(text) : readCsvBook(text);
+    const book = await runTask(kind === 'json' ? 'readJsonBook' : 'readCsvBook', text);
     const parts = [book.materials.length, book.settings.length];
     progress = { isReading: true, done: 0, of: parts.reduce((sum, count) => sum + count, 0) };
     const tell = (done: number) => (progress = { ...progress, done: Math.min(done, progress.of) });

@@ -5,7 +5,7 @@ import { drawLabels } from '#web/endpoints/drawLabels.ts';
 import { readCsvBook, readJsonBook } from '#web/endpoints/readBookFile.ts';
 import { idList } from '#web/endpoints/prints.ts';
 import { sampleMaterial, sampleSetting } from '#web/tests/sampleBook.ts';
-import { BOOK_FORMAT } from '#web/schemas/book.ts';
+import { BOOK_FORMAT, MOST_ROWS } from '#web/schemas/book.ts';
 
 const headings = CSV_COLUMNS.map(({ heading }) => heading);
 const cells = (change: Record<string, string> = {}) => {
@@ -81,8 +81,8 @@ describe('a CSV file of settings', () => {
   });
 
   it('refuses more rows than it reads at once', () => {
-    const rows = Array.from({ length: 5001 }, () => cells());
-    expect(() => readCsvBook(stringify([headings, ...rows]))).toThrow(/5001 rows are more than 5000/);
+    const rows = Array.from({ length: MOST_ROWS + 1 }, () => cells());
+    expect(() => readCsvBook(stringify([headings, ...rows]))).toThrow(/20001 rows are more than 20000/);
   });
 });
 

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { hasPrint } from '#core/job/hasPrint.ts';
 import { layOutDay } from '#core/prep/dayPlan.ts';
 import { stepsOfJob } from '#core/prep/stepsOfJob.ts';
 import { findRoute } from '#core/prep/waitRoute.ts';
@@ -75,9 +74,9 @@ export const getDayCalendar = defineEndpoint({
 
 async function describeSteps(store: Store, jobId: number) {
   const job = await findJob(store, jobId);
-  const { plan, station, sheet, laid } = await planJob(store, job);
+  const { plan, station, sheet, facts } = await planJob(store, job);
   const { material, condition } = sheet;
-  const isPrinted = hasPrint(laid.drawing, job);
+  const { isPrinted, sheetCount } = facts;
   const own = (await findWaitRoutes(store, [condition.id])).get(condition.id) ?? null;
   const route = findRoute({ family: material.family, condition: condition.kind, isPrinted }, own);
   const lengths = await listWaits(store, material);
@@ -88,7 +87,7 @@ async function describeSteps(store: Store, jobId: number) {
     words: job.name,
     steps: stepsOfJob({
       id: job.id,
-      sheets: laid.sheets.length,
+      sheets: sheetCount,
       isPrinted,
       machineName: station.machine.name,
       setUp: `${name}, ${station.blade?.kind ?? 'no blade'}`,

@@ -49,6 +49,8 @@ export interface EndpointContext extends ServerContext {
   readonly afterwards: (act: (server: ServerContext) => void) => void;
   /** Changes the book and makes the answer in one transaction, once for the key of this request. */
   readonly once: <Reply>(act: (store: Store) => Promise<Reply>) => Promise<Reply>;
+  /** Tells that who asked hung up. */
+  readonly signal: AbortSignal;
 }
 
 export interface EndpointInput<Params, Query, Body> {
@@ -137,7 +139,12 @@ async function performWith<Input extends EndpointInput<unknown, unknown, unknown
 ): Promise<Reply | Response> {
   const pool = server.store;
   const afterwards: EndpointContext['afterwards'] = (act) => void later.push(act);
-  const direct: EndpointContext = { ...server, afterwards, once: (act) => act(pool) };
+  const direct: EndpointContext = {
+    ...server,
+    afterwards,
+    signal: api.request.signal,
+    once: (act) => act(pool),
+  };
   if (spec.method === 'GET' || spec.change === 'harmless') return spec.handle(input, direct);
   const { params, query, body } = input;
   const request = keyOf(api.request, api.url.pathname, [params, query, body]);

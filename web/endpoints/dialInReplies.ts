@@ -1,26 +1,12 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
-import { compareWays, listWays, type WayOutlook } from '#core/dialIn/compareWays.ts';
-import { estimateEffort } from '#core/dialIn/estimateEffort.ts';
 import { writeCardFile, writeCardSvg } from '#core/protocol/writeCard.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
-import { seedFromText } from '#core/random/seededRandom.ts';
-import type { DepthGrade, DialInOperation } from '#core/stack/depthGrade.ts';
-import { findWindow, outlookAt, targetIndexes } from '#core/threshold/findWindow.ts';
-import { predictGrades } from '#core/threshold/predictGrades.ts';
-import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
-import { gfToForce } from '#core/units/forceScale.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { findDialIn } from '#store/repositories/dialIns.ts';
-import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
+import { defineEndpoint, idParam, type EndpointContext } from '#web/endpoints/defineEndpoint.ts';
 import { drawTestCard } from '#web/endpoints/drawTestCard.ts';
-import { explainDialIn } from '#web/endpoints/explainDialIn.ts';
-import {
-  findDialInStation,
-  loadDialIn,
-  questionDialIn,
-  type AskedDialIn,
-} from '#web/endpoints/loadDialIn.ts';
+import { findDialInStation, loadDialIn, questionDialIn } from '#web/endpoints/loadDialIn.ts';
 import { replyWithFile, replyWithMachineFile, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
 import {
   effortReplySchema,
@@ -29,17 +15,18 @@ import {
   waySchema,
   windowReplySchema,
 } from '#web/schemas/dialIn.ts';
+import { runTask } from '#web/workers/pool.ts';
 
 const dialInParams = z.object({ id: idParam });
 
-/** The forces that matter for a dial-in, ascending, in gf. */
-function forcesOf({ posterior, trials, station }: AskedDialIn, operation: DialInOperation) {
-  const { forceScale } = station.machine;
-  const cutAt = trials.map(({ forceGf }) => forceGf);
-  return spreadForces(
-    chooseAxis(posterior, targetIndexes(posterior, operation).last, cutAt, forceScale),
-    forceScale,
-  );
+/** What a thread answers about a search; who hangs up ends the work. */
+async function askThread<Name extends 'window' | 'effort' | 'ways' | 'reasons'>(
+  name: Name,
+  id: number,
+  { store, signal }: EndpointContext,
+) {
+  const question = await questionDialIn(store, await findDialIn(store, id));
+  return runTask(name, question, { signal });
 }
 
 export const getWindow = defineEndpoint({
@@ -48,25 +35,7 @@ export const getWindow = defineEndpoint({
   summary: 'The force window, and the chance of every grade at every force that matters.',
   params: dialInParams,
   reply: windowReplySchema,
-  handle: async ({ params }, { store }) => {
-    const dialIn = await findDialIn(store, params.id);
-    const asked = await questionDialIn(store, dialIn);
-    const { posterior, station } = asked;
-    const target = targetIndexes(posterior, dialIn.operation);
-    const forcesGf = forcesOf(asked, dialIn.operation);
-    return {
-      window: findWindow(posterior, dialIn.operation, forcesGf),
-      chances: forcesGf.map((forceGf) => ({
-        force: gfToForce(forceGf, station.machine.forceScale),
-        forceGf,
-        outlook: outlookAt(posterior, target, forceGf),
-        grades: [...predictGrades(posterior, forceGf)].map((chance, index) => ({
-          grade: posterior.grades[index] as DepthGrade,
-          chance,
-        })),
-      })),
-    };
-  },
+  handle: ({ params }, context) => askThread('window', params.id, context),
 });
 
 export const getEffort = defineEndpoint({
@@ -75,14 +44,7 @@ export const getEffort = defineEndpoint({
   summary: 'What cutting one at a time and a ladder card would cost from here, and which is advised.',
   params: dialInParams,
   reply: effortReplySchema,
-  handle: async ({ params }, { store }) => {
-    const dialIn = await findDialIn(store, params.id);
-    const asked = await questionDialIn(store, dialIn);
-    const { posterior, station } = asked;
-    const forcesGf = forcesOf(asked, dialIn.operation);
-    const machine = { kind: station.machine.kind, sheetWidthMm: dialIn.scrap.widthMm };
-    return estimateEffort(posterior, dialIn.operation, forcesGf, machine, seedFromText(`${dialIn.id}`));
-  },
+  handle: ({ params }, context) => askThread('effort', params.id, context),
 });
 
 export const getWays = defineEndpoint({
@@ -91,26 +53,8 @@ export const getWays = defineEndpoint({
   summary: 'Other ways of cutting (passes, speed, blade, exposure) with what each would gain, by the model.',
   params: dialInParams,
   reply: z.array(waySchema).readonly(),
-  handle: async ({ params }, { store }) => {
-    const dialIn = await findDialIn(store, params.id);
-    const asked = await questionDialIn(store, dialIn);
-    const { model, question, trials, station } = asked;
-    const forcesGf = forcesOf(asked, dialIn.operation);
-    const ways = listWays(question.conditions, dialIn.operation);
-    return compareWays(model, question, trials, dialIn.operation, forcesGf, ways).map((way, index) => ({
-      ...way,
-      words: index === 0 ? 'as now' : wordWay(way, question.conditions),
-      force: gfToForce(way.best.forceGf, station.machine.forceScale),
-    }));
-  },
+  handle: ({ params }, context) => askThread('ways', params.id, context),
 });
-
-function wordWay(way: WayOutlook, now: { readonly passes: number; readonly speedMmPerS: number }): string {
-  if (way.isFreshBlade) return 'a fresh blade';
-  if (way.isExposureStopped) return 'exposure that stops short of the mat';
-  if (way.passes !== now.passes) return way.passes === 1 ? 'one heavy pass' : `${way.passes} lighter passes`;
-  return 'half the speed';
-}
 
 export const getReasons = defineEndpoint({
   method: 'GET',
@@ -118,10 +62,7 @@ export const getReasons = defineEndpoint({
   summary: 'What moved the answer, and by how much: family, layers, machine, other sheets, each cut.',
   params: dialInParams,
   reply: reasonsReplySchema,
-  handle: async ({ params }, { store }) => {
-    const dialIn = await findDialIn(store, params.id);
-    return explainDialIn(await questionDialIn(store, dialIn), dialIn.operation);
-  },
+  handle: ({ params }, context) => askThread('reasons', params.id, context),
 });
 
 export const getPiece = defineEndpoint({

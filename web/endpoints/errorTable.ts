@@ -13,6 +13,7 @@ export const ERROR_TABLE: Readonly<Record<ErrorCode, { readonly status: number; 
   deviceUnreachable: { status: 502, title: 'The cutter does not answer' },
   deviceBusy: { status: 409, title: 'The cutter is busy' },
   deviceRefused: { status: 502, title: 'The cutter refused' },
+  busy: { status: 503, title: 'Too much at once' },
   keyReused: { status: 422, title: 'Asked before for something else' },
   outcomeUnknown: { status: 503, title: 'Not known whether this was kept' },
   storeUnavailable: { status: 503, title: 'The book cannot be opened' },

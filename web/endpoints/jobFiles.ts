@@ -1,27 +1,19 @@
 import { z } from 'zod';
-import { roleOf } from '#core/drawing/lineRoles.ts';
-import { writeDxf } from '#core/drawing/writeDxf.ts';
-import { writeSvg, type WrittenLine } from '#core/drawing/writeSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { Job } from '#core/job/job.ts';
 import { composeTestPass } from '#core/job/composeTestPass.ts';
-import { layOutJob } from '#core/job/layOutJob.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
-import type { Machine } from '#core/station/machine.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob, findJob } from '#store/repositories/jobs.ts';
 import { findMachine, listMachines } from '#store/repositories/machines.ts';
 import { findMaterialByCondition, listMaterials } from '#store/repositories/materials.ts';
 import { defineEndpoint } from '#web/endpoints/defineEndpoint.ts';
-import { drawPrintSheet } from '#web/endpoints/drawPrintSheet.ts';
-import { drawRunSheet } from '#web/endpoints/drawRunSheet.ts';
 import { runSheetOf, sheetQuery } from '#web/endpoints/jobPlan.ts';
 import { jobParams } from '#web/endpoints/jobs.ts';
-import { openDrawing } from '#web/endpoints/openDrawing.ts';
 import { planJob } from '#web/endpoints/planJob.ts';
 import { replyWithFile, replyWithMachineFile, replyWithPdf, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { runTask } from '#web/workers/pool.ts';
 import { jobFileSchema, type JobFile } from '#web/schemas/job.ts';
 
 export const getMachineFile = defineEndpoint({
@@ -66,9 +58,9 @@ export const getTestPiece = defineEndpoint({
   reply: z.string().meta({ description: 'a machine file' }),
   handle: async ({ params, query }, { store }) => {
     const job = await findJob(store, params.id);
-    const { plan, laid, file } = await planJob(store, job, query.sheet - 1);
-    if (!laid.testCorner) throw new AppError('notFound', 'this job keeps no corner free for a test cut');
-    const passes = composeTestPass(plan.passes, laid.testCorner);
+    const { plan, facts, file } = await planJob(store, job, query.sheet - 1);
+    if (!facts.testCorner) throw new AppError('notFound', 'this job keeps no corner free for a test cut');
+    const passes = composeTestPass(plan.passes, facts.testCorner);
     const text = writeMachineFile(passes, job.sheet.heightMm, file);
     return replyWithMachineFile(text, file.language, fileName(job, 'test-piece'));
   },
@@ -81,13 +73,13 @@ export const getLayered = defineEndpoint({
   params: jobParams,
   query: sheetQuery.extend({ format: z.enum(['svg', 'dxf']).default('svg') }),
   reply: z.string().meta({ description: 'SVG or DXF' }),
-  handle: async ({ params, query }, { store }) => {
+  handle: async ({ params, query }, { store, signal }) => {
     const job = await findJob(store, params.id);
-    const lines = listLines(job, await findMachine(store, job.machineId), query.sheet - 1);
+    const machine = await findMachine(store, job.machineId);
+    const { format } = query;
+    const text = await runTask('layers', { job, machine, sheetIndex: query.sheet - 1, format }, { signal });
     const name = `${fileName(job, query.sheet > 1 ? `sheet-${query.sheet}` : '')}.${query.format}`;
-    return query.format === 'svg'
-      ? replyWithFile(writeSvg(lines, job.sheet), SVG_TYPE, name)
-      : replyWithFile(writeDxf(lines, job.sheet.heightMm), 'image/vnd.dxf', name);
+    return replyWithFile(text, format === 'svg' ? SVG_TYPE : 'image/vnd.dxf', name);
   },
 });
 
@@ -115,7 +107,7 @@ export const getRunSheet = defineEndpoint({
     const job = await findJob(store, params.id);
     const planned = await planJob(store, job, query.sheet - 1);
     return replyWithPdf(
-      await drawRunSheet(runSheetOf(job, planned, query.sheet)),
+      await runTask('runSheet', runSheetOf(job, planned, query.sheet)),
       `${fileName(job, 'run-sheet')}.pdf`,
     );
   },
@@ -167,7 +159,7 @@ export const postJobFile = defineEndpoint({
     const condition = foundMaterial?.conditions.find((one) => one.kind === state);
     if (!foundMachine) throw new AppError('badInput', `the machine "${machine}" is not in this book`);
     if (!condition) throw new AppError('badInput', `"${material}", ${state}, is not in this book`);
-    openDrawing(design);
+    await runTask('checkDrawing', design);
     const job = { ...design, conditionId: condition.id, machineId: foundMachine.id };
     return { id: await addJob(store, job, new Date()) };
   },
@@ -178,20 +170,10 @@ export async function makePrintSheet(store: Store, jobId: number, sheetIndex: nu
   const job = await findJob(store, jobId);
   const machine = await findMachine(store, job.machineId);
   const { material, condition } = await findMaterialByCondition(store, job.conditionId);
-  const laid = layOutJob(job, machine, openDrawing);
   const side = material.details.printSide === 'top' ? 'Print on the face.' : '';
   const words = `${nameCondition(material.name, condition.kind)} · print at 100 %, best quality, this size of page. ${side}`;
-  const pdf = await drawPrintSheet(job, laid, sheetIndex, words);
+  const pdf = await runTask('printSheet', { job, machine, sheetIndex, words });
   return { job, pdf, material };
-}
-
-function listLines(job: Job, machine: Machine, sheetIndex: number): readonly WrittenLine[] {
-  const placed = layOutJob(job, machine, openDrawing).sheets[sheetIndex];
-  if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
-  return placed.lines.flatMap((line): readonly WrittenLine[] => {
-    const role = roleOf(line, job);
-    return role && role !== 'ignore' ? [{ role, points: flattenContour(line.contour) }] : [];
-  });
 }
 
 function fileName(job: Job, suffix: string): string {

@@ -1,13 +1,9 @@
 import { z } from 'zod';
-import { isAnyTooFine } from '#core/checks/checkFineness.ts';
-import { listCutLines } from '#core/checks/cutLine.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { composeRunSheet, type RunSheet } from '#core/job/composeRunSheet.ts';
 import { composeChecklist } from '#core/job/composeChecklist.ts';
-import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
 import { assessPlan } from '#core/passes/assessPlan.ts';
-import { measureEdge } from '#core/sheet/measureEdge.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findOpenAlarm } from '#store/repositories/drift.ts';
 import { listTimers } from '#store/repositories/waits.ts';
@@ -41,9 +37,6 @@ export const getPlan = defineEndpoint({
   },
 });
 
-/** So many lines are looked at for what is too fine: the drawing step looks at all. */
-const MOST_LOOKED_AT = 300;
-
 const NO_PLAN: PlanReply = {
   passes: [],
   cutMm: 0,
@@ -69,7 +62,7 @@ export async function describePlan(
   planned: PlannedJob,
   sheetNumber: number,
 ): Promise<PlanReply> {
-  const { plan, parts, laid, station, sheet, values, assumed } = planned;
+  const { plan, parts, facts, station, sheet, values, assumed } = planned;
   const passes = plan.passes.map(({ strokes, ...pass }) => ({
     ...pass,
     strokes: strokes.length,
@@ -86,17 +79,14 @@ export async function describePlan(
     bleedMm: job.print.bleedMm,
     spacingMm: job.layout.spacingMm,
     registration: planned.registration.error,
-    edge: measureEdge(laid.drawing, job),
-    isFinestTooFine: isAnyTooFine(
-      listCutLines(laid.drawing, job).slice(0, MOST_LOOKED_AT),
-      sheet.material.family,
-    ),
+    edge: facts.edge,
+    isFinestTooFine: facts.isFinestTooFine,
   });
   return {
     ...plan,
     ...outlook,
     passes,
-    sheets: laid.sheets.length,
+    sheets: facts.sheetCount,
     parts: parts.length,
     assumed,
     runSheet: runSheetOf(job, planned, sheetNumber),
@@ -104,7 +94,7 @@ export async function describePlan(
       station,
       sheet,
       passes: plan.passes,
-      isPrinted: hasPrint(laid.drawing, job),
+      isPrinted: facts.isPrinted,
       hasMarks: job.print.hasMarks,
       waits: timers.filter(({ jobId, materialId }) => jobId === job.id || materialId === sheet.material.id),
       drift: alarm?.reason ?? null,
@@ -120,7 +110,7 @@ export function runSheetOf(job: Job, planned: PlannedJob, sheetNumber: number): 
     job,
     ...planned,
     sheetNumber,
-    sheetCount: planned.laid.sheets.length,
-    hasArt: hasPrint(planned.laid.drawing, job),
+    sheetCount: planned.facts.sheetCount,
+    hasArt: planned.facts.isPrinted,
   });
 }

@@ -1,7 +1,5 @@
 import { z } from 'zod';
-import { fitLayout } from '#core/job/fitLayout.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
-import { startJob } from '#core/job/startJob.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import {
@@ -18,7 +16,6 @@ import { listMachines } from '#store/repositories/machines.ts';
 import { listRoleRules } from '#store/repositories/roleRules.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
-import { openDrawing } from '#web/endpoints/openDrawing.ts';
 import {
   jobChangeSchema,
   jobSchema,
@@ -26,6 +23,7 @@ import {
   newJobSchema,
   type JobSummaryReply,
 } from '#web/schemas/job.ts';
+import { runTask } from '#web/workers/pool.ts';
 
 export const jobParams = z.object({ id: idParam });
 const MAX_BYTES = 64_000_000;
@@ -62,13 +60,18 @@ export const postJob = defineEndpoint({
   maxBytes: MAX_BYTES,
   reply: z.object({ id: z.number() }),
   status: 201,
-  handle: async ({ body }, { store }) => {
+  change: 'own',
+  handle: async ({ body }, { store, once, signal }) => {
     const { loaded, machine } = requireLoaded(await findStation(store, body.machineId));
-    const drawing = openDrawing(body);
     const facts = roleFactsOf(loaded.condition.stack, machine);
-    const started = startJob(body, drawing, machine, facts, await listRoleRules(store));
-    const job = { ...started, conditionId: loaded.condition.id, machineId: machine.id };
-    return { id: await addJob(store, job, new Date()) };
+    const { bedWidthMm, bedLengthMm, marginMm } = machine;
+    const bed = { bedWidthMm, bedLengthMm, marginMm };
+    const { name, format, source } = body;
+    const file = { name, format, source };
+    const rules = await listRoleRules(store);
+    const started = await runTask('startJob', { file, bed, facts, rules }, { signal });
+    const job = { ...started, source, conditionId: loaded.condition.id, machineId: machine.id };
+    return once(async (inOne) => ({ id: await addJob(inOne, job, new Date()) }));
   },
 });
 
@@ -115,6 +118,6 @@ async function layoutAfter(store: Store, id: number, change: JobChange): Promise
   if (change.layout || !(change.roles || change.lineRoles || change.edits)) return {};
   const job = await findJob(store, id);
   const { roles = job.roles, lineRoles = job.lineRoles, edits = job.edits } = change;
-  const layout = fitLayout(openDrawing(job), job, { roles, lineRoles, edits, layout: job.layout });
-  return layout === job.layout ? {} : { layout };
+  const layout = await runTask('fitLayout', { job, next: { roles, lineRoles, edits, layout: job.layout } });
+  return layout ? { layout } : {};
 }

@@ -3,24 +3,18 @@ import { AppError } from '#core/errors/appError.ts';
 import type { DialIn } from '#core/dialIn/dialIn.ts';
 import { settlePlain } from '#core/setting/settlePlain.ts';
 import type { LoadedStation } from '#core/station/station.ts';
-import { findWindow } from '#core/threshold/findWindow.ts';
-import { forceToGf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { changeDialIn, findDialIn } from '#store/repositories/dialIns.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
-import { addRevisionEvidence, type EvidenceSummary } from '#store/repositories/revisionEvidence.ts';
+import { addRevisionEvidence } from '#store/repositories/revisionEvidence.ts';
 import { requireStoredSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { listMoved, predictNeighbours } from '#web/endpoints/listMoved.ts';
-import {
-  findDialInStation,
-  loadDialIn,
-  questionDialIn,
-  type AskedDialIn,
-} from '#web/endpoints/loadDialIn.ts';
+import { findDialInStation, loadDialIn, questionDialIn } from '#web/endpoints/loadDialIn.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import { keepDialInSchema, keptReplySchema } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
+import { runTask } from '#web/workers/pool.ts';
 import { refitNow } from '#web/workers/refitKnowledge.ts';
 
 export const postKeep = defineEndpoint({
@@ -51,7 +45,7 @@ export const postKeep = defineEndpoint({
     const sources = { ...answer.suggestion.sources, ...bench.revision?.sources, force: 'testCuts' as const };
     const revision = { values, sources, reason: body.reason, author, lot: dialIn.lot };
     const moved = listMoved(before, await predictNeighbours(store, asked.station));
-    const summary = summarise(asked, dialIn, force, moved);
+    const summary = { ...(await runTask('kept', { question: asked, force })), moved };
     return context.once(async (inOne) => {
       const number = await keepRevision(inOne, key, revision, body.basedOn, new Date());
       await endDialIn(inOne, dialIn);
@@ -82,27 +76,4 @@ function valuesOf(
   const base = revision?.values ?? answer?.suggestion.values;
   if (!base) throw new AppError('badInput', 'there is nothing to keep');
   return settlePlain({ ...base, force, passes, speed, exposureMm }, operation, machine, loaded);
-}
-
-function summarise(
-  { posterior, trials, station, cuts }: AskedDialIn,
-  { operation }: DialIn,
-  force: number,
-  moved: EvidenceSummary['moved'],
-): EvidenceSummary {
-  const forceGf = forceToGf(force, station.machine.forceScale);
-  const { best, lowerEdge, upperEdge } = findWindow(posterior, operation, [forceGf]);
-  const { under, right, over } = best;
-  return {
-    model: posterior.model,
-    trialCount: trials.length,
-    cutIds: cuts.map(({ id }) => id),
-    force,
-    right,
-    under,
-    over,
-    lowerEdgeGf: lowerEdge,
-    upperEdgeGf: upperEdge,
-    moved,
-  };
 }

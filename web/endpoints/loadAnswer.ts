@@ -55,7 +55,7 @@ export async function loadBenchAnswer(
   believed: Promise<Believed> | null = null,
 ): Promise<BenchAnswer> {
   const { bench, answerAlone } = await answerWith(store, station, operation, asked, believed);
-  const alone = bench.runs.length > 0 ? answerAlone() : null;
+  const alone = bench.runs.length > 0 ? await answerAlone() : null;
   if (!bench.answer || !alone) return bench;
   const lesson = tellLesson(bench.answer, alone, bench.runs.length, station.machine.forceScale);
   return { ...bench, lesson };
@@ -66,7 +66,7 @@ type Asked = Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm'>;
 interface Answered {
   readonly bench: BenchAnswer;
   /** The answer to the same question from the test cuts alone. */
-  readonly answerAlone: () => BenchAnswer['answer'];
+  readonly answerAlone: () => Promise<BenchAnswer['answer']>;
 }
 
 async function answerWith(
@@ -77,7 +77,7 @@ async function answerWith(
   believed: Promise<Believed> | null,
 ): Promise<Answered> {
   const { loaded } = station;
-  if (!loaded) return { bench: NOTHING, answerAlone: () => null };
+  if (!loaded) return { bench: NOTHING, answerAlone: () => Promise.resolve(null) };
   const key = settingKey(station, loaded.condition.id, operation);
   const [own, { cuts, runs, belief, knowledgeId }] = await Promise.all([
     findSetting(store, key),
@@ -87,7 +87,7 @@ async function answerWith(
   const known = own ?? (borrowed && doubt(borrowed));
   const answerFrom = (told: typeof runs) =>
     cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs: told });
-  const answer = answerFrom(runs);
+  const answer = await answerFrom(runs);
   const isTrusted = answer?.state === 'proven' || answer?.state === 'tried';
   const bench: BenchAnswer = {
     settingId: known?.id ?? null,

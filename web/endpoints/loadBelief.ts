@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import { believeInDetail, type ThresholdEffect } from '#core/knowledge/believeSheet.ts';
+import type { ThresholdEffect } from '#core/knowledge/believeSheet.ts';
 import { placeOf } from '#core/setting/composeAnswer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { NormalPrior } from '#core/threshold/normalPrior.ts';
@@ -15,6 +15,7 @@ import {
   findPriors,
   type KeptKnowledge,
 } from '#store/repositories/knowledge.ts';
+import { runTask } from '#web/workers/pool.ts';
 
 /** What the whole book leaves to be believed of one sheet on one machine, and what was seen of it there. */
 export interface Believed {
@@ -28,7 +29,7 @@ export interface Believed {
 }
 
 let newest: KeptKnowledge | null = null;
-const believed = new LRUCache<string, Pick<Believed, 'belief' | 'effects'>>({ max: 200 });
+const believed = new LRUCache<string, Promise<Pick<Believed, 'belief' | 'effects'>>>({ max: 200 });
 
 /** Reads what is believed of the loaded sheet before its own trials; worked out once for the same book. */
 export async function loadBelief(store: Store, station: Station, loaded: LoadedSheet): Promise<Believed> {
@@ -40,16 +41,16 @@ export async function loadBelief(store: Store, station: Station, loaded: LoadedS
   const place = placeOf(station, loaded);
   const all = gatherEvidence(sources);
   const key = JSON.stringify([kept?.id ?? 0, priors.beliefs, place, all]);
-  const known = believed.get(key);
-  const detail =
-    known ??
-    believeInDetail(
-      place,
-      kept?.fitted ?? null,
-      { learnt: kept ? gatherEvidence(untilCut(sources, kept.lastCutId)) : [], all },
-      priors,
-    );
-  believed.set(key, detail);
+  const work = () => {
+    const learnt = kept ? gatherEvidence(untilCut(sources, kept.lastCutId)) : [];
+    // Where other materials stand says nothing here, and is most of what a fit holds.
+    const fitted = kept && { ...kept.fitted, own: {} };
+    const working = runTask('believe', [place, fitted, { learnt, all }, priors], { lane: 'quick' });
+    believed.set(key, working);
+    working.catch(() => believed.delete(key));
+    return working;
+  };
+  const detail = await (believed.get(key) ?? work());
   const own = sources.find(
     ({ condition, machine }) => condition.id === loaded.condition.id && machine.id === station.machine.id,
   );

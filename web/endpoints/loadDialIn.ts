@@ -1,13 +1,12 @@
 import type { DialIn } from '#core/dialIn/dialIn.ts';
-import { believe, type SheetQuestion } from '#core/setting/composeAnswer.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findStation } from '#store/repositories/stations.ts';
-import { rememberingModel } from '#web/endpoints/cachedAnswer.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
-import { loadBelief, type Believed } from '#web/endpoints/loadBelief.ts';
+import { loadBelief } from '#web/endpoints/loadBelief.ts';
+import type { DialInQuestion } from '#web/workers/tasks/answerTasks.ts';
 import type { DialInReply } from '#web/schemas/dialIn.ts';
 
 /** A station with the sheet of a dial-in on it, whatever lies there now. */
@@ -34,14 +33,13 @@ export async function loadDialIn(store: Store, dialIn: DialIn): Promise<DialInRe
   return { dialIn, bench, sheet: nameCondition(material.name, condition.kind), isLoaded };
 }
 
-/** The model's question about the sheet of a dial-in, with what it is answered from. */
-export type AskedDialIn = SheetQuestion & Believed & DialInStation;
-
-export async function questionDialIn(store: Store, dialIn: DialIn): Promise<AskedDialIn> {
-  const at = await findDialInStation(store, dialIn);
-  const { station } = at;
-  const believed = await loadBelief(store, station, station.loaded);
-  const { belief, runs, cuts } = believed;
-  const context = { belief, runs, makeModel: rememberingModel };
-  return { ...at, ...believed, ...believe(station, station.loaded, dialIn, cuts, context) };
+/** All that a search is asked with, for the threads that answer. */
+export async function questionDialIn(store: Store, dialIn: DialIn): Promise<DialInQuestion> {
+  const { station } = await findDialInStation(store, dialIn);
+  const { belief, runs, cuts, effects, priors, knowledgeId } = await loadBelief(
+    store,
+    station,
+    station.loaded,
+  );
+  return { dialIn, station, cuts, runs, belief, effects, priors, knowledgeId };
 }

@@ -1,9 +1,6 @@
 import { carriedOf } from '#core/protocol/findLanguage.ts';
 import { planMachineOf } from '#core/protocol/planMachineOf.ts';
-import { AppError } from '#core/errors/appError.ts';
-import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
-import { layOutJob, type LaidJob } from '#core/job/layOutJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { splitParts, type Part } from '#core/passes/splitParts.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
@@ -13,12 +10,12 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { loadJobSettings, type JobSettings } from '#store/repositories/jobSettings.ts';
 import { findRegistration, type Registration } from '#store/repositories/registration.ts';
 import type { KeptSetting } from '#store/repositories/settings.ts';
-import { planInThread } from '#web/workers/planInThread.ts';
-import { openDrawing } from '#web/endpoints/openDrawing.ts';
+import { runTask } from '#web/workers/pool.ts';
+import type { SheetFacts } from '#web/workers/tasks/drawingTasks.ts';
 
 /** A job worked out for its machine, one sheet of it. */
 export interface PlannedJob extends JobSettings {
-  readonly laid: LaidJob;
+  readonly facts: SheetFacts;
   readonly plan: Plan;
   readonly parts: readonly Part[];
   /** The kept settings that the plan uses. */
@@ -41,27 +38,19 @@ const KICKS = 120;
 export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<PlannedJob> {
   const settings = await loadJobSettings(store, job);
   const { machine } = settings.station;
-  const laid = layOutJob(job, machine, openDrawing);
-  const placed = laid.sheets[sheetIndex];
-  if (!placed || placed.lines.length === 0) {
-    throw new AppError('cannotPlan', 'nothing lies on the sheet yet: lay the pieces out first');
-  }
-  if (!placed.isInside) {
-    const most = Math.max(placed.over.left, placed.over.top, placed.over.right, placed.over.bottom);
-    throw new AppError(
-      'cannotPlan',
-      `the drawing reaches ${most.toFixed(1)} mm over the usable area of the sheet`,
-    );
-  }
-  const plan = await planInThread({
-    lines: placed.lines,
-    given: job,
-    settings: settings.values,
-    machine: planMachineOf(machine),
-    sheetHeightMm: job.sheet.heightMm,
-    choices: job.passes,
-    kicks: KICKS,
-    hasPrint: hasPrint(laid.drawing, job),
+  const { plan, facts } = await runTask('planSheet', {
+    job,
+    machine,
+    family: settings.sheet.material.family,
+    sheetIndex,
+    order: {
+      given: job,
+      settings: settings.values,
+      machine: planMachineOf(machine),
+      sheetHeightMm: job.sheet.heightMm,
+      choices: job.passes,
+      kicks: KICKS,
+    },
   });
   const registration = await findRegistration(store, job.machineId);
   const { matLeftMm = 0, matBottomMm = 0 } = job.sheet;
@@ -75,7 +64,7 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
   const used = new Set(plan.passes.map((pass) => pass.operation));
   return {
     ...settings,
-    laid,
+    facts,
     plan,
     registration,
     file,

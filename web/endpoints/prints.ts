@@ -10,8 +10,8 @@ import { findMachine } from '#store/repositories/machines.ts';
 import { findMaterials } from '#store/repositories/materials.ts';
 import { findSettings, requireSetting } from '#store/repositories/settings.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
-import { drawLabels } from '#web/endpoints/drawLabels.ts';
 import { replyWithFile, replyWithMachineFile, replyWithPdf, SVG_TYPE } from '#web/endpoints/replyWithFile.ts';
+import { runTask } from '#web/workers/pool.ts';
 import { summariseSettings } from '#web/endpoints/summariseSettings.ts';
 
 const MOST_LABELS = 200;
@@ -39,7 +39,7 @@ export const getLabels = defineEndpoint({
       const faceColour = material?.colourHex ?? '#ffffff';
       return { setting, stack, faceColour, address: `${origin}/settings/${setting.id}` };
     });
-    return replyWithPdf(await drawLabels(labels), 'bench-labels.pdf');
+    return replyWithPdf(await runTask('labels', labels), 'bench-labels.pdf');
   },
 });
 

@@ -34,6 +34,8 @@ export function replyToError(error: unknown, isNothingChanged = true): Response 
 function asAppError(error: unknown): AppError | null {
   if (error instanceof AppError) return error;
   if (error instanceof z.ZodError) return new AppError('badInput', describeIssues(error));
+  // Nobody waits for the answer to a question that was hung up on.
+  if (error instanceof Error && error.name === 'AbortError') return new AppError('busy', 'This was stopped.');
   if (isDiskFull(error)) {
     return new AppError(
       'storeUnavailable',

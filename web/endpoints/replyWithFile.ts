@@ -14,7 +14,7 @@ export function replyWithFile(
 }
 
 /** A PDF, to be shown in the browser and printed from there. */
-export function replyWithPdf(pdf: Buffer, name: string): Response {
+export function replyWithPdf(pdf: Uint8Array, name: string): Response {
   return new Response(new Uint8Array(pdf), {
     headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${name}"` },
   });

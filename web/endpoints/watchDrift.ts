@@ -4,7 +4,6 @@ import { nameCondition } from '#core/stack/material.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 import { gfOf } from '#core/units/forceScale.ts';
 import { findDrift, type Drift, type DriftPoint } from '#core/wear/findDrift.ts';
-import { judgeEvents } from '#core/wear/judgeEvents.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import {
   addDriftPoints,
@@ -20,6 +19,7 @@ import {
 import { readCutSources, type BookSource } from '#store/repositories/evidence.ts';
 import { findPriors } from '#store/repositories/knowledge.ts';
 import { loadKnowledge } from '#web/endpoints/loadBelief.ts';
+import { runTask } from '#web/workers/pool.ts';
 
 /** So many points are charted. */
 const CHARTED = 80;
@@ -88,14 +88,15 @@ async function judgeNew(store: Store, machineId: number): Promise<void> {
     loadKnowledge(store),
     findPriors(store),
   ]);
-  const points = sources.flatMap((source): readonly NewDriftPoint[] => {
+  const fitted = knowledge && { ...knowledge.fitted, own: {} };
+  const judge = async (source: BookSource): Promise<readonly NewDriftPoint[]> => {
     const { material, condition, machine } = source;
     const events = listEvents(source).slice(-TEACHING);
     const wanted = [...events.keys()].filter(
       (index) => index >= LEAST_BEFORE && !known.has(keyOf(events[index] as Event)),
     );
     if (wanted.length === 0) return [];
-    const judged = judgeEvents(
+    const judged = await runTask('judgeEvents', [
       {
         traits: { family: material.family, stack: condition.stack, darkness: material.darkness },
         materialId: material.id,
@@ -106,15 +107,17 @@ async function judgeNew(store: Store, machineId: number): Promise<void> {
       },
       events.map(({ trial }) => trial),
       wanted,
-      knowledge?.fitted ?? null,
+      fitted,
       priors,
-    );
+    ]);
     const sheet = nameCondition(material.name, condition.kind);
     return [...judged].map(([index, residual]) => {
       const { trial, ...event } = events[index] as Event;
       return { ...event, residual, sheet, bladeMetres: trial.bladeMetres };
     });
-  });
+  };
+  const points: NewDriftPoint[] = [];
+  for (const source of sources) points.push(...(await judge(source)));
   await addDriftPoints(store, machineId, points);
 }
 

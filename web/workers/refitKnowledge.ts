@@ -1,12 +1,13 @@
-import type { Worker } from 'node:worker_threads';
+import { MessageChannel } from 'node:worker_threads';
+import type { FitProgress } from '#core/knowledge/fitKnowledge.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { readBookEvidence } from '#store/repositories/evidence.ts';
 import { addKnowledge, findNewestKnowledge, findPriors } from '#store/repositories/knowledge.ts';
 import { listMachines } from '#store/repositories/machines.ts';
 import { watchDrift } from '#web/endpoints/watchDrift.ts';
 import type { ServerContext } from '#server/context/context.ts';
-import { startThread } from '#web/workers/startThread.ts';
-import type { FitOrder } from '#web/workers/fitKnowledge.ts';
+import { runTask } from '#web/workers/pool.ts';
+import type { FitOrder } from '#web/workers/tasks/fitBookTask.ts';
 
 /** Where the fit of the book stands. */
 export interface RefitStatus {
@@ -19,11 +20,14 @@ export interface RefitStatus {
 
 /** Grades come in handfuls: the book is fitted anew when none has come for this long. */
 const QUIET_MS = 700;
+/** A fit that takes longer is stopped; what was known before stays. */
+const MOST_FIT_SECONDS = 600;
 
 let status: RefitStatus = { state: 'idle', iteration: 0, trialCount: 0, problem: '' };
 let timer: NodeJS.Timeout | null = null;
-let worker: Worker | null = null;
+let fitting: AbortController | null = null;
 let going: Promise<number | null> | null = null;
+let next: Promise<number | null> | null = null;
 
 export function refitStatus(): RefitStatus {
   return status;
@@ -46,23 +50,37 @@ function cancelRequest(): void {
   timer = null;
 }
 
-/** Fits the book in a thread of its own. @returns the id of the new knowledge, `null` when it was stopped */
-export async function refitNow(context: ServerContext): Promise<number | null> {
+/**
+ * Fits the book in a thread. Whoever asks while a fit is under way waits for one that begins after it, all for the same.
+ *
+ * @returns the id of the new knowledge, `null` when it was stopped
+ */
+export function refitNow(context: ServerContext): Promise<number | null> {
   cancelRequest();
-  while (going) await going.catch(() => null);
-  going = fitBook(context);
-  try {
-    return await going;
-  } finally {
-    going = null;
+  if (!going) return startFit(context);
+  next ??= going
+    .catch(() => null)
+    .then(() => {
+      next = null;
+      return startFit(context);
+    });
+  return next;
+}
+
+function startFit(context: ServerContext): Promise<number | null> {
+  const fit = fitBook(context).finally(() => {
+    if (going === fit) going = null;
     status = { ...status, state: timer ? 'waiting' : 'idle' };
-  }
+  });
+  going = fit;
+  return fit;
 }
 
 /** Stops a fit under way. What was known before stays. */
 export async function stopRefit(): Promise<void> {
   cancelRequest();
-  await worker?.terminate();
+  fitting?.abort();
+  await going?.catch(() => null);
   status = { ...status, state: 'idle', problem: 'stopped; what was known before stays' };
 }
 
@@ -75,7 +93,7 @@ async function fitBook({ store, log }: ServerContext): Promise<number | null> {
   const trialCount = sheets.reduce((sum, sheet) => sum + sheet.trials.length, 0);
   status = { state: 'running', iteration: 0, trialCount, problem: '' };
   const started = performance.now();
-  const fitted = await runWorker({ sheets, priors, start: before?.fitted ?? null });
+  const fitted = await runFit({ sheets, priors, start: before?.fitted ?? null });
   if (!fitted) return null;
   const milliseconds = performance.now() - started;
   const id = await addKnowledge(store, { fitted, lastCutId, milliseconds }, new Date());
@@ -89,22 +107,21 @@ async function watchAll(store: ServerContext['store']): Promise<void> {
   for (const { id } of await listMachines(store)) await watchDrift(store, id, new Date());
 }
 
-function runWorker(order: FitOrder): Promise<Knowledge | null> {
-  return new Promise((resolve, reject) => {
-    const thread = startThread('web/workers/fitKnowledge.ts', order);
-    worker = thread;
-    let fitted: Knowledge | null = null;
-    thread.on('message', (message: { progress?: { iteration: number }; fitted?: Knowledge }) => {
-      if (message.progress) status = { ...status, iteration: message.progress.iteration };
-      if (message.fitted) fitted = message.fitted;
-    });
-    thread.on('error', (error) => {
-      status = { ...status, problem: error.message };
-      reject(error);
-    });
-    thread.on('exit', () => {
-      worker = null;
-      resolve(fitted);
-    });
-  });
+/** Fits in a thread. @returns `null` when it was stopped */
+async function runFit(order: Omit<FitOrder, 'port'>): Promise<Knowledge | null> {
+  const { port1, port2 } = new MessageChannel();
+  const stop = new AbortController();
+  fitting = stop;
+  port1.on('message', ({ iteration }: FitProgress) => (status = { ...status, iteration }));
+  try {
+    const options = { signal: stop.signal, transferList: [port2], seconds: MOST_FIT_SECONDS };
+    return await runTask('fitBook', { ...order, port: port2 }, options);
+  } catch (error) {
+    if (stop.signal.aborted) return null;
+    status = { ...status, problem: error instanceof Error ? error.message : String(error) };
+    throw error;
+  } finally {
+    fitting = null;
+    port1.close();
+  }
 }

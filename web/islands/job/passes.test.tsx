@@ -235,7 +235,7 @@ describe('printing here', () => {
       /spoiled: it was fitted to the page\. Print it again/,
     );
     cleanup();
-    await print(refusal(503, 'No answer', 'The printer does not answer. Is it on?'));
+    await print(refusal(502, 'No answer', 'The printer does not answer. Is it on?'));
     expect((await screen.findByRole('alert')).textContent).toMatch(/Is it on/);
     expect(screen.getByRole<HTMLButtonElement>('button').disabled).toBe(false);
   });

@@ -3,7 +3,7 @@ import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
 import { GRADE_WORDS, type DialInOperation } from '#core/stack/depthGrade.ts';
 import { credibleEdge, targetIndexes, type CredibleEdge } from '#core/threshold/findWindow.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
-import type { AskedDialIn } from '#web/endpoints/loadDialIn.ts';
+import type { AskedDialIn } from '#web/workers/tasks/answerTasks.ts';
 import type { ReasonsReply } from '#web/schemas/dialIn.ts';
 
 const EFFECT_WORDS: Readonly<Record<string, string>> = {

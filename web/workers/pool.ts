@@ -1,0 +1,106 @@
+import { join } from 'node:path';
+import { Piscina } from 'piscina';
+import { AppError, type ErrorCode } from '#core/errors/appError.ts';
+import type { TASKS } from '#web/workers/tasks/listTasks.ts';
+
+type Tasks = typeof TASKS;
+export type TaskName = keyof Tasks;
+type Input<Name extends TaskName> = Parameters<Tasks[Name]>[0];
+type Output<Name extends TaskName> = Awaited<ReturnType<Tasks[Name]>>;
+
+/** What a thread answers: an error that crosses between threads loses its kind, so a refusal is told apart. */
+export type TaskReply =
+  | { readonly result: unknown }
+  | {
+      readonly refusal: { readonly code: ErrorCode; readonly message: string; readonly details: object };
+    };
+
+export interface TaskOptions {
+  /** Ends the work: who asked hung up, or somebody pressed stop. */
+  readonly signal?: AbortSignal | undefined;
+  /** What is handed over with the input. */
+  readonly transferList?: readonly Transferable[];
+  /** Quick questions never stand behind slow work; slow where nothing is said. */
+  readonly lane?: 'quick' | 'slow';
+  readonly seconds?: number;
+}
+
+type Transferable = NonNullable<NonNullable<Parameters<Piscina['run']>[1]>['transferList']>[number];
+
+/** Work that takes longer is stopped, s. */
+const MOST_SECONDS = 30;
+/** A thread that wants more memory is ended, MB. */
+const MOST_MEMORY_MB = 768;
+/** So much may wait before anybody is told to come back later. */
+const MOST_WAITING = 200;
+const IDLE_MS = 60_000;
+
+const lanes = new Map<string, Piscina>();
+
+function openLane(lane: 'quick' | 'slow'): Piscina {
+  const known = lanes.get(lane);
+  if (known) return known;
+  const opened = new Piscina({
+    filename: join(process.cwd(), 'web/workers/tasks/thread.ts'),
+    // A thread does not inherit the loader of TypeScript.
+    execArgv: ['--import', 'tsx'],
+    minThreads: lane === 'quick' ? 1 : 0,
+    maxThreads: 2,
+    idleTimeout: IDLE_MS,
+    maxQueue: MOST_WAITING,
+    resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
+  });
+  lanes.set(lane, opened);
+  return opened;
+}
+
+/**
+ * Has a thread of the server work something out, so that the server goes on driving machines and answering.
+ *
+ * @throws AppError as the task does; `tooLarge` when it takes too long or too much memory; `busy` when too much waits
+ */
+export async function runTask<Name extends TaskName>(
+  name: Name,
+  input: Input<Name>,
+  { signal, transferList = [], lane = 'slow', seconds = MOST_SECONDS }: TaskOptions = {},
+): Promise<Output<Name>> {
+  const late = AbortSignal.timeout(seconds * 1000);
+  const ends = signal ? AbortSignal.any([signal, late]) : late;
+  try {
+    const reply = (await openLane(lane).run(
+      { name, input },
+      { signal: ends, transferList: [...transferList] },
+    )) as TaskReply;
+    if ('result' in reply) return reply.result as Output<Name>;
+    const { code, message, details } = reply.refusal;
+    throw new AppError(code, message, { ...details });
+  } catch (error) {
+    throw refusalOf(error, late.aborted, seconds);
+  }
+}
+
+function refusalOf(error: unknown, isLate: boolean, seconds: number): unknown {
+  if (error instanceof AppError || !(error instanceof Error)) return error;
+  if (isLate) {
+    return new AppError('tooLarge', `This took longer than ${seconds} s and was stopped: make it simpler.`);
+  }
+  if ('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY') {
+    return new AppError('tooLarge', `This needs more than ${MOST_MEMORY_MB} MB of memory: make it simpler.`);
+  }
+  if (/task queue is at limit/i.test(error.message)) {
+    return new AppError('busy', 'Too much is being worked out at once. Try again in a moment.');
+  }
+  return error;
+}
+
+/** Starts the thread for quick questions before the first one is asked. */
+export function warmPool(): void {
+  openLane('quick');
+}
+
+/** Ends all threads; whoever waits is refused. */
+export async function closePool(): Promise<void> {
+  const open = [...lanes.values()];
+  lanes.clear();
+  await Promise.all(open.map((lane) => lane.destroy()));
+}

@@ -1,0 +1,142 @@
+import { LRUCache } from 'lru-cache';
+import { readDrawing } from '#core/artwork/readDrawing.ts';
+import { isAnyTooFine } from '#core/checks/checkFineness.ts';
+import { listCutLines } from '#core/checks/cutLine.ts';
+import type { Drawing } from '#core/drawing/drawing.ts';
+import type { RoleFacts } from '#core/drawing/guessRoles.ts';
+import { roleOf } from '#core/drawing/lineRoles.ts';
+import type { RoleRule } from '#core/drawing/roleRules.ts';
+import { writeDxf } from '#core/drawing/writeDxf.ts';
+import { writeSvg, type WrittenLine } from '#core/drawing/writeSvg.ts';
+import { AppError } from '#core/errors/appError.ts';
+import type { BoxMm } from '#core/geometry/box.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { fitLayout } from '#core/job/fitLayout.ts';
+import { hasPrint } from '#core/job/hasPrint.ts';
+import type { Job } from '#core/job/job.ts';
+import { layOutJob } from '#core/job/layOutJob.ts';
+import { startJob, type StartedJob } from '#core/job/startJob.ts';
+import type { Plan } from '#core/passes/plan.ts';
+import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
+import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
+import type { Family } from '#core/stack/layer.ts';
+import type { Machine } from '#core/station/machine.ts';
+import { drawPrintSheet } from '#web/endpoints/drawPrintSheet.ts';
+
+type Artwork = Pick<Job, 'format' | 'source'>;
+type Bed = Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>;
+
+/** Each thread remembers the last drawings it read. */
+const drawings = new LRUCache<string, Drawing>({ max: 6 });
+
+/** The drawing of a job's file. @throws AppError `badDrawing`, `tooLarge` */
+function openDrawing({ format, source }: Artwork): Drawing {
+  const key = `${format}\0${source}`;
+  const known = drawings.get(key);
+  if (known) return known;
+  const drawing = readDrawing(format, source);
+  drawings.set(key, drawing);
+  return drawing;
+}
+
+/** Opens a file and guesses its roles. The source is left out of the result: who asked has it. */
+export function startJobTask(given: {
+  readonly file: Artwork & Pick<Job, 'name'>;
+  readonly bed: Bed;
+  readonly facts: RoleFacts;
+  readonly rules: readonly RoleRule[];
+}): Omit<StartedJob, 'source'> {
+  const { file, bed, facts, rules } = given;
+  const { source: _source, ...started } = startJob(file, openDrawing(file), bed, facts, rules);
+  return started;
+}
+
+/** Opens a file to see whether it can be read. */
+export function checkDrawingTask(artwork: Artwork): null {
+  openDrawing(artwork);
+  return null;
+}
+
+/** The layout that other roles or mends leave; `null` when it stays as it is. */
+export function fitLayoutTask(given: {
+  readonly job: Job;
+  readonly next: Parameters<typeof fitLayout>[2];
+}): Job['layout'] | null {
+  const { job, next } = given;
+  const layout = fitLayout(openDrawing(job), job, next);
+  return layout === job.layout ? null : layout;
+}
+
+/** So many lines are looked at for what is too fine: the drawing step looks at all. */
+const MOST_LOOKED_AT = 300;
+
+/** What a sheet of a job is, beside its plan. */
+export interface SheetFacts {
+  readonly sheetCount: number;
+  readonly isPrinted: boolean;
+  readonly testCorner: BoxMm | null;
+  readonly edge: DrawnEdge | null;
+  readonly isFinestTooFine: boolean;
+}
+
+/**
+ * Lays a job out and plans one of its sheets.
+ *
+ * @throws AppError `cannotPlan` when nothing lies on the sheet, or lines lie outside it
+ */
+export function planSheetTask(given: {
+  readonly job: Job;
+  readonly machine: Machine;
+  readonly family: Family;
+  readonly sheetIndex: number;
+  readonly order: Omit<PlanOrder, 'lines' | 'hasPrint'>;
+}): { readonly plan: Plan; readonly facts: SheetFacts } {
+  const { job, machine, family, sheetIndex, order } = given;
+  const laid = layOutJob(job, machine, openDrawing);
+  const placed = laid.sheets[sheetIndex];
+  if (!placed || placed.lines.length === 0) {
+    throw new AppError('cannotPlan', 'nothing lies on the sheet yet: lay the pieces out first');
+  }
+  if (!placed.isInside) {
+    const most = Math.max(placed.over.left, placed.over.top, placed.over.right, placed.over.bottom);
+    throw new AppError(
+      'cannotPlan',
+      `the drawing reaches ${most.toFixed(1)} mm over the usable area of the sheet`,
+    );
+  }
+  const isPrinted = hasPrint(laid.drawing, job);
+  const plan = planPasses({ ...order, lines: placed.lines, hasPrint: isPrinted });
+  const { testCorner } = laid;
+  const lines = listCutLines(laid.drawing, job).slice(0, MOST_LOOKED_AT);
+  const edge = measureEdge(laid.drawing, job);
+  const isFinestTooFine = isAnyTooFine(lines, family);
+  return { plan, facts: { sheetCount: laid.sheets.length, isPrinted, testCorner, edge, isFinestTooFine } };
+}
+
+/** One sheet to print, as PDF. @throws AppError `notFound` for a sheet that the job does not have */
+export async function printSheetTask(given: {
+  readonly job: Job;
+  readonly machine: Machine;
+  readonly sheetIndex: number;
+  readonly words: string;
+}): Promise<Uint8Array> {
+  const { job, machine, sheetIndex, words } = given;
+  return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words);
+}
+
+/** One sheet as SVG or DXF with a layer for each role. @throws AppError `notFound` */
+export function layersTask(given: {
+  readonly job: Job;
+  readonly machine: Machine;
+  readonly sheetIndex: number;
+  readonly format: 'svg' | 'dxf';
+}): string {
+  const { job, machine, sheetIndex, format } = given;
+  const placed = layOutJob(job, machine, openDrawing).sheets[sheetIndex];
+  if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
+  const lines = placed.lines.flatMap((line): readonly WrittenLine[] => {
+    const role = roleOf(line, job);
+    return role && role !== 'ignore' ? [{ role, points: flattenContour(line.contour) }] : [];
+  });
+  return format === 'svg' ? writeSvg(lines, job.sheet) : writeDxf(lines, job.sheet.heightMm);
+}

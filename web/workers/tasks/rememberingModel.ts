@@ -1,0 +1,20 @@
+import { LRUCache } from 'lru-cache';
+import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
+import { sheetModel } from '#core/threshold/sheetModel.ts';
+
+const fits = new LRUCache<string, ThresholdPosterior>({ max: 40 });
+
+/** The model of the sheet, remembering its fits: kiss and through of one sheet share one. */
+export function rememberingModel(seed: number): ThresholdModel {
+  const model = sheetModel(seed);
+  return {
+    version: model.version,
+    fit: (question, trials) => {
+      const { mean, precision } = question.belief;
+      const key = JSON.stringify([seed, [...mean], [...precision], question.conditions, trials]);
+      const kept = fits.get(key) ?? model.fit(question, trials);
+      fits.set(key, kept);
+      return kept;
+    },
+  };
+}
