@@ -1,3 +1,4 @@
+import { STEPS, type ReadBudget } from '#core/drawing/readBudget.ts';
 import { FURTHEST_MM } from '#core/drawing/drawing.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { mapPoint, type Affine } from '#core/geometry/affine.ts';
@@ -25,19 +26,30 @@ export class ContourBuilder {
   x = 0;
   y = 0;
 
-  constructor(private affine: Affine) {
-    this.restart(affine);
+  /** @param budget what drawing may cost; a file's own, where a file is read */
+  constructor(
+    private affine: Affine,
+    private budget: ReadBudget | null = null,
+  ) {
+    this.restart(affine, budget);
   }
 
   /** Begins anew, as if just made. @throws AppError `badDrawing` where the origin itself lies on no sheet */
-  restart(affine: Affine): void {
+  restart(affine: Affine, budget: ReadBudget | null = null): void {
     this.affine = affine;
+    this.budget = budget;
     requireOnSheet(affine[4], affine[5]);
     this.contours = [];
     this.length = this.x = this.y = this.startX = this.startY = 0;
   }
 
+  /** Counts work that is done to draw here. @throws AppError `tooLarge` */
+  spend(steps: number): void {
+    this.budget?.spend(steps);
+  }
+
   moveTo(x: number, y: number): void {
+    this.budget?.spend(1);
     this.end(false);
     this.startX = x;
     this.startY = y;
@@ -47,6 +59,7 @@ export class ContourBuilder {
   }
 
   lineTo(x: number, y: number): void {
+    this.budget?.spend(1);
     if (x === this.x && y === this.y) return;
     this.begin();
     this.path[this.length++] = LINE;
@@ -54,6 +67,7 @@ export class ContourBuilder {
   }
 
   cubicTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void {
+    this.budget?.spend(STEPS.cubic);
     const { x: x0, y: y0 } = this;
     if (x0 === x && y0 === y && x1 === x && y1 === y && x2 === x && y2 === y) return;
     this.begin();
@@ -85,6 +99,7 @@ export class ContourBuilder {
     x: number,
     y: number,
   ): void {
+    this.budget?.spend(STEPS.arc);
     if (x === this.x && y === this.y) return;
     const arc = { from: { x: this.x, y: this.y }, to: { x, y }, radiusX, radiusY, tiltRad, isLarge, isSweep };
     this.begin();

@@ -1,6 +1,7 @@
 import { numberOf, numbersOf, type DxfRecord } from '#core/drawing/dxfGroups.ts';
 import type { ContourBuilder } from '#core/drawing/contourBuilder.ts';
-import { splineToCubics } from '#core/drawing/splineToCubics.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { MOST_DEGREE, splineToCubics } from '#core/drawing/splineToCubics.ts';
 
 /** A corner of a polyline: a bulge is the tangent of a quarter of the arc's angle to the next corner. */
 export interface BulgedPoint {
@@ -9,6 +10,8 @@ export interface BulgedPoint {
   readonly bulge: number;
 }
 
+/** An arc that bulges more is a whole circle but for a millionth of a turn. */
+const MOST_BULGE = 1e6;
 const RADIANS = Math.PI / 180;
 
 /** Draws one entity in its own units, y upwards. @returns false for a kind that is not a line */
@@ -48,6 +51,9 @@ export function drawBulged(pen: ContourBuilder, corners: readonly BulgedPoint[],
     const { bulge, x, y } = corners[index] as BulgedPoint;
     if (bulge === 0) return pen.lineTo(corner.x, corner.y);
     const chord = Math.hypot(corner.x - x, corner.y - y);
+    if (!(Math.abs(bulge) < MOST_BULGE)) {
+      throw new AppError('badDrawing', `a bulge of ${bulge} is no arc; at most ${MOST_BULGE} is read`);
+    }
     const radius = (chord * (1 + bulge * bulge)) / (4 * Math.abs(bulge));
     pen.arcTo(radius, radius, 0, Math.abs(bulge) > 1, bulge > 0, corner.x, corner.y);
   });
@@ -125,8 +131,10 @@ function readCorners(record: DxfRecord): readonly BulgedPoint[] {
 
 function drawSpline(pen: ContourBuilder, record: DxfRecord): boolean {
   const [xs, ys] = [numbersOf(record, 10), numbersOf(record, 20)];
+  const degree = numberOf(record, 71, 3);
+  pen.spend(xs.length * Math.min(degree, MOST_DEGREE) ** 2);
   const pieces = splineToCubics({
-    degree: numberOf(record, 71, 3),
+    degree,
     knots: numbersOf(record, 40),
     points: xs.map((x, index) => ({ x, y: ys[index] ?? 0 })),
     weights: numbersOf(record, 41),

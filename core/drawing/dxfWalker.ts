@@ -2,6 +2,7 @@ import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import { MAX_CONTOURS, type DrawnContour } from '#core/drawing/drawing.ts';
 import { dxfColour, trueColour } from '#core/drawing/dxfColour.ts';
 import { drawBulged, drawDxfEntity, type BulgedPoint } from '#core/drawing/dxfEntities.ts';
+import { ReadBudget, STEPS } from '#core/drawing/readBudget.ts';
 import { numberOf, textOf, type DxfRecord } from '#core/drawing/dxfGroups.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { composeAffine, type Affine } from '#core/geometry/affine.ts';
@@ -21,6 +22,8 @@ export interface DxfBlock {
 /** Entities that say nothing of lines and need no word. */
 const SILENT: ReadonlySet<string> = new Set(['SEQEND', 'VIEWPORT', 'SECTION', 'ATTDEF', 'ATTRIB']);
 const MAX_NEST = 24;
+/** Group codes that are looked through in the time of a step. */
+const CODES_A_STEP = 10;
 /** Vertices that only span a curve, and are not on it. */
 const FRAME_VERTEX = 16;
 
@@ -36,6 +39,7 @@ export class DxfWalker {
   readonly contours: DrawnContour[] = [];
   private shapes = 0;
   private inserted = 0;
+  private readonly budget = new ReadBudget();
 
   constructor(
     private readonly layers: ReadonlyMap<string, DxfLayer>,
@@ -47,6 +51,7 @@ export class DxfWalker {
   walk(entities: readonly DxfRecord[], toMm: Affine, around: Inherited | null = null): void {
     for (let index = 0; index < entities.length; index++) {
       const record = entities[index] as DxfRecord;
+      this.budget.spend(STEPS.entity + record.codes.length / CODES_A_STEP);
       if (record.type !== 'POLYLINE') {
         this.visit(record, toMm, around);
         continue;
@@ -70,7 +75,7 @@ export class DxfWalker {
     const look = this.lookOf(record, around);
     if (!look) return;
     if (record.type === 'INSERT') return this.insert(record, toMm, look);
-    const pen = new ContourBuilder(ownPlane(record, toMm));
+    const pen = new ContourBuilder(ownPlane(record, toMm), this.budget);
     if (drawDxfEntity(pen, record)) this.keep(pen, look);
     else this.leftOut.add(`${record.type.toLowerCase()} entities`);
   }
@@ -88,7 +93,7 @@ export class DxfWalker {
       this.leftOut.add('meshes');
       return;
     }
-    const pen = new ContourBuilder(ownPlane(record, toMm));
+    const pen = new ContourBuilder(ownPlane(record, toMm), this.budget);
     drawBulged(pen, corners, (flags & 1) === 1);
     this.keep(pen, look);
   }

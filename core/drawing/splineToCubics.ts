@@ -14,18 +14,17 @@ export interface Spline {
 export type CubicPoints = readonly [PointMm, PointMm, PointMm, PointMm];
 
 /** No drawing program writes more; work grows with its square. */
-const MOST_DEGREE = 25;
+export const MOST_DEGREE = 25;
 
 /** Steps per knot span where a spline is no cubic and is drawn by chords. */
 const CHORDS_PER_SPAN = 32;
 
 /**
- * A B-spline as cubics. Degrees 1 to 3 without weights are exact, by inserting knots until every span is a Bézier
- * piece; others are drawn by cubic pieces that meet the curve in place and direction at {@link CHORDS_PER_SPAN}
+ * A B-spline as cubics. Degrees 1 to 3 without weights are exact: every span is a Bézier piece; others are drawn by cubic pieces that meet the curve in place and direction at {@link CHORDS_PER_SPAN}
  * points a span.
  *
  * @returns empty when counts do not fit together, knots fall, or the degree is above {@link MOST_DEGREE}
- * Source: Boehm 1980, Inserting new knots into B-spline curves.
+ * Source: Ramshaw 1989, Blossoms are polar forms; de Boor 1972, On calculating with B-splines.
  */
 export function splineToCubics(spline: Spline): readonly CubicPoints[] {
   const { degree, knots, points, weights } = spline;
@@ -33,45 +32,55 @@ export function splineToCubics(spline: Spline): readonly CubicPoints[] {
   if (points.length <= degree || knots.length !== points.length + degree + 1) return [];
   if (knots.some((knot, index) => !(knot >= (knots[index - 1] ?? -Infinity)))) return [];
   const isRational = weights.some((weight) => weight !== weights[0]);
-  if (degree <= 3 && !isRational) return insertKnots(spline).map((piece) => raise(piece));
+  if (degree <= 3 && !isRational) return listBezierPieces(spline).map((piece) => raise(piece));
   return drawByHermite(spline);
 }
 
-/** Bézier pieces of the spline's own degree. */
-function insertKnots({ degree, knots, points }: Spline): readonly (readonly PointMm[])[] {
-  let u = [...knots];
-  let p = [...points];
-  const first = u[degree] as number;
-  const last = u[p.length] as number;
-  const inner = [...new Set(u.filter((knot) => knot >= first && knot <= last))];
-  for (const knot of inner) {
-    for (let times = u.filter((one) => one === knot).length; times < degree; times++) {
-      [u, p] = insertKnot(degree, u, p, knot);
-    }
+/** Places of the knots that begin a span of some width. */
+function* listSpans({ degree, knots, points }: Spline): Generator<number> {
+  for (let span = degree; span < points.length; span++) {
+    if ((knots[span] as number) < (knots[span + 1] as number)) yield span;
   }
-  const pieces: (readonly PointMm[])[] = [];
-  for (const knot of inner.slice(0, -1)) {
-    const at = u.lastIndexOf(knot) - degree;
-    pieces.push(p.slice(at, at + degree + 1));
-  }
-  return pieces;
 }
 
-function insertKnot(degree: number, u: number[], p: PointMm[], knot: number): [number[], PointMm[]] {
-  const span = u.findLastIndex((one) => one <= knot);
-  const next: PointMm[] = [];
-  for (let index = 0; index <= p.length; index++) {
-    if (index <= span - degree) next.push(p[index] as PointMm);
-    else if (index > span) next.push(p[index - 1] as PointMm);
-    else {
-      const low = u[index] as number;
-      const width = (u[index + degree] as number) - low;
-      const share = width === 0 ? 0 : (knot - low) / width;
-      const [a, b] = [p[index - 1] as PointMm, p[Math.min(index, p.length - 1)] as PointMm];
-      next.push({ x: a.x + share * (b.x - a.x), y: a.y + share * (b.y - a.y) });
+/** Bézier pieces of the spline's own degree: corners of a piece are values of its blossom at the ends of its span. */
+function listBezierPieces(spline: Spline): readonly (readonly PointMm[])[] {
+  const { degree, knots } = spline;
+  return Array.from(listSpans(spline), (span) => {
+    const [from, to] = [knots[span] as number, knots[span + 1] as number];
+    return Array.from({ length: degree + 1 }, (_, corner) => {
+      const at = Array.from({ length: degree }, (_, index) => (index < degree - corner ? from : to));
+      return blossom(spline, span, at);
+    });
+  });
+}
+
+/**
+ * The value of a span's blossom (its polar form), of homogeneous points; all arguments alike give the curve itself.
+ *
+ * Source: de Boor 1972; Ramshaw 1989, Blossoms are polar forms.
+ */
+function blossom({ degree, knots, points, weights }: Spline, span: number, at: readonly number[]): PointMm {
+  const d = Array.from({ length: degree + 1 }, (_, index) => {
+    const point = points[span - degree + index] as PointMm;
+    const weight = weights[span - degree + index] ?? 1;
+    return { x: point.x * weight, y: point.y * weight, weight };
+  });
+  for (let round = 1; round <= degree; round++) {
+    for (let index = degree; index >= round; index--) {
+      const low = knots[span - degree + index] as number;
+      const width = (knots[span + 1 + index - round] as number) - low;
+      const share = width === 0 ? 0 : ((at[round - 1] as number) - low) / width;
+      const [a, b] = [d[index - 1] as (typeof d)[number], d[index] as (typeof d)[number]];
+      d[index] = {
+        x: a.x + share * (b.x - a.x),
+        y: a.y + share * (b.y - a.y),
+        weight: a.weight + share * (b.weight - a.weight),
+      };
     }
   }
-  return [[...u.slice(0, span + 1), knot, ...u.slice(span + 1)], next];
+  const { x, y, weight } = d[degree] as (typeof d)[number];
+  return { x: x / weight, y: y / weight };
 }
 
 /** A Bézier piece of degree 1 to 3 as a cubic. */
@@ -87,19 +96,22 @@ function raise(piece: readonly PointMm[]): CubicPoints {
 }
 
 function drawByHermite(spline: Spline): readonly CubicPoints[] {
-  const { degree, knots, points } = spline;
-  const spans = [...new Set(knots.slice(degree, points.length + 1))];
+  const { degree, knots } = spline;
   const pieces: CubicPoints[] = [];
-  for (let index = 1; index < spans.length; index++) {
-    const from = spans[index - 1] as number;
-    const step = ((spans[index] as number) - from) / CHORDS_PER_SPAN;
+  for (const span of listSpans(spline)) {
+    const on = (at: number) =>
+      blossom(
+        spline,
+        span,
+        Array.from({ length: degree }, () => at),
+      );
+    const from = knots[span] as number;
+    const step = ((knots[span + 1] as number) - from) / CHORDS_PER_SPAN;
+    const nudge = step * 1e-4;
+    const reach = step / 3 / nudge;
     for (let chord = 0; chord < CHORDS_PER_SPAN; chord++) {
       const a = from + chord * step;
-      const [start, end] = [evaluate(spline, a), evaluate(spline, a + step)];
-      const nudge = step * 1e-4;
-      const after = evaluate(spline, a + nudge);
-      const before = evaluate(spline, a + step - nudge);
-      const reach = step / 3 / nudge;
+      const [start, end, after, before] = [on(a), on(a + step), on(a + nudge), on(a + step - nudge)];
       pieces.push([
         start,
         { x: start.x + (after.x - start.x) * reach, y: start.y + (after.y - start.y) * reach },
@@ -109,31 +121,4 @@ function drawByHermite(spline: Spline): readonly CubicPoints[] {
     }
   }
   return pieces;
-}
-
-/** A point of the curve, by de Boor's algorithm on homogeneous points. Source: de Boor 1972. */
-function evaluate({ degree, knots, points, weights }: Spline, at: number): PointMm {
-  const last = points.length - 1;
-  const found = knots.findLastIndex((knot, index) => knot <= at && index <= last);
-  const span = Math.max(degree, found);
-  const d = Array.from({ length: degree + 1 }, (_, index) => {
-    const point = points[span - degree + index] as PointMm;
-    const weight = weights[span - degree + index] ?? 1;
-    return { x: point.x * weight, y: point.y * weight, weight };
-  });
-  for (let round = 1; round <= degree; round++) {
-    for (let index = degree; index >= round; index--) {
-      const low = knots[span - degree + index] as number;
-      const width = (knots[span + 1 + index - round] as number) - low;
-      const share = width === 0 ? 0 : (at - low) / width;
-      const [a, b] = [d[index - 1] as (typeof d)[number], d[index] as (typeof d)[number]];
-      d[index] = {
-        x: a.x + share * (b.x - a.x),
-        y: a.y + share * (b.y - a.y),
-        weight: a.weight + share * (b.weight - a.weight),
-      };
-    }
-  }
-  const { x, y, weight } = d[degree] as (typeof d)[number];
-  return { x: x / weight, y: y / weight };
 }

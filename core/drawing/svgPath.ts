@@ -1,5 +1,6 @@
 import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import { NumberScanner } from '#core/drawing/numberScanner.ts';
+import type { ReadBudget } from '#core/drawing/readBudget.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { IDENTITY, type Affine } from '#core/geometry/affine.ts';
 import type { Contour } from '#core/geometry/contour.ts';
@@ -39,12 +40,17 @@ const SMALL = 32;
  * Reads path data into contours in mm.
  *
  * @param toMm from the path's own units
+ * @param budget what reading it may cost
  * @throws AppError `badDrawing` when the data breaks the path grammar or holds a number that is not finite
  * Source of the grammar: W3C SVG 1.1 (second edition), section 8.3.9.
  */
-export function readSvgPath(data: string, toMm: Affine = IDENTITY): readonly Contour[] {
+export function readSvgPath(
+  data: string,
+  toMm: Affine = IDENTITY,
+  budget: ReadBudget | null = null,
+): readonly Contour[] {
   scanner.restart(data);
-  pen.restart(toMm);
+  pen.restart(toMm, budget);
   let command = 0;
   try {
     for (let letter = scanner.letter(); letter >= 0; letter = scanner.letter()) {
@@ -76,8 +82,8 @@ class PathPen {
   private mirrorY = 0;
   private last = 0;
 
-  restart(toMm: Affine): void {
-    this.builder.restart(toMm);
+  restart(toMm: Affine, budget: ReadBudget | null): void {
+    this.builder.restart(toMm, budget);
     this.isFresh = true;
     this.mirrorX = this.mirrorY = this.last = 0;
   }

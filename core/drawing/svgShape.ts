@@ -1,4 +1,5 @@
 import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
+import type { ReadBudget } from '#core/drawing/readBudget.ts';
 import { readSvgLength } from '#core/drawing/svgLength.ts';
 import { readSvgPath } from '#core/drawing/svgPath.ts';
 import { AppError } from '#core/errors/appError.ts';
@@ -38,9 +39,10 @@ export function readSvgShape(
   attributes: Attributes,
   toMm: Affine,
   frame: UserFrame,
+  budget: ReadBudget | null = null,
 ): readonly Contour[] {
-  if (name === 'path') return readSvgPath(attributes['d'] ?? '', toMm);
-  const pen = new ContourBuilder(toMm);
+  if (name === 'path') return readSvgPath(attributes['d'] ?? '', toMm, budget);
+  const pen = new ContourBuilder(toMm, budget);
   const x = (key: string) => readCoordinate(attributes[key], frame.width);
   const y = (key: string) => readCoordinate(attributes[key], frame.height);
   switch (name) {

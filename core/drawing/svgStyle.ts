@@ -1,5 +1,6 @@
 import { colord, extend } from 'colord';
 import names from 'colord/plugins/names';
+import { FURTHEST_MM } from '#core/drawing/drawing.ts';
 import { readDeclarations, type Declarations } from '#core/drawing/svgStyleSheet.ts';
 
 extend([names]);
@@ -83,7 +84,7 @@ export function isUndisplayed(
 
 function widthOf(value: string | undefined, inherited: number): number {
   const width = value === undefined ? NaN : parseFloat(value);
-  return width >= 0 ? width : inherited;
+  return width >= 0 && width < FURTHEST_MM ? width : inherited;
 }
 
 function dashOf(value: string | undefined, inherited: string | null): string | null {

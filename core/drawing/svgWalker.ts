@@ -1,9 +1,11 @@
 import {
+  FURTHEST_MM,
   MAX_CONTOURS,
   type DrawnContour,
   type DrawnImage,
   type ReadProgress,
 } from '#core/drawing/drawing.ts';
+import { ReadBudget, STEPS } from '#core/drawing/readBudget.ts';
 import { readCoordinate, readSvgShape, SHAPES, type UserFrame } from '#core/drawing/svgShape.ts';
 import { inheritStyle, INITIAL_STYLE, isUndisplayed, type SvgStyle } from '#core/drawing/svgStyle.ts';
 import { matchRules, NO_STYLE_SHEET, readStyleSheet, type StyleSheet } from '#core/drawing/svgStyleSheet.ts';
@@ -33,6 +35,9 @@ const LEFT_OUT: Readonly<Record<string, string>> = {
 };
 /** Symbols may stand in symbols this deep. */
 const MAX_REUSE = 24;
+/** Characters of styles, transforms and pictures that are read in the time of a step. */
+const CHARACTERS_A_STEP = 8;
+const MAX_PICTURES = 1000;
 const PICTURE = /^data:image\/(png|jpeg);base64,[a-z0-9+/=\s]+$/i;
 
 interface Frame {
@@ -59,6 +64,8 @@ export class SvgWalker {
   /** What the open elements pass on; `null` for those whose content is not drawn. */
   private readonly open_: (Frame | null)[] = [];
 
+  private readonly budget = new ReadBudget();
+
   constructor(private readonly toMm: Affine) {}
 
   /** An element begins. @throws AppError `badDrawing` with the line, `tooLarge` */
@@ -75,7 +82,7 @@ export class SvgWalker {
   walk(root: XmlElement, onProgress: ReadProgress): void {
     const css: string[] = [];
     const total = this.index(root, css);
-    if (css.length > 0) this.sheet = readStyleSheet(css.join('\n'));
+    if (css.length > 0) this.sheet = readStyleSheet(css.join('\n'), this.budget);
     if (this.sheet.unread > 0) this.leftOut.add('style rules that look at neighbours or states');
     const frame = this.begin(root);
     root.children.forEach((child, index) => {
@@ -89,7 +96,11 @@ export class SvgWalker {
       width: readCoordinate(attributes['width'], 0),
       height: readCoordinate(attributes['height'], 0),
     };
-    const style = inheritStyle(INITIAL_STYLE, attributes, matchRules(this.sheet, name, attributes));
+    const style = inheritStyle(
+      INITIAL_STYLE,
+      attributes,
+      matchRules(this.sheet, name, attributes, this.budget),
+    );
     return { affine: this.toMm, style, layer: null, viewport, reuse: 0 };
   }
 
@@ -110,9 +121,10 @@ export class SvgWalker {
   private enter(element: XmlElement, parent: Frame): Frame | null {
     this.visited++;
     const { name, attributes } = element;
+    this.budget.spend(STEPS.element + lengthOf(attributes) / CHARACTERS_A_STEP);
     const isShape = SHAPES.has(name);
     if (!isShape && UNDRAWN.has(name)) return null;
-    const ruled = matchRules(this.sheet, name, attributes);
+    const ruled = matchRules(this.sheet, name, attributes, this.budget);
     if (isUndisplayed(attributes, ruled)) return null;
     const words = isShape ? undefined : LEFT_OUT[name];
     if (words) {
@@ -157,7 +169,7 @@ export class SvgWalker {
     const shape = this.shapes++;
     const { stroke, fill, dash, strokeWidth } = frame.style;
     const strokeWidthMm = stroke === null ? null : strokeWidth * scaleOf(frame.affine);
-    for (const contour of readSvgShape(name, attributes, frame.affine, frame.viewport)) {
+    for (const contour of readSvgShape(name, attributes, frame.affine, frame.viewport, this.budget)) {
       if (this.contours.length >= MAX_CONTOURS) {
         throw new AppError('tooLarge', `the drawing has more than ${MAX_CONTOURS} lines`);
       }
@@ -183,9 +195,7 @@ export class SvgWalker {
     }
     if (frame.reuse >= MAX_REUSE)
       throw new AppError('badDrawing', `symbol "${address}" stands within itself`);
-    if (this.visited > 20 * MAX_CONTOURS) {
-      throw new AppError('tooLarge', `reused symbols draw more than ${MAX_CONTOURS} lines`);
-    }
+    this.budget.spend(STEPS.reuse);
     const x = readCoordinate(attributes['x'], frame.viewport.width);
     const y = readCoordinate(attributes['y'], frame.viewport.height);
     const inner = {
@@ -197,7 +207,7 @@ export class SvgWalker {
     const style = inheritStyle(
       inner.style,
       target.attributes,
-      matchRules(this.sheet, target.name, target.attributes),
+      matchRules(this.sheet, target.name, target.attributes, this.budget),
     );
     const sized = { ...target.attributes, ...pick(attributes, ['width', 'height']) };
     const nested = this.nest({ ...target, attributes: sized }, { ...inner, style }, target);
@@ -226,13 +236,32 @@ export class SvgWalker {
       return;
     }
     if (!(wide > 0 && tall > 0)) return;
+    if (this.images.length >= MAX_PICTURES) {
+      throw new AppError('tooLarge', `the drawing has more than ${MAX_PICTURES} pictures`);
+    }
     const x = readCoordinate(attributes['x'], width);
     const y = readCoordinate(attributes['y'], height);
-    this.images.push({
-      data: address.replace(/\s+/g, ''),
-      toMm: composeAffine(frame.affine, [wide, 0, 0, tall, x, y]),
-    });
+    const toMm = composeAffine(frame.affine, [wide, 0, 0, tall, x, y]);
+    if (!toMm.every((one) => Math.abs(one) < FURTHEST_MM)) {
+      throw new AppError(
+        'badDrawing',
+        'a picture lies where no sheet is: a number is not finite or far too large',
+      );
+    }
+    this.images.push({ data: address.replace(/\s+/g, ''), toMm });
   }
+}
+
+/** Characters that are read anew each time an element is drawn; its path is counted by its segments. */
+function lengthOf({
+  style,
+  transform,
+  class: names,
+  href,
+  'xlink:href': link,
+}: XmlElement['attributes']): number {
+  const texts = [style, transform, names, href, link];
+  return texts.reduce((sum, text) => sum + (text?.length ?? 0), 0);
 }
 
 /** By how much a map enlarges lengths, on average over all directions. */

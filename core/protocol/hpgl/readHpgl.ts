@@ -1,4 +1,5 @@
 import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
+import { ReadBudget, STEPS } from '#core/drawing/readBudget.ts';
 import { frameContours } from '#core/drawing/frameContours.ts';
 import {
   MAX_CONTOURS,
@@ -119,7 +120,8 @@ function readFigures(text: string, name: string, at: number): readonly number[] 
 class Plotter {
   readonly contours: DrawnContour[] = [];
   readonly leftOut = new Set<string>();
-  private pen = newPen();
+  private readonly budget = new ReadBudget();
+  private pen = newPen(this.budget);
   private isDown = false;
   private isRelative = false;
   private penNumber = 1;
@@ -132,6 +134,7 @@ class Plotter {
   }
 
   take(name: string, n: readonly number[]): void {
+    this.budget.spend(STEPS.element);
     switch (name) {
       case 'PU':
       case 'PD':
@@ -176,7 +179,7 @@ class Plotter {
   endLine(): void {
     const { x, y } = this.pen;
     this.keep(this.pen);
-    this.pen = newPen();
+    this.pen = newPen(this.budget);
     this.pen.moveTo(x, y);
   }
 
@@ -207,7 +210,7 @@ class Plotter {
 
   private circle(radius: number): void {
     const { x, y } = this.pen;
-    const pen = newPen();
+    const pen = newPen(this.budget);
     pen.moveTo(x + radius, y);
     pen.arcTo(radius, radius, 0, false, true, x - radius, y);
     pen.arcTo(radius, radius, 0, false, true, x + radius, y);
@@ -218,7 +221,7 @@ class Plotter {
   private rectangle(isRelative: boolean, [a = 0, b = 0]: readonly number[]): void {
     const { x, y } = this.pen;
     const [toX, toY] = isRelative ? [x + a, y + b] : [a, b];
-    const pen = newPen();
+    const pen = newPen(this.budget);
     pen.moveTo(x, y);
     pen.lineTo(toX, y);
     pen.lineTo(toX, toY);
@@ -247,6 +250,6 @@ class Plotter {
   }
 }
 
-function newPen(): ContourBuilder {
-  return new ContourBuilder([1 / UNITS_PER_MM, 0, 0, -1 / UNITS_PER_MM, 0, 0]);
+function newPen(budget: ReadBudget): ContourBuilder {
+  return new ContourBuilder([1 / UNITS_PER_MM, 0, 0, -1 / UNITS_PER_MM, 0, 0], budget);
 }
