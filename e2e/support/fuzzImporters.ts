@@ -60,7 +60,7 @@ function seedsOf(importer: Importer): readonly string[] {
       ];
     }
     case 'json': {
-      const values = { force: 90, speed: 200, passes: 1 };
+      const values = { force: 90, speed: 200, passes: 1, exposureMm: 0.3, offsetMm: 0.2, overcutMm: 0.4 };
       const setting = {
         maker: 'M',
         material: 'N',
