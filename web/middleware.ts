@@ -1,33 +1,33 @@
 import { defineMiddleware } from 'astro:middleware';
 import { AppError } from '#core/errors/appError.ts';
 import { serverContext } from '#server/serverContext.ts';
-import { replyToError } from '#web/endpoints/replyToError.ts';
+import { PageCache, pageKey } from '#web/endpoints/pageCache.ts';
+import { asAppError, replyToError } from '#web/endpoints/replyToError.ts';
+import { secureHeaders } from '#web/endpoints/secureHeaders.ts';
+import { troublePage } from '#web/endpoints/troublePage.ts';
+import { prepareBench } from '#web/endpoints/prepareBench.ts';
 import { warmPool } from '#web/workers/pool.ts';
 
 warmPool();
+prepareBench(serverContext());
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
-const POLICY = [
-  "default-src 'self'",
-  "img-src 'self' data: blob:",
-  "style-src 'self' 'unsafe-inline'",
-  "script-src 'self' 'unsafe-inline'",
-  "frame-ancestors 'none'",
-  "base-uri 'none'",
-  "form-action 'self'",
-].join('; ');
+const pages = new PageCache(() => serverContext().countWrites());
 
-/** Checks where changes come from, logs every answer and sets the headers that every page needs. */
-export const onRequest = defineMiddleware(async ({ request, url }, next) => {
+/** Checks where changes come from, keeps pages that are still right, and has every answer be one, with its headers. */
+export const onRequest = defineMiddleware(async ({ request, url, cookies }, next) => {
   const start = performance.now();
+  const isPage = request.method === 'GET' && !url.pathname.startsWith('/api/');
+  const make = () => (isPage ? answerPage(next) : answer(next));
   const response = isForeign(request, url)
     ? replyToError(new AppError('wrongOrigin', 'Changes are only taken from the application itself.'))
-    : await answer(next);
-  response.headers.set('x-content-type-options', 'nosniff');
-  response.headers.set('referrer-policy', 'same-origin');
-  if (response.headers.get('content-type')?.startsWith('text/html')) {
-    response.headers.set('content-security-policy', POLICY);
-  }
+    : await (isPage
+        ? pages.answer(
+            pageKey(url, (name) => cookies.get(name)?.value),
+            make,
+          )
+        : make());
+  secureHeaders(response.headers);
   const milliseconds = Math.round(performance.now() - start);
   const { log } = serverContext();
   log.info({ method: request.method, path: url.pathname, status: response.status, milliseconds }, 'request');
@@ -39,6 +39,20 @@ async function answer(next: () => Promise<Response>): Promise<Response> {
     return await next();
   } catch (error) {
     return replyToError(error);
+  }
+}
+
+/** A page whole, or a page that says why there is none. */
+async function answerPage(next: () => Promise<Response>): Promise<Response> {
+  try {
+    const response = await next();
+    if (!response.headers.get('content-type')?.startsWith('text/html')) return response;
+    // What breaks while a page is written would else cut it off in the middle.
+    return new Response(await response.text(), { status: response.status, headers: response.headers });
+  } catch (error) {
+    const known = asAppError(error);
+    if (!known) serverContext().log.error({ err: error }, 'a page could not be made');
+    return troublePage(known ?? new AppError('unforeseen', 'Nothing was changed. Please try again.'));
   }
 }
 

@@ -14,7 +14,8 @@ export type ErrorCode =
   | 'busy'
   | 'keyReused'
   | 'outcomeUnknown'
-  | 'storeUnavailable';
+  | 'storeUnavailable'
+  | 'unforeseen';
 
 /**
  * A refusal with words for the person at the screen: what happened, with quantity, value and requirement.

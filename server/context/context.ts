@@ -1,6 +1,7 @@
 import pino from 'pino';
 import { z } from 'zod';
 import type { OwnPort } from '#server/links/refuseOwnAddress.ts';
+import { countWrites } from '#store/connection/countWrites.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 
 const ports = z.object({
@@ -36,6 +37,10 @@ export interface ServerContext {
   readonly log: pino.Logger;
   readonly standIns: z.infer<typeof environmentSchema>['FEATHER_STAND_INS'];
   readonly ownPorts: readonly OwnPort[];
+  /** How much this process has written. */
+  readonly countWrites: () => number;
+  /** Tells from now on that something was written. */
+  readonly onWrite: (listener: () => void) => void;
 }
 
 /** No answer is worth a longer statement. */
@@ -44,8 +49,18 @@ const STATEMENT_SECONDS = 20;
 /** A context from the environment. @throws ZodError when it is not set up */
 export function makeContext(environment: NodeJS.ProcessEnv): ServerContext {
   const read = environmentSchema.parse(environment);
+  const listeners: (() => void)[] = [];
+  const store = connectStore(read.FEATHER_DATABASE_URL, {
+    statementSeconds: STATEMENT_SECONDS,
+    isWatched: true,
+  });
+  const count = countWrites(store, () => {
+    for (const tell of listeners) tell();
+  });
   return {
-    store: connectStore(read.FEATHER_DATABASE_URL, { statementSeconds: STATEMENT_SECONDS, isWatched: true }),
+    store,
+    countWrites: count,
+    onWrite: (listener) => void listeners.push(listener),
     log: pino({
       level: read.FEATHER_LOG_LEVEL,
       base: null,

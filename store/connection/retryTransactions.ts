@@ -41,5 +41,5 @@ export function retryTransactions(db: Knex): Knex {
   const begin = db.transaction.bind(db) as (...given: unknown[]) => Promise<unknown>;
   const again = (...given: unknown[]) =>
     typeof given[0] === 'function' ? retryNotNow(() => begin(...given)) : begin(...given);
-  return Object.defineProperty(db, 'transaction', { value: again });
+  return Object.defineProperty(db, 'transaction', { value: again, configurable: true });
 }

@@ -16,5 +16,6 @@ export const ERROR_TABLE: Readonly<Record<ErrorCode, { readonly status: number; 
   busy: { status: 503, title: 'Too much at once' },
   keyReused: { status: 422, title: 'Asked before for something else' },
   outcomeUnknown: { status: 503, title: 'Not known whether this was kept' },
+  unforeseen: { status: 500, title: 'The server failed' },
   storeUnavailable: { status: 503, title: 'The book cannot be opened' },
 };

@@ -31,7 +31,8 @@ export function replyToError(error: unknown, isNothingChanged = true): Response 
   return Response.json({ error: { code, title, message, details } }, { status, ...(headers && { headers }) });
 }
 
-function asAppError(error: unknown): AppError | null {
+/** A refusal in plain words, or `null` for what was not foreseen. */
+export function asAppError(error: unknown): AppError | null {
   if (error instanceof AppError) return error;
   if (error instanceof z.ZodError) return new AppError('badInput', describeIssues(error));
   // Nobody waits for the answer to a question that was hung up on.
