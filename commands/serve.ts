@@ -1,15 +1,24 @@
-import { createServer, type RequestListener } from 'node:http';
+import { createServer, type IncomingMessage, type RequestListener, type ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sirv from 'sirv';
 import { z } from 'zod';
 import { ROOT } from '#commands/homeFolder.ts';
+import { cutSlowBody } from '#commands/cutSlowBody.ts';
 import { isKnownHost } from '#commands/knownHost.ts';
 
 /** The web server: shipped files first, everything else through the application. Listens on loopback only. */
 const { FEATHER_PORT: port } = z
   .object({ FEATHER_PORT: z.coerce.number().int().min(1).max(65535).default(4310) })
   .parse(process.env);
+
+const MISSING = '/404';
+/** On every answer, also on those that no page makes. */
+const HEADERS = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'same-origin',
+  'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+} as const;
 
 interface Application {
   readonly handler: (...given: [...Parameters<RequestListener>, next: (error?: unknown) => void]) => void;
@@ -24,23 +33,41 @@ const files = sirv(join(ROOT, 'dist/client'), {
       'cache-control',
       isNamedByContent ? 'public, max-age=31536000, immutable' : 'no-cache',
     );
-    response.setHeader('x-content-type-options', 'nosniff');
   },
 });
 
-const server = createServer({ maxHeaderSize: 16_384, requestTimeout: 30_000 }, (request, response) => {
+/** A head that takes longer is no request of a browser, ms. A body may take longer while it comes at a fair pace. */
+const HEAD_MS = 10_000;
+const limits = { maxHeaderSize: 16_384, headersTimeout: HEAD_MS, requestTimeout: 300_000 };
+
+const server = createServer({ ...limits, connectionsCheckingInterval: 1_000 }, (request, response) => {
+  for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+  cutSlowBody(request, response);
   if (!isKnownHost(request.headers.host)) {
     response.statusCode = 421;
     response.end('This application is served under another name.');
     return;
   }
   files(request, response, () =>
-    handler(request, response, (error) => {
-      response.statusCode = error ? 500 : 404;
-      response.end(error ? 'The server failed.' : 'There is nothing here.');
-    }),
+    handler(request, response, (error) => answerMissing(request, response, error)),
   );
 });
+
+/** What is no address of the application gets its page that says so; a script gets it in words. */
+function answerMissing(request: IncomingMessage, response: ServerResponse, error: unknown): void {
+  const isPage = request.method === 'GET' && !request.url?.startsWith('/api/') && request.url !== MISSING;
+  if (!error && isPage) {
+    request.url = MISSING;
+    handler(request, response, (again) => answerMissing(request, response, again));
+    return;
+  }
+  response.statusCode = error ? 500 : 404;
+  response.setHeader('content-type', 'application/json');
+  const [code, title, message] = error
+    ? ['unforeseen', 'The server failed', 'Please try again.']
+    : ['notFound', 'Not found', 'There is nothing at this address.'];
+  response.end(JSON.stringify({ error: { code, title, message } }));
+}
 
 server.listen(port, '127.0.0.1');
 server.on('error', (error) => {

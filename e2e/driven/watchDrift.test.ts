@@ -95,7 +95,7 @@ describe('the charts of the log', () => {
   it('tell forces against metres, sheets of tests by month, and shifts over time', async () => {
     const at = { x: 100, y: 100 };
     await addRegistrationSheet(db, machineId, [{ at, shift: { x: 0.3, y: 0.4 } }], null, 'Ines', day(40));
-    const charts = await readLogCharts(db);
+    const charts = await readLogCharts(db, 'UTC');
     expect(charts.forces).toHaveLength(21);
     expect(
       charts.forces.every(({ source, machine }) => source === 'test cut' && machine === 'Test cutter'),

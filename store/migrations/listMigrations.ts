@@ -30,6 +30,7 @@ import * as runAsCut from '#store/migrations/029_run_as_cut.ts';
 import * as requestKeys from '#store/migrations/030_request_keys.ts';
 import * as dialInCards from '#store/migrations/031_dial_in_cards.ts';
 import * as leanKnowledge from '#store/migrations/032_lean_knowledge.ts';
+import * as workshop from '#store/migrations/033_workshop.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -71,6 +72,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '030_request_keys', migration: requestKeys },
   { name: '031_dial_in_cards', migration: dialInCards },
   { name: '032_lean_knowledge', migration: leanKnowledge },
+  { name: '033_workshop', migration: workshop },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

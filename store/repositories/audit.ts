@@ -14,6 +14,7 @@ export const AUDIT_ENTITIES = [
   'calibration',
   'registration',
   'import',
+  'operator',
 ] as const;
 export type AuditEntity = (typeof AUDIT_ENTITIES)[number];
 export const AUDIT_ACTIONS = ['add', 'change', 'archive', 'restore', 'lock', 'unlock'] as const;

@@ -1,3 +1,4 @@
+import { dayOf } from '#core/time/workshopTime.ts';
 import { z } from 'zod';
 import type { Store } from '#store/connection/connectStore.ts';
 import { programColumn } from '#store/rows/programSchema.ts';
@@ -50,11 +51,11 @@ export interface LogCharts {
 const TEST_SHARE = 0.05;
 const MOST_POINTS = 600;
 
-export async function readLogCharts(db: Store): Promise<LogCharts> {
+export async function readLogCharts(db: Store, zone: string): Promise<LogCharts> {
   const [forces, success, sheets, shifts] = await Promise.all([
     readForces(db),
     readSuccess(db),
-    readMonths(db),
+    readMonths(db, zone),
     readShifts(db),
   ]);
   return { forces, success, ...sheets, shifts };
@@ -118,41 +119,57 @@ async function readSuccess(db: Store): Promise<readonly SuccessOfMaterial[]> {
     .sort((a, b) => b.clean + b.someSpoiled + b.failed - (a.clean + a.someSpoiled + a.failed));
 }
 
+/** No zone is nearer to UTC than to a quarter of an hour, s. */
+const QUARTER_S = 900;
+
 async function readMonths(
   db: Store,
+  zone: string,
 ): Promise<{ readonly months: readonly MonthOfSheets[]; readonly currency: string }> {
   const price = "CAST(JSON_VALUE(materials.details, '$.stock.price') AS DOUBLE)";
-  const tests: { month: string; sheets: number; waste: number | null }[] = await db('test_cuts')
+  const quarterOf = (column: string) =>
+    db.raw(`FLOOR(TIMESTAMPDIFF(SECOND, '1970-01-01', ${column}) / ${QUARTER_S}) as quarter`);
+  const cuts: { quarter: number; sheet: string; waste: number | null }[] = await db('test_cuts')
     .join('material_conditions', 'material_conditions.id', 'test_cuts.condition_id')
     .join('materials', 'materials.id', 'material_conditions.material_id')
     .whereNull('test_cuts.undone_at')
-    .groupByRaw("DATE_FORMAT(test_cuts.at, '%Y-%m')")
+    .groupBy('quarter', 'sheet')
     .select(
-      db.raw("DATE_FORMAT(test_cuts.at, '%Y-%m') as month"),
-      db.raw(
-        'count(distinct concat_ws("/", date(test_cuts.at), test_cuts.condition_id, test_cuts.machine_id)) as sheets',
-      ),
+      quarterOf('test_cuts.at'),
+      db.raw("concat_ws('/', test_cuts.condition_id, test_cuts.machine_id) as sheet"),
       db.raw(`sum(coalesce(${price}, 0)) * ${TEST_SHARE} as waste`),
     );
-  const runs: { month: string; sheets: number; waste: number | null }[] = await db('runs')
+  const runs: { quarter: number; sheets: number; waste: number | null }[] = await db('runs')
     .join('material_conditions', 'material_conditions.id', 'runs.condition_id')
     .join('materials', 'materials.id', 'material_conditions.material_id')
     .whereNotNull('runs.ended_at')
-    .groupByRaw("DATE_FORMAT(runs.started_at, '%Y-%m')")
+    .groupBy('quarter')
     .select(
-      db.raw("DATE_FORMAT(runs.started_at, '%Y-%m') as month"),
+      quarterOf('runs.started_at'),
       db.raw('count(*) as sheets'),
       db.raw(
         `sum(coalesce(${price}, 0) * runs.pieces_spoiled / greatest(1, runs.pieces_good + runs.pieces_spoiled)) as waste`,
       ),
     );
+  const dayAt = (quarter: number) => dayOf(new Date(Number(quarter) * QUARTER_S * 1000), zone);
+  // One sheet a day is taken for the test cuts of a material on a machine.
+  const seen = new Set<string>();
+  const tests = cuts.map(({ quarter, sheet, waste }) => {
+    const day = dayAt(quarter);
+    const isNew = !seen.has(`${day}/${sheet}`);
+    seen.add(`${day}/${sheet}`);
+    return { month: day.slice(0, 7), sheets: isNew ? 1 : 0, waste };
+  });
+  const made = runs.map(({ quarter, ...rest }) => ({ ...rest, month: dayAt(quarter).slice(0, 7) }));
   const months = new Map<string, MonthOfSheets>();
   const own = (month: string) => months.get(month) ?? { month, tests: 0, production: 0, waste: 0 };
   for (const { month, sheets, waste } of tests) {
-    months.set(month, { ...own(month), tests: Number(sheets), waste: own(month).waste + Number(waste) });
+    const { tests: before, waste: lost, ...rest } = own(month);
+    months.set(month, { ...rest, tests: before + sheets, waste: lost + Number(waste) });
   }
-  for (const { month, sheets, waste } of runs) {
-    months.set(month, { ...own(month), production: Number(sheets), waste: own(month).waste + Number(waste) });
+  for (const { month, sheets, waste } of made) {
+    const { production: before, waste: lost, ...rest } = own(month);
+    months.set(month, { ...rest, production: before + Number(sheets), waste: lost + Number(waste) });
   }
   const named: { currency: string | null } | undefined = await db('materials').first(
     db.raw("JSON_VALUE(details, '$.stock.currency') as currency"),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { layOutDay } from '#core/prep/dayPlan.ts';
 import { stepsOfJob } from '#core/prep/stepsOfJob.ts';
 import { findRoute } from '#core/prep/waitRoute.ts';
+import { momentAt } from '#core/time/workshopTime.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findDay, keepDay } from '#store/repositories/days.ts';
@@ -9,6 +10,7 @@ import { findWaitRoutes } from '#store/repositories/waits.ts';
 import { findJob } from '#store/repositories/jobs.ts';
 import { defineEndpoint, idParam } from '#web/endpoints/defineEndpoint.ts';
 import { planJob } from '#web/endpoints/planJob.ts';
+import { workshopZone } from '#web/endpoints/workshopZone.ts';
 import { replyWithFile } from '#web/endpoints/replyWithFile.ts';
 import { listWaits } from '#web/endpoints/waits.ts';
 import { CALENDAR_TYPE, writeCalendar } from '#web/endpoints/writeCalendar.ts';
@@ -60,7 +62,9 @@ export const getDayCalendar = defineEndpoint({
   handle: async ({ params: { day } }, { store }) => {
     const { jobs, sequence, beginsAt } = await findDay(store, day);
     const plan = layOutDay({ jobs, changeMinutes: CHANGE_MINUTES, now: 0, setUps: {} }, sequence);
-    const at = (minutes: number) => new Date(Date.parse(`${day}T00:00:00`) + (beginsAt + minutes) * 60_000);
+    // Work goes on by the hour from when the clock on the wall shows its beginning.
+    const begins = momentAt(day, beginsAt, await workshopZone(store)).getTime();
+    const at = (minutes: number) => new Date(begins + minutes * 60_000);
     const events = plan.steps.flatMap(({ jobIndex, stepIndex, from, to }) => {
       const job = jobs[jobIndex];
       const step = job?.steps[stepIndex];

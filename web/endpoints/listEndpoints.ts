@@ -12,6 +12,7 @@ import {
   putWaitRoute,
 } from '#web/endpoints/waits.ts';
 import { getDrift, postDriftAnswer } from '#web/endpoints/drift.ts';
+import { deleteOperator, getWorkshop, postOperator, putWorkshop } from '#web/endpoints/workshop.ts';
 import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
 import {
   getDialIns,
@@ -175,6 +176,10 @@ export const ENDPOINTS: readonly Endpoint[] = [
   getBookSchema,
   postImport,
   getImport,
+  getWorkshop,
+  putWorkshop,
+  postOperator,
+  deleteOperator,
   getAudit,
   postUndo,
   getJobs,

@@ -7,6 +7,9 @@ import { findStation } from '#store/repositories/stations.ts';
 import { listBlades, listMats } from '#store/repositories/tools.ts';
 import { listTimers, type Timer } from '#store/repositories/waits.ts';
 import { findGoingRuns, type GoingRun } from '#store/repositories/goingRuns.ts';
+import { listOperators } from '#store/repositories/workshop.ts';
+import { workshopZone } from '#web/endpoints/workshopZone.ts';
+import { setServerZone } from '#web/islands/shared/formatTime.ts';
 import { serverContext } from '#server/serverContext.ts';
 
 /** What every page shows: where one stands, who, in which units, and what can be changed at the rail. */
@@ -18,6 +21,9 @@ export interface Bench {
   readonly system: UnitSystem;
   readonly running: readonly GoingRun[];
   readonly timers: readonly Timer[];
+  /** Who works here. */
+  readonly people: readonly string[];
+  readonly timeZone: string;
 }
 
 /** Reads the station, the operator and the units from the cookies; a station that is gone falls back to the first. */
@@ -34,13 +40,16 @@ async function loadBench({ cookies }: Pick<AstroGlobal, 'cookies'>): Promise<Ben
   const wanted = Number(cookies.get('feather_station')?.value);
   const machines = await listMachines(store);
   const machine = machines.find(({ id }) => id === wanted) ?? machines[0];
-  const [station, blades, mats, running, timers] = await Promise.all([
+  const [station, blades, mats, running, timers, people, timeZone] = await Promise.all([
     machine ? findStation(store, machine.id) : null,
     listBlades(store),
     listMats(store),
     findGoingRuns(store),
     listTimers(store),
+    listOperators(store),
+    workshopZone(store),
   ]);
+  setServerZone(timeZone);
   return {
     machines,
     station,
@@ -49,5 +58,7 @@ async function loadBench({ cookies }: Pick<AstroGlobal, 'cookies'>): Promise<Ben
     system: cookies.get('feather_units')?.value === 'inch' ? 'inch' : 'metric',
     running,
     timers,
+    people: people.map(({ name }) => name),
+    timeZone,
   };
 }

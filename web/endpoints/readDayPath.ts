@@ -1,4 +1,4 @@
-const DAY_MS = 86_400_000;
+import { addDays, clockMinutes, dayOf } from '#core/time/workshopTime.ts';
 
 /** What the page of a day is asked for. */
 export interface DayPath {
@@ -11,23 +11,22 @@ export interface DayPath {
   readonly minutesNow: number;
 }
 
-/** Which day a path means; today for none, or for what is no date. */
-export function readDayPath(text: string | undefined, now: Date): DayPath {
-  const today = isoOf(now);
-  const asked = /^\d{4}-\d{2}-\d{2}$/.test(text ?? '') && !Number.isNaN(Date.parse(text ?? '')) ? text : null;
-  const day = asked ?? today;
-  const at = Date.parse(`${day}T12:00:00`);
-  const words = new Date(at).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
+/** Which day of the workshop a path means; today for none, or for what is no date. */
+export function readDayPath(text: string | undefined, now: Date, zone: string): DayPath {
+  const today = dayOf(now, zone);
+  const isDate = /^\d{4}-\d{2}-\d{2}$/.test(text ?? '') && !Number.isNaN(Date.parse(text ?? ''));
+  const day = isDate && text !== undefined ? text : today;
+  const words = new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    timeZone: 'UTC',
+  });
   return {
     day,
     title: day === today ? `Today, ${words}` : words,
-    before: isoOf(new Date(at - DAY_MS)),
-    after: isoOf(new Date(at + DAY_MS)),
-    minutesNow: day === today ? now.getHours() * 60 + now.getMinutes() : 0,
+    before: addDays(day, -1),
+    after: addDays(day, 1),
+    minutesNow: day === today ? clockMinutes(now, zone) : 0,
   };
-}
-
-function isoOf(date: Date): string {
-  const two = (value: number) => String(value).padStart(2, '0');
-  return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`;
 }

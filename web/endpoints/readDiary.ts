@@ -8,6 +8,7 @@ import { findDrivenRun } from '#store/repositories/runEvents.ts';
 import { listRunGrades } from '#store/repositories/runGrades.ts';
 import { findRun, listRunsOfJob } from '#store/repositories/runs.ts';
 import { serverContext } from '#server/serverContext.ts';
+import { readId } from '#web/endpoints/readId.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
 
 const VERDICT_WORDS = { clean: 'clean', someSpoiled: 'some spoiled', failed: 'failed' } as const;
@@ -16,7 +17,7 @@ const VERDICT_WORDS = { clean: 'clean', someSpoiled: 'some spoiled', failed: 'fa
 export function readDiary(id: string | undefined) {
   return nullIfMissing(async () => {
     const { store } = serverContext();
-    const job = await findJobHead(store, Number(id));
+    const job = await findJobHead(store, readId(id));
     const { material, condition } = await findMaterialByCondition(store, job.conditionId);
     const machine = await findMachine(store, job.machineId);
     const unit = forceUnit(machine.forceScale);

@@ -19,11 +19,21 @@ export async function readJson(request: Request, maxBytes: number): Promise<unkn
     }
     chunks.push(part.value);
   }
+  const text = Buffer.concat(chunks).toString('utf8');
   try {
-    return JSON.parse(Buffer.concat(chunks).toString('utf8')) as unknown;
-  } catch {
+    return JSON.parse(text, text.includes('\\u0000') ? refuseNul : undefined) as unknown;
+  } catch (error) {
+    if (error instanceof AppError) throw error;
     throw new AppError('badInput', 'the request is not JSON');
   }
+}
+
+/** No text that people type holds the character NUL, and some that read it stop there. */
+function refuseNul(key: string, value: unknown): unknown {
+  if (key.includes('\0') || (typeof value === 'string' && value.includes('\0'))) {
+    throw new AppError('badInput', 'a text holds the character NUL');
+  }
+  return value;
 }
 
 function refuseSize(maxBytes: number): never {

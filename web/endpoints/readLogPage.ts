@@ -2,14 +2,16 @@ import { listLog } from '#store/repositories/log.ts';
 import { listMachines } from '#store/repositories/machines.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { workshopZone } from '#web/endpoints/workshopZone.ts';
 import { isBackwards, scopeOf, scopeQuery } from '#web/endpoints/log.ts';
 
 /** The log as its page shows it: the part that the address asks for, or all of it where the address asks for nonsense. */
 export async function readLogPage(store: Store, asked: URLSearchParams) {
   const read = scopeQuery.safeParse(Object.fromEntries(asked));
   const query = read.success && !isBackwards(read.data) ? read.data : {};
+  const zone = await workshopZone(store);
   const [entries, machines, materials] = await Promise.all([
-    listLog(store, 300, scopeOf(query)),
+    listLog(store, 300, scopeOf(query, zone)),
     listMachines(store, true),
     listMaterials(store, true),
   ]);

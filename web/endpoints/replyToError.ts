@@ -31,6 +31,14 @@ export function replyToError(error: unknown, isNothingChanged = true): Response 
   return Response.json({ error: { code, title, message, details } }, { status, ...(headers && { headers }) });
 }
 
+/** What the database refuses of a request, by its number: what was asked for names what is not there, or does not fit. */
+const UNFIT: Readonly<Record<number, readonly ['notFound' | 'badInput', string]>> = {
+  1452: ['notFound', 'what this belongs to is not there (any more)'],
+  1406: ['badInput', 'a text is longer than can be kept'],
+  1264: ['badInput', 'a figure is larger than can be kept'],
+  1366: ['badInput', 'a text holds characters that cannot be kept'],
+};
+
 /** A refusal in plain words, or `null` for what was not foreseen. */
 export function asAppError(error: unknown): AppError | null {
   if (error instanceof AppError) return error;
@@ -42,6 +50,10 @@ export function asAppError(error: unknown): AppError | null {
       'storeUnavailable',
       'The disk with the book is full. Nothing was changed: make room, then try again.',
     );
+  }
+  if (error instanceof Error && 'errno' in error) {
+    const words = UNFIT[Number(error.errno)];
+    if (words) return new AppError(...words);
   }
   if (isStoreTrouble(error) || isNotNow(error)) {
     return new AppError(

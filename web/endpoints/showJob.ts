@@ -13,6 +13,7 @@ import { listRunGrades } from '#store/repositories/runGrades.ts';
 import { readRun } from '#server/runs/readRun.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findStation } from '#store/repositories/stations.ts';
+import { readId } from '#web/endpoints/readId.ts';
 import { nullIfMissing } from '#web/endpoints/nullIfMissing.ts';
 import { serverContext } from '#server/serverContext.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
@@ -52,7 +53,7 @@ export interface ShownRun {
 export function showJob(id: string | undefined): Promise<ShownJob | null> {
   return nullIfMissing(async () => {
     const { store } = serverContext();
-    const job = await findJobHead(store, Number(id));
+    const job = await findJobHead(store, readId(id));
     const { material, condition } = await findMaterialByCondition(store, job.conditionId);
     const { machine, blade } = await findStation(store, job.machineId);
     const { error, sheets } = await findRegistration(store, job.machineId);
@@ -76,7 +77,7 @@ export function showJob(id: string | undefined): Promise<ShownJob | null> {
 export function showRun(id: string | undefined): Promise<ShownRun | null> {
   return nullIfMissing(async () => {
     const { store, standIns } = serverContext();
-    const run = await readRun(store, Number(id));
+    const run = await readRun(store, readId(id));
     const { material, condition } = await findMaterialByCondition(store, run.conditionId);
     const machine = await findMachine(store, run.machineId);
     const { name, link } = machine;

@@ -26,7 +26,7 @@ export const dayJobSchema = z.object({
   steps: z.array(dayStepSchema).max(20).readonly(),
 });
 
-export const dayChangeSchema = z.object({
+const dayShape = z.object({
   version: z.number().int().min(0),
   beginsAt: z
     .number()
@@ -37,7 +37,21 @@ export const dayChangeSchema = z.object({
   sequence: z.array(z.number().int().min(0)).max(800).readonly(),
 });
 
-export const daySchema = dayChangeSchema.extend({ day: z.string() });
+/** A job stands in the order at most as often as it has steps. */
+export const dayChangeSchema = dayShape.superRefine(({ jobs, sequence }, context) => {
+  const left = jobs.map(({ steps }) => steps.length);
+  const isWrong = sequence.some((index) => {
+    const count = left[index];
+    left[index] = (count ?? 0) - 1;
+    return count === undefined || count === 0;
+  });
+  if (isWrong) {
+    const message = 'names a job that is not on this day, or more steps than a job has';
+    context.addIssue({ code: 'custom', path: ['sequence'], message });
+  }
+});
+
+export const daySchema = dayShape.extend({ day: z.string() });
 export type DayReply = z.infer<typeof daySchema>;
 
 export const timerSchema = z.object({

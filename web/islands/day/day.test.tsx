@@ -78,15 +78,15 @@ describe('the day', () => {
   });
 
   it('is today unless a path names another day', () => {
-    const now = new Date(2026, 2, 1, 9, 30);
-    expect(readDayPath(undefined, now)).toMatchObject({
+    const now = new Date('2026-03-01T08:30:00Z');
+    expect(readDayPath(undefined, now, 'Europe/Berlin')).toMatchObject({
       day: '2026-03-01',
       minutesNow: 570,
       after: '2026-03-02',
     });
-    expect(readDayPath('nonsense', now).day).toBe('2026-03-01');
-    expect(readDayPath('2026-02-30x', now).day).toBe('2026-03-01');
-    const other = readDayPath('2026-12-31', now);
+    expect(readDayPath('nonsense', now, 'Europe/Berlin').day).toBe('2026-03-01');
+    expect(readDayPath('2026-02-30x', now, 'Europe/Berlin').day).toBe('2026-03-01');
+    const other = readDayPath('2026-12-31', now, 'Europe/Berlin');
     expect(other).toMatchObject({ minutesNow: 0, before: '2026-12-30', after: '2027-01-01' });
     expect(other.title).toBe('Thursday 31 December');
   });

@@ -18,6 +18,7 @@ interface Props {
   readonly station: Station | null;
   readonly shelf: { readonly blades: readonly Blade[]; readonly mats: readonly Mat[] };
   readonly operator: string;
+  readonly people: readonly string[];
   readonly running: readonly GoingRun[];
   readonly timers: readonly Timer[];
 }
@@ -30,10 +31,8 @@ const GOING_WORDS: Readonly<Partial<Record<GoingRun['state'], string>>> = {
   looking: 'Look before unloading',
 };
 
-const PEOPLE = ['Ines', 'Tove'];
-
 /** The bar along the bottom of every view: what is at this station, each thing changed with one tap. */
-export function StationRail({ machines, station, shelf, operator, running, timers }: Props) {
+export function StationRail({ machines, station, shelf, operator, people, running, timers }: Props) {
   const rail = useStationRail(station?.machine.id ?? null);
   const machine = station?.machine ?? null;
   const going = running[0];
@@ -71,9 +70,10 @@ export function StationRail({ machines, station, shelf, operator, running, timer
           label="At the bench"
           value={operator || 'who?'}
           detail="signs what is kept"
-          choices={PEOPLE.map((name, index) => ({ id: index, name, detail: '' }))}
-          current={PEOPLE.indexOf(operator)}
-          onChoose={(index) => rail.signAs(PEOPLE[index] ?? '')}
+          choices={people.map((name, index) => ({ id: index, name, detail: '' }))}
+          current={people.indexOf(operator)}
+          onChoose={(index) => rail.signAs(people[index] ?? '')}
+          more={{ href: '/workshop', words: 'Add a person' }}
         />
       </div>
       <Popover.Root open={rail.error !== null} onOpenChange={rail.forgetError}>

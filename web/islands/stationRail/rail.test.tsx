@@ -30,6 +30,7 @@ const show = (station: Station | null = sampleStation(), running: readonly Parti
       station={station}
       shelf={{ blades, mats: [] }}
       operator="Ines"
+      people={['Ines', 'Tove']}
       running={running as readonly GoingRun[]}
       timers={[]}
     />,

@@ -1,0 +1,109 @@
+import { useState, type FormEvent } from 'react';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { useWorkshop } from '#web/islands/workshop/useWorkshop.ts';
+import type { WorkshopReply } from '#web/schemas/workshop.ts';
+
+interface Props {
+  readonly workshop: WorkshopReply;
+  /** Who stands at this bench, or empty. */
+  readonly operator: string;
+  readonly zones: readonly string[];
+}
+
+/** What is the workshop's own: who works in it, which clock counts, and where its copies are. */
+export function WorkshopView({ workshop: first, operator, zones }: Props) {
+  const desk = useWorkshop(first);
+  const { people, timeZone } = desk.workshop;
+  const here = people.filter(({ isPutAway }) => !isPutAway);
+  const away = people.filter(({ isPutAway }) => isPutAway);
+  return (
+    <div className="grid gap-5 lg:grid-cols-2 items-start">
+      <section aria-label="People" className="sheet p-4 sm:px-6 sm:py-5">
+        <h1>Who works here</h1>
+        <p className="text-muted mt-1">Each test cut, run and kept setting is signed by who stood there.</p>
+        <ul className="divide-y divide-hairline mt-3">
+          {here.map(({ id, name }) => (
+            <li key={id} className="flex flex-wrap items-center gap-3 min-h-13 py-1.5">
+              <span className="font-semibold grow">{name}</span>
+              {name === operator ? (
+                <span className="text-muted">at this bench</span>
+              ) : (
+                <button type="button" className="button" onClick={() => desk.standHere(name)}>
+                  I am {name}
+                </button>
+              )}
+              <button
+                type="button"
+                className="button"
+                aria-label={`Put ${name} away`}
+                onClick={() => desk.putAway(id)}
+              >
+                Put away
+              </button>
+            </li>
+          ))}
+        </ul>
+        {here.length === 0 ? <p className="mt-3">Nobody yet. Add yourself.</p> : null}
+        <AddPerson onAdd={desk.add} />
+        <Refusal error={desk.error} />
+        {away.length > 0 ? (
+          <p className="text-muted mt-3">
+            Put away: {away.map(({ name }) => name).join(', ')}. Add the name again to bring somebody back.
+          </p>
+        ) : null}
+      </section>
+      <section aria-label="Time" className="sheet p-4 sm:px-6 sm:py-5">
+        <h2 className="text-lg">The clock on the wall</h2>
+        <label className="block mt-2">
+          <span className="block text-muted">Time zone of log, day, waits and calendars</span>
+          <select
+            className="field mt-1 w-full"
+            value={timeZone}
+            onChange={(event) => void desk.chooseZone(event.target.value)}
+          >
+            {[...new Set([timeZone, ...zones])].map((zone) => (
+              <option key={zone}>{zone}</option>
+            ))}
+          </select>
+        </label>
+        <p className="text-muted mt-2">Summer time comes and goes by itself.</p>
+        <h2 className="text-lg mt-6">Copies</h2>
+        <p className="mt-1">
+          A whole copy, photos and runs included, is made every day and kept for two weeks. To make one now,
+          and to bring one back:
+        </p>
+        <pre className="note mt-2 overflow-x-auto">
+          {'./feather backup my-copy.feather\n./feather restore my-copy.feather'}
+        </pre>
+        <p className="mt-3">
+          <a href="/book">Materials, machines and settings as a file</a> are for another workshop or a
+          spreadsheet; they hold no runs.
+        </p>
+      </section>
+    </div>
+  );
+}
+
+function AddPerson({ onAdd }: { readonly onAdd: (name: string) => Promise<boolean> }) {
+  const [name, setName] = useState('');
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim() && (await onAdd(name))) setName('');
+  };
+  return (
+    <form className="flex flex-wrap gap-2 mt-3" onSubmit={(event) => void submit(event)}>
+      <label className="grow">
+        <span className="block text-muted">Name</span>
+        <input
+          className="field w-full"
+          value={name}
+          maxLength={60}
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <button type="submit" className="button self-end" data-kind="main">
+        Add
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,34 @@
+import { useState } from 'react';
+import { callApi } from '#web/islands/shared/callApi.ts';
+import { keepCookie } from '#web/islands/shared/cookies.ts';
+import type { WorkshopReply } from '#web/schemas/workshop.ts';
+
+/** Changing who works here and which clock counts. */
+export function useWorkshop(first: WorkshopReply) {
+  const [workshop, setWorkshop] = useState(first);
+  const [error, setError] = useState<unknown>(null);
+  const send = async (path: string, method: string, body?: object): Promise<boolean> => {
+    setError(null);
+    try {
+      setWorkshop(await callApi<WorkshopReply>(path, method, body));
+      return true;
+    } catch (refusal) {
+      setError(refusal);
+      return false;
+    }
+  };
+  return {
+    workshop,
+    error,
+    add: (name: string) => send('/api/operators', 'POST', { name }),
+    putAway: (id: number) => void send(`/api/operators/${id}`, 'DELETE'),
+    chooseZone: async (timeZone: string) => {
+      // Every time on the page is told anew.
+      if (await send('/api/workshop', 'PUT', { timeZone })) location.reload();
+    },
+    standHere: (name: string) => {
+      keepCookie('feather_operator', name);
+      location.reload();
+    },
+  };
+}

@@ -1,0 +1,3 @@
+import { deleteOperator } from '#web/endpoints/workshop.ts';
+
+export const DELETE = deleteOperator.serve;

@@ -1,0 +1,3 @@
+import { postOperator } from '#web/endpoints/workshop.ts';
+
+export const POST = postOperator.serve;
