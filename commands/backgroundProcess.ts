@@ -1,5 +1,14 @@
 import { spawn } from 'node:child_process';
-import { closeSync, existsSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 
 export interface BackgroundOptions {
@@ -12,7 +21,11 @@ export interface BackgroundOptions {
 
 /** Starts a process that outlives this one, with its log and its process id in the home folder. */
 export function startBackground(options: BackgroundOptions): number {
-  const log = openSync(join(options.home, 'logs', `${options.name}.log`), 'w', 0o600);
+  const path = logFile(options.home, options.name);
+  begunAt.set(path, existsSync(path) ? statSync(path).size : 0);
+  const log = openSync(path, 'a', 0o600);
+  // A log from before was readable by all.
+  chmodSync(path, 0o600);
   const child = spawn(options.command, [...options.arguments], {
     detached: true,
     stdio: ['ignore', log, log],
@@ -67,9 +80,36 @@ export function isRunning(pid: number): boolean {
   }
 }
 
+/** Whether a process that was started here is alive: the one of that id and that beginning. */
+export function isBackgroundRunning(home: string, name: string): boolean {
+  const file = pidFile(home, name);
+  if (!existsSync(file)) return false;
+  const pid = Number(readFileSync(file, 'utf8'));
+  if (!isRunning(pid)) return false;
+  const begun = startFile(home, name);
+  const start = existsSync(begun) ? Number(readFileSync(begun, 'utf8')) : null;
+  return !start || startOf(pid) === start;
+}
+
+/** What a process has written since this one started it. */
+export function freshLog(home: string, name: string): string {
+  const path = logFile(home, name);
+  if (!existsSync(path)) return '';
+  return readFileSync(path)
+    .subarray(begunAt.get(path) ?? 0)
+    .toString('utf8');
+}
+
+/** How long each log was when its process was started. */
+const begunAt = new Map<string, number>();
+
+function logFile(home: string, name: string): string {
+  return join(home, 'logs', `${name}.log`);
+}
+
 /** The last lines of a process's log, for telling what went wrong. */
 export function tailLog(home: string, name: string, lines = 8): string {
-  const file = join(home, 'logs', `${name}.log`);
+  const file = logFile(home, name);
   if (!existsSync(file)) return '(no log)';
   return readFileSync(file, 'utf8').trim().split('\n').slice(-lines).join('\n');
 }

@@ -4,27 +4,36 @@ import { migrateUp } from '#commands/migrateStore.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { requirePort } from '#commands/requirePort.ts';
 import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
-import { startDatabase } from '#commands/startDatabase.ts';
+import { openDatabase } from '#commands/databaseUrl.ts';
+import { startKeeper, stopKeeper } from '#commands/keeper.ts';
+import { requireDemoStore } from '#commands/prepareStore.ts';
+import { markDemoStore } from '#store/repositories/workshop.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
 await reportFailure(async () => {
   const home = homeFolder('demo');
+  await stopKeeper(home);
   await stopProcesses(home);
   const port = await requirePort();
   buildApp();
-  const databaseUrl = process.env['FEATHER_DATABASE_URL'] ?? (await startDatabase(home));
-  const store = connectStore(databaseUrl);
+  const address = await openDatabase(home);
+  // A private instance in the demo's own folder holds nothing but the demo.
+  if (!address.isOwn) await requireDemoStore(address.url);
+  const store = connectStore(address.url);
   try {
     await migrateUp(store);
+    await markDemoStore(store);
     await seedDemo(store, new Date());
   } finally {
     await store.destroy();
   }
-  const standIns = await startStandIns(home, Number(process.env['FEATHER_CUTTER_PACE'] ?? 6));
-  const address = await startWeb(home, port, databaseUrl, standIns);
-  console.log(`Pale Feather is ready: ${address}`);
+  const pace = Number(process.env['FEATHER_CUTTER_PACE'] ?? 6);
+  const standIns = await startStandIns(home, pace);
+  const shown = await startWeb(home, port, address.url, standIns);
+  startKeeper(home, { ...address, port, standIns, pace });
+  console.log(`Pale Feather is ready: ${shown}`);
   console.log('Stop it with ./feather stop');
   // The first page costs more than all others: nobody should wait for it who opens the address.
-  await fetch(address);
+  await fetch(shown);
 });

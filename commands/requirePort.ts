@@ -12,6 +12,6 @@ export async function requirePort(): Promise<number> {
     throw new Error(`FEATHER_PORT is not a port: ${wanted}`);
   if (await isPortFree(port)) return port;
   throw new Error(
-    `Port ${port} is taken by another program. Choose one: FEATHER_PORT=${port + 1} ./feather demo`,
+    `Port ${port} is taken by another program. Choose another, such as FEATHER_PORT=${port + 1}.`,
   );
 }

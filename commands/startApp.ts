@@ -1,5 +1,12 @@
 import { join } from 'node:path';
-import { isRunning, pause, startBackground, stopBackground, tailLog } from '#commands/backgroundProcess.ts';
+import {
+  freshLog,
+  isRunning,
+  pause,
+  startBackground,
+  stopBackground,
+  tailLog,
+} from '#commands/backgroundProcess.ts';
 import { findFreePort } from '#commands/freePort.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 
@@ -8,14 +15,14 @@ export interface StandInPorts {
   readonly desk: CutterPorts;
   readonly roll: CutterPorts;
   readonly flat: CutterPorts;
-  readonly printer?: { readonly port: number };
+  readonly printer?: { readonly port: number } | undefined;
 }
 
 interface CutterPorts {
   readonly dataPort: number;
   readonly panelPort: number;
   /** The page that shows its panel and its sheet. */
-  readonly pagePort?: number;
+  readonly pagePort?: number | undefined;
 }
 
 const NODE_FLAGS = ['--import', 'tsx'];
@@ -36,9 +43,13 @@ function trayFolder(home: string): string {
 }
 
 async function startPrinter(home: string) {
+  return startPrinterAt(home, await findFreePort());
+}
+
+/** Starts the printer on a port, which is that of the one before when it is started again. */
+export async function startPrinterAt(home: string, port: number) {
   const name = 'printer';
   await stopBackground(home, name);
-  const port = await findFreePort();
   const pid = startBackground({
     home,
     name,
@@ -46,18 +57,27 @@ async function startPrinter(home: string) {
     arguments: [...NODE_FLAGS, join(ROOT, 'devices/printer/main.ts')],
     environment: { FEATHER_PRINTER_PORT: String(port), FEATHER_TRAY: trayFolder(home) },
   });
-  await waitUntil(home, name, pid, () => Promise.resolve(tailLog(home, name).includes('printerPort')));
+  await waitUntil(home, name, pid, () => Promise.resolve(freshLog(home, name).includes('printerPort')));
   return { port };
 }
 
 async function startStandIn(home: string, model: 'desk' | 'roll' | 'flat', pace: number) {
-  const name = `cutter-${model}`;
-  await stopBackground(home, name);
-  const ports = {
+  return startStandInAt(home, model, pace, {
     dataPort: await findFreePort(),
     panelPort: await findFreePort(),
     pagePort: await findFreePort(),
-  };
+  });
+}
+
+/** Starts a stand-in cutter on its ports, which are those of the one before when it is started again. */
+export async function startStandInAt(
+  home: string,
+  model: 'desk' | 'roll' | 'flat',
+  pace: number,
+  ports: CutterPorts,
+): Promise<CutterPorts> {
+  const name = `cutter-${model}`;
+  await stopBackground(home, name);
   const pid = startBackground({
     home,
     name,
@@ -67,12 +87,12 @@ async function startStandIn(home: string, model: 'desk' | 'roll' | 'flat', pace:
       FEATHER_CUTTER_MODEL: model,
       FEATHER_CUTTER_PORT: String(ports.dataPort),
       FEATHER_CUTTER_PANEL_PORT: String(ports.panelPort),
-      FEATHER_CUTTER_PAGE_PORT: String(ports.pagePort),
+      ...(ports.pagePort === undefined ? {} : { FEATHER_CUTTER_PAGE_PORT: String(ports.pagePort) }),
       FEATHER_CUTTER_PACE: String(pace),
       FEATHER_TRAY: trayFolder(home),
     },
   });
-  await waitUntil(home, name, pid, () => Promise.resolve(tailLog(home, name).includes('dataPort')));
+  await waitUntil(home, name, pid, () => Promise.resolve(freshLog(home, name).includes('dataPort')));
   return ports;
 }
 
@@ -81,7 +101,7 @@ export async function startWeb(
   home: string,
   port: number,
   databaseUrl: string,
-  standIns: StandInPorts,
+  standIns: StandInPorts | null,
 ): Promise<string> {
   await stopBackground(home, 'web');
   const pid = startBackground({

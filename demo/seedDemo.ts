@@ -39,6 +39,7 @@ import { addMachine, findMachine } from '#store/repositories/machines.ts';
 import { findSetting } from '#store/repositories/settings.ts';
 import { changeStation, findStation } from '#store/repositories/stations.ts';
 import { addBlade, addMat, careForBlade, careForMat, listBlades } from '#store/repositories/tools.ts';
+import { addOperator } from '#store/repositories/workshop.ts';
 import { addTestCut } from '#store/repositories/testCuts.ts';
 
 /** When the workshop began to keep its book here. */
@@ -48,6 +49,7 @@ const BLADE_KIND = '45° fine';
 /** Fills an empty store with the demo workshop; a store that holds materials already is left as it is. */
 export async function seedDemo(db: Store, now: Date): Promise<void> {
   if ((await listMaterials(db)).length > 0) return;
+  for (const name of ['Ines', 'Tove']) await addOperator(db, name, name, daysBefore(now, MONTHS_AGO));
   for (const material of MATERIALS) await addMaterial(db, material, daysBefore(now, MONTHS_AGO), 'Ines');
   await furnishStations(db, now);
   await drawJobs(db, now);

@@ -1,4 +1,4 @@
-import { AppError } from '#core/errors/appError.ts';
+import type { AppError } from '#core/errors/appError.ts';
 import { ERROR_TABLE } from '#web/endpoints/errorTable.ts';
 
 /** The page asks again by itself after so many seconds. */

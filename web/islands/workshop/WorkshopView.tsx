@@ -52,35 +52,47 @@ export function WorkshopView({ workshop: first, operator, zones }: Props) {
           </p>
         ) : null}
       </section>
-      <section aria-label="Time" className="sheet p-4 sm:px-6 sm:py-5">
-        <h2 className="text-lg">The clock on the wall</h2>
-        <label className="block mt-2">
-          <span className="block text-muted">Time zone of log, day, waits and calendars</span>
-          <select
-            className="field mt-1 w-full"
-            value={timeZone}
-            onChange={(event) => void desk.chooseZone(event.target.value)}
-          >
-            {[...new Set([timeZone, ...zones])].map((zone) => (
-              <option key={zone}>{zone}</option>
-            ))}
-          </select>
-        </label>
-        <p className="text-muted mt-2">Summer time comes and goes by itself.</p>
-        <h2 className="text-lg mt-6">Copies</h2>
-        <p className="mt-1">
-          A whole copy, photos and runs included, is made every day and kept for two weeks. To make one now,
-          and to bring one back:
-        </p>
-        <pre className="note mt-2 overflow-x-auto">
-          {'./feather backup my-copy.feather\n./feather restore my-copy.feather'}
-        </pre>
-        <p className="mt-3">
-          <a href="/book">Materials, machines and settings as a file</a> are for another workshop or a
-          spreadsheet; they hold no runs.
-        </p>
-      </section>
+      <ClockAndCopies timeZone={timeZone} zones={zones} onChoose={(zone) => void desk.chooseZone(zone)} />
     </div>
+  );
+}
+
+interface ClockProps {
+  readonly timeZone: string;
+  readonly zones: readonly string[];
+  readonly onChoose: (zone: string) => void;
+}
+
+function ClockAndCopies({ timeZone, zones, onChoose }: ClockProps) {
+  return (
+    <section aria-label="Time" className="sheet p-4 sm:px-6 sm:py-5">
+      <h2 className="text-lg">The clock on the wall</h2>
+      <label className="block mt-2">
+        <span className="block text-muted">Time zone of log, day, waits and calendars</span>
+        <select
+          className="field mt-1 w-full"
+          value={timeZone}
+          onChange={(event) => onChoose(event.target.value)}
+        >
+          {[...new Set([timeZone, ...zones])].map((zone) => (
+            <option key={zone}>{zone}</option>
+          ))}
+        </select>
+      </label>
+      <p className="text-muted mt-2">Summer time comes and goes by itself.</p>
+      <h2 className="text-lg mt-6">Copies</h2>
+      <p className="mt-1">
+        A whole copy, photos and runs included, is made every day and kept for two weeks. To make one now, and
+        to bring one back:
+      </p>
+      <pre className="note mt-2 overflow-x-auto">
+        {'./feather backup my-copy.feather\n./feather restore my-copy.feather'}
+      </pre>
+      <p className="mt-3">
+        <a href="/book">Materials, machines and settings as a file</a> are for another workshop or a
+        spreadsheet; they hold no runs.
+      </p>
+    </section>
   );
 }
 

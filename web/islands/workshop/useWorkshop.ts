@@ -20,7 +20,16 @@ export function useWorkshop(first: WorkshopReply) {
   return {
     workshop,
     error,
-    add: (name: string) => send('/api/operators', 'POST', { name }),
+    add: async (name: string) => {
+      const isFirst = workshop.people.length === 0;
+      const isAdded = await send('/api/operators', 'POST', { name });
+      // Who adds the first person is that person, and comes from the first steps on the bench.
+      if (isAdded && isFirst) {
+        keepCookie('feather_operator', name.trim());
+        location.assign('/');
+      }
+      return isAdded;
+    },
     putAway: (id: number) => void send(`/api/operators/${id}`, 'DELETE'),
     chooseZone: async (timeZone: string) => {
       // Every time on the page is told anew.
