@@ -10,7 +10,7 @@ const rooms = {
   demo: ['core', 'store', 'demo'],
   server: ['core', 'store', 'server'],
   web: ['core', 'store', 'server', 'web'],
-  e2e: ['core', 'store', 'server', 'web/schemas', 'web/endpoints', 'devices', 'commands', 'demo', 'e2e'],
+  e2e: ['core', 'store', 'server', 'web/schemas', 'web/endpoints', 'devices', 'commands', 'demo', 'benchmarks', 'e2e'],
   commands: ['core', 'store', 'web/schemas', 'demo', 'devices', 'commands'],
   benchmarks: ['core', 'store', 'commands', 'benchmarks'],
 };

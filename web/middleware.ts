@@ -7,9 +7,11 @@ import { secureHeaders } from '#web/endpoints/secureHeaders.ts';
 import { troublePage } from '#web/endpoints/troublePage.ts';
 import { prepareBench } from '#web/endpoints/prepareBench.ts';
 import { warmPool } from '#web/workers/pool.ts';
+import { watchSoon } from '#web/workers/refitKnowledge.ts';
 
 warmPool();
 prepareBench(serverContext());
+watchSoon(serverContext());
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 const pages = new PageCache(() => serverContext().countWrites());

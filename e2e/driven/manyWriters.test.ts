@@ -3,8 +3,8 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { addBlade } from '#store/repositories/tools.ts';
 import { changeStation } from '#store/repositories/stations.ts';
 import { openTestStore } from '#store/tests/testStore.ts';
-import { askEndpoint } from '#e2e/support/askEndpoint.ts';
-import { countWritten, writeAtOnce } from '#e2e/support/manyWriters.ts';
+import { countWritten, writeAtOnce } from '#benchmarks/load/manyWriters.ts';
+import { askEndpoint, askPath } from '#e2e/support/askEndpoint.ts';
 import { deleteRefit } from '#web/endpoints/knowledge.ts';
 
 /** Eight people write at once, through the endpoints: every answer is true. */
@@ -28,7 +28,8 @@ afterAll(async () => {
   await db.destroy();
 });
 
-const EACH = Number(process.env['FEATHER_WRITES_EACH'] ?? 12);
+/** All 1,000 of them are written by `./feather server`, over HTTP. */
+const EACH = 12;
 
 it(`${8 * EACH} mixed writes of 8 writers, a third sent twice: no 500, and the book holds what was answered`, async () => {
   const now = new Date();
@@ -46,7 +47,7 @@ it(`${8 * EACH} mixed writes of 8 writers, a third sent twice: no 500, and the b
   const bladeId = await addBlade(db, blade, 'Ines', now);
   await changeStation(db, machineId, { bladeId, conditionId }, 'Ines', now);
   const before = await countWritten(db);
-  const told = await writeAtOnce(8, EACH, machineId, 2611);
+  const told = await writeAtOnce(8, EACH, machineId, 2611, askPath);
   const kept = await countWritten(db);
   expect(troubles).toEqual([]);
   expect([...told.statuses.keys()].filter((status) => status >= 500)).toEqual([]);

@@ -1,5 +1,6 @@
 import type { APIContext } from 'astro';
 import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
+import { ENDPOINTS } from '#web/endpoints/listEndpoints.ts';
 
 /** What a request is made of besides its endpoint. */
 export interface Asked {
@@ -27,4 +28,19 @@ export async function askEndpoint<Reply = unknown>(
   const api = { request, url, params: texts, cookies } as unknown as APIContext;
   const response = await endpoint.serve(api);
   return { status: response.status, reply: (await response.json()) as Reply };
+}
+
+/** Asks whichever endpoint answers an address. */
+export async function askPath(
+  method: string,
+  path: string,
+  asked: Omit<Asked, 'params'>,
+): Promise<{ readonly status: number; readonly reply: unknown }> {
+  for (const endpoint of ENDPOINTS) {
+    if (endpoint.method !== method) continue;
+    const pattern = new RegExp(`^${endpoint.path.replace(/\{(\w+)\}/g, '(?<$1>[^/]+)')}$`);
+    const match = pattern.exec(path);
+    if (match) return askEndpoint(endpoint, { ...asked, params: { ...match.groups } });
+  }
+  throw new Error(`${method} ${path} is not there`);
 }

@@ -102,6 +102,11 @@ async function fitBook({ store, log }: ServerContext): Promise<number | null> {
   return id;
 }
 
+/** Compares what was cut while nobody watched: before this server was started, or in a copy that was brought back. */
+export function watchSoon({ store, log }: ServerContext): void {
+  watchAll(store).catch((error: unknown) => log.error({ error }, 'drift was not watched'));
+}
+
 /** New cuts are compared with what was expected of them, on every machine. */
 async function watchAll(store: ServerContext['store']): Promise<void> {
   for (const { id } of await listMachines(store)) await watchDrift(store, id, new Date());

@@ -122,9 +122,11 @@ function CorrectBlade({ blade, tools }: { readonly blade: Blade; readonly tools:
 
 function NewBlade({ tools, next }: { readonly tools: Tools; readonly next: number }) {
   return (
-    <details className="mt-3">
+    // On an empty shelf it stands open: it is why one comes here.
+    <details className="mt-3" open={next === 1}>
       <summary className="button">Add a blade</summary>
       <form
+        id="new-blade"
         aria-label="New blade"
         className="grid gap-3 grid-cols-2 sm:grid-cols-3 mt-3"
         onSubmit={(event) => {

@@ -1,8 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Store } from '#store/connection/connectStore.ts';
-import { askEndpoint } from '#e2e/support/askEndpoint.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
-import { ENDPOINTS } from '#web/endpoints/listEndpoints.ts';
 
 /** What eight writers were told, to be compared with what is in the book. */
 export interface WriterTally {
@@ -13,11 +11,12 @@ export interface WriterTally {
   readonly revisions: number;
 }
 
-const find = (method: string, path: string) => {
-  const endpoint = ENDPOINTS.find((one) => one.method === method && one.path === path);
-  if (!endpoint) throw new Error(`${method} ${path} is not there`);
-  return endpoint;
-};
+/** Asks the application, over HTTP or without it. */
+export type Ask = (
+  method: 'GET' | 'POST',
+  path: string,
+  asked: { readonly body?: unknown; readonly key?: string },
+) => Promise<{ readonly status: number; readonly reply: unknown }>;
 
 const pack = {
   maker: 'One Maker',
@@ -45,8 +44,9 @@ export async function writeAtOnce(
   each: number,
   machineId: number,
   seed: number,
+  ask: Ask,
 ): Promise<WriterTally> {
-  const tally = new Tally(machineId);
+  const tally = new Tally(machineId, ask);
   const write = async (who: number) => {
     const random = seededRandom(seed + who);
     for (let turn = 0; turn < each; turn++) {
@@ -67,7 +67,10 @@ class Tally implements WriterTally {
   cuts = 0;
   revisions = 0;
 
-  constructor(private readonly machineId: number) {}
+  constructor(
+    private readonly machineId: number,
+    private readonly send: Ask,
+  ) {}
 
   readonly addMaterial = async (number: number, isTwice: boolean) => {
     const name = `Herring ${number}`;
@@ -83,24 +86,22 @@ class Tally implements WriterTally {
   readonly addCut = async (number: number, isTwice: boolean) => {
     const body = { operation: 'kiss', force: 60 + (number % 100), speed: 200, passes: 1 };
     const cut = { ...body, exposureMm: 0.3, grade: 3, flaws: [] };
-    if (await this.ask('/api/stations/{machineId}/test-cuts', cut, isTwice)) this.cuts += 1;
+    if (await this.ask(`/api/stations/${this.machineId}/test-cuts`, cut, isTwice)) this.cuts += 1;
   };
 
   readonly keep = async (number: number, isTwice: boolean) => {
-    const answer = find('GET', '/api/stations/{machineId}/answers/{operation}');
-    const params = { machineId: this.machineId, operation: 'kiss' };
-    const { reply } = await askEndpoint<{ revision: { revision: number } | null }>(answer, { params });
-    const basedOn = reply.revision?.revision ?? 0;
+    const { reply } = await this.send('GET', `/api/stations/${this.machineId}/answers/kiss`, {});
+    const answer = reply as { revision: { revision: number } | null };
+    const basedOn = answer.revision?.revision ?? 0;
     const revision = { values: { ...values, force: 60 + (number % 100) }, sources, reason: '', basedOn };
     const body = { operation: 'kiss', ...revision };
-    if (await this.ask('/api/stations/{machineId}/settings', body, isTwice)) this.revisions += 1;
+    if (await this.ask(`/api/stations/${this.machineId}/settings`, body, isTwice)) this.revisions += 1;
   };
 
   /** Asks once, or twice at the same moment with one key. @returns what was kept, or `null` when it was refused */
   private async ask(path: string, body: unknown, isTwice: boolean): Promise<unknown> {
-    const endpoint = find('POST', path);
-    const asked = { params: { machineId: this.machineId }, body, key: randomUUID() };
-    const all = await Promise.all([...Array(isTwice ? 2 : 1)].map(() => askEndpoint(endpoint, asked)));
+    const asked = { body, key: randomUUID() };
+    const all = await Promise.all([...Array(isTwice ? 2 : 1)].map(() => this.send('POST', path, asked)));
     for (const { status } of all) this.statuses.set(status, (this.statuses.get(status) ?? 0) + 1);
     return all.find(({ status }) => status < 300)?.reply ?? null;
   }

@@ -1,0 +1,126 @@
+import { execFile } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import type { Page } from 'playwright-core';
+import { afterAll, describe, expect, it } from 'vitest';
+import { findFreePort } from '#commands/freePort.ts';
+import { ROOT } from '#commands/homeFolder.ts';
+import { openBrowser } from '#commands/openBrowser.ts';
+
+/** A stranger starts empty, works a morning, backs up, deletes everything, restores and goes on. */
+const run = promisify(execFile);
+const folder = mkdtempSync(join(tmpdir(), 'feather-workshop-'));
+const home = join(folder, 'book');
+const copy = join(folder, 'morning.feather');
+const port = await findFreePort();
+const address = `http://127.0.0.1:${port}`;
+const { FEATHER_DATABASE_URL: _none, ...rest } = process.env;
+const environment = { ...rest, FEATHER_HOME: home, FEATHER_PORT: String(port), FEATHER_CALLED_FROM: folder };
+
+async function feather(
+  command: 'start' | 'stop' | 'backup' | 'restore',
+  ...given: string[]
+): Promise<string> {
+  const { stdout } = await run(
+    process.execPath,
+    ['--import', 'tsx', join(ROOT, `commands/${command}.ts`), ...given],
+    { cwd: ROOT, env: environment },
+  );
+  return stdout;
+}
+
+const pidOf = (name: string) => Number(readFileSync(join(home, 'run', `${name}.pid`), 'utf8'));
+const settled = (page: Page) => page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+
+afterAll(async () => {
+  await feather('stop').catch(() => '');
+  rmSync(folder, { recursive: true, force: true });
+});
+
+describe('a workshop of its own', () => {
+  it('starts empty and leads by the hand to the first answer', async () => {
+    const said = await feather('start');
+    expect(said).toContain(home);
+    expect(statSync(home).mode & 0o077).toBe(0);
+    const context = await openBrowser({ width: 1280, height: 800 });
+    const page = await context.newPage();
+    const errors: string[] = [];
+    page.on('pageerror', (error) => errors.push(error.message));
+    await page.goto(address);
+    await page.getByRole('link', { name: 'Add a person' }).click();
+    await settled(page);
+    await page.getByLabel('Name', { exact: true }).fill('Runa');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await page.getByRole('link', { name: 'Add a machine' }).click();
+    await settled(page);
+    await page.getByLabel('What you call it').fill('Kitchen cutter');
+    await page.getByRole('button', { name: 'Keep it and stand there' }).click();
+    await page.waitForURL((url) => url.pathname === '/');
+    await page.goto(`${address}/upkeep#new-blade`);
+    await settled(page);
+    await page.getByRole('form', { name: 'New blade' }).getByRole('button').click();
+    await page
+      .getByText(/No\. 1, 45° fine/)
+      .first()
+      .waitFor();
+    await page.goto(address);
+    await settled(page);
+    await page.getByRole('button', { name: /^Blade/ }).click();
+    await page.getByRole('menuitem', { name: /No\. 1/ }).click();
+    await page.getByText('Put the blade in the machine').waitFor();
+    await page.goto(`${address}/materials/new`);
+    await settled(page);
+    await page.getByLabel('Name on the pack').fill('Corner shop vinyl');
+    await page.getByLabel('Maker').fill('Nobody');
+    await page.getByRole('button', { name: 'Keep it and load it here' }).click();
+    await page.waitForURL((url) => url.pathname === '/');
+    await page.getByRole('heading', { name: 'Corner shop vinyl' }).waitFor();
+    await page.getByText('Never cut here.').waitFor();
+    expect(errors).toEqual([]);
+    await context.close();
+  });
+
+  it('is restarted when a process dies, with nothing lost', async () => {
+    for (const name of ['web', 'database']) {
+      process.kill(pidOf(name), 'SIGKILL');
+      await expect
+        .poll(
+          () =>
+            fetch(`${address}/api/materials`).then(
+              (reply) => reply.status,
+              () => 0,
+            ),
+          { timeout: 30_000, interval: 300 },
+        )
+        .toBe(200);
+    }
+    const materials = (await (await fetch(`${address}/api/materials`)).json()) as { name: string }[];
+    expect(materials.map(({ name }) => name)).toContain('Corner shop vinyl');
+  });
+
+  it('is copied while in use, deleted, brought back, and goes on', async () => {
+    const before = await (await fetch(`${address}/api/materials`)).json();
+    expect(await feather('backup', copy)).toMatch(/read back and is the same/);
+    await feather('stop');
+    rmSync(home, { recursive: true });
+    expect(await feather('restore', copy)).toMatch(/are back/);
+    await feather('start');
+    expect(await (await fetch(`${address}/api/materials`)).json()).toEqual(before);
+    const people = (await (await fetch(`${address}/api/workshop`)).json()) as { people: { name: string }[] };
+    expect(people.people.map(({ name }) => name)).toEqual(['Runa']);
+    const added = await fetch(`${address}/api/operators`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: 'Odd' }),
+    });
+    expect(added.status).toBe(201);
+    expect(existsSync(join(home, 'copies'))).toBe(true);
+    await expect
+      .poll(() => readdirSync(join(home, 'copies')).some((name) => name.startsWith('daily-')), {
+        timeout: 30_000,
+      })
+      .toBe(true);
+  });
+});
