@@ -5,6 +5,8 @@ import { PageCache, pageKey } from '#web/endpoints/pageCache.ts';
 import { asAppError, replyToError } from '#web/endpoints/replyToError.ts';
 import { secureHeaders } from '#web/endpoints/secureHeaders.ts';
 import { troublePage } from '#web/endpoints/troublePage.ts';
+import { workshopZone } from '#web/endpoints/workshopZone.ts';
+import { setServerZone } from '#web/islands/shared/formatTime.ts';
 import { prepareBench } from '#web/endpoints/prepareBench.ts';
 import { warmPool } from '#web/workers/pool.ts';
 import { watchSoon } from '#web/workers/refitKnowledge.ts';
@@ -47,6 +49,8 @@ async function answer(next: () => Promise<Response>): Promise<Response> {
 /** A page whole, or a page that says why there is none. */
 async function answerPage(next: () => Promise<Response>): Promise<Response> {
   try {
+    // Before anything is written: parts of a page are written before its frame has read what it needs.
+    setServerZone(await workshopZone(serverContext().store));
     const response = await next();
     if (!response.headers.get('content-type')?.startsWith('text/html')) return response;
     // What breaks while a page is written would else cut it off in the middle.

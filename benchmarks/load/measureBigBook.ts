@@ -2,8 +2,8 @@ import { connectStore } from '#store/connection/connectStore.ts';
 import { closeAlarm, raiseAlarm } from '#store/repositories/drift.ts';
 import { CSV_COLUMNS } from '#core/book/csvColumns.ts';
 
-const MATERIALS = 2_000;
-const OPERATIONS = ['kiss', 'through', 'score', 'crease', 'perforated'] as const;
+const MATERIALS = 2_500;
+const OPERATIONS = ['kiss', 'through', 'score', 'perforated'] as const;
 const MACHINE = { id: 1, name: 'Gannet 600' } as const;
 
 /** Reads a big file in over HTTP, then doubts all its settings for a drift. */

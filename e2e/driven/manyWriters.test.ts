@@ -55,6 +55,6 @@ it(`${8 * EACH} mixed writes of 8 writers, a third sent twice: no 500, and the b
   expect(kept.blades.length - before.blades.length).toBe(told.blades.length);
   expect(kept.cuts - before.cuts).toBe(told.cuts);
   expect(kept.revisions - before.revisions).toBe(told.revisions);
-  expect(told.materials.length).toBeGreaterThan(EACH);
+  expect(told.materials.length).toBeGreaterThan(EACH / 2);
   expect(told.revisions).toBeGreaterThan(0);
 }, 120_000);

@@ -59,11 +59,44 @@ export async function findJobHead(db: Store, id: number): Promise<JobHead> {
   return readJobHeadRow(row);
 }
 
+/** A drawing is written in parts of so many characters: writing one of many megabytes at once would hold the server up. */
+const PART_CHARACTERS = 1_500_000;
+
 export async function addJob(db: Store, job: NewJob, now: Date): Promise<number> {
+  if (job.source.length <= PART_CHARACTERS) return insertJob(db, job, job.source, now);
+  return db.transaction(async (transaction) => {
+    const parts = listParts(job.source);
+    const id = await insertJob(transaction, job, parts[0] as string, now);
+    for (const part of parts.slice(1)) {
+      await transaction('jobs')
+        .where({ id })
+        .update({ source: transaction.raw('CONCAT(source, CONVERT(? USING utf8mb4))', [Buffer.from(part)]) });
+      // Whoever else waits for the server has a turn.
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+    return id;
+  });
+}
+
+/** A text in parts, none of which ends within a pair of surrogates. */
+function listParts(text: string): readonly string[] {
+  const parts: string[] = [];
+  for (let at = 0; at < text.length;) {
+    let end = Math.min(text.length, at + PART_CHARACTERS);
+    const last = text.charCodeAt(end - 1);
+    if (end < text.length && last >= 0xd800 && last < 0xdc00) end -= 1;
+    parts.push(text.slice(at, end));
+    at = end;
+  }
+  return parts;
+}
+
+async function insertJob(db: Store, job: NewJob, source: string, now: Date): Promise<number> {
   const [id] = await db('jobs').insert({
     name: job.name,
     format: job.format,
-    source: job.source,
+    // As bytes: a text would be searched for every character that must be marked.
+    source: db.raw('CONVERT(? USING utf8mb4)', [Buffer.from(source)]),
     roles: JSON.stringify(job.roles),
     line_roles: JSON.stringify(job.lineRoles),
     are_roles_guessed: job.areRolesGuessed,

@@ -87,16 +87,15 @@ export function defineEndpoint<
   const status = spec.status ?? 200;
   const serve: APIRoute = async (api) => {
     try {
+      const sent = spec.body && (await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES));
       const input = {
         params: spec.params ? spec.params.parse(api.params) : undefined,
         query: spec.query ? spec.query.parse(Object.fromEntries(api.url.searchParams)) : undefined,
-        body: spec.body
-          ? spec.body.parse(await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES))
-          : undefined,
+        body: spec.body?.parse(sent?.value),
         author: readAuthor(api),
         origin: `http://${api.request.headers.get('host') ?? api.url.host}`,
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
-      const reply = await perform(spec, api, input);
+      const reply = await perform(spec, api, input, sent?.sha256 ?? '');
       return reply instanceof Response ? reply : Response.json(reply, { status });
     } catch (error) {
       return replyToError(error, spec.method === 'GET' || !isOutside(spec.change));
@@ -122,10 +121,11 @@ async function perform<Input extends EndpointInput<unknown, unknown, unknown>, R
   spec: Performed<Input, Reply>,
   api: APIContext,
   input: Input,
+  bodyHash: string,
 ): Promise<Reply | Response> {
   const server = serverContext();
   const later: ((server: ServerContext) => void)[] = [];
-  const reply = await performWith(spec, api, input, server, later);
+  const reply = await performWith(spec, api, input, bodyHash, server, later);
   for (const act of later) act(server);
   return reply;
 }
@@ -134,6 +134,7 @@ async function performWith<Input extends EndpointInput<unknown, unknown, unknown
   spec: Performed<Input, Reply>,
   api: APIContext,
   input: Input,
+  bodyHash: string,
   server: ServerContext,
   later: ((server: ServerContext) => void)[],
 ): Promise<Reply | Response> {
@@ -146,8 +147,7 @@ async function performWith<Input extends EndpointInput<unknown, unknown, unknown
     once: (act) => act(pool),
   };
   if (spec.method === 'GET' || spec.change === 'harmless') return spec.handle(input, direct);
-  const { params, query, body } = input;
-  const request = keyOf(api.request, api.url.pathname, [params, query, body]);
+  const request = keyOf(api.request, api.url, bodyHash);
   const before = await findReply<Reply>(pool, request);
   if (before) return before.reply;
   if (spec.change === 'outside') {

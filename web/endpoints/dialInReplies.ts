@@ -19,6 +19,8 @@ import { runTask } from '#web/workers/pool.ts';
 
 const dialInParams = z.object({ id: idParam });
 
+const MOST_SECONDS = 120;
+
 /** What a thread answers about a search; who hangs up ends the work. */
 async function askThread<Name extends 'window' | 'effort' | 'ways' | 'reasons'>(
   name: Name,
@@ -26,7 +28,8 @@ async function askThread<Name extends 'window' | 'effort' | 'ways' | 'reasons'>(
   { store, signal }: EndpointContext,
 ) {
   const question = await questionDialIn(store, await findDialIn(store, id));
-  return runTask(name, question, { signal });
+  // A search of many cuts takes one fit for each to say what it moved.
+  return runTask(name, question, { signal, seconds: MOST_SECONDS });
 }
 
 export const getWindow = defineEndpoint({

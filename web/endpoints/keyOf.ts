@@ -8,10 +8,10 @@ const KEY = /^[\x21-\x7e]{1,128}$/;
  * The key of a request that changes something, from its `Idempotency-Key` header (after the IETF draft "The
  * Idempotency-Key HTTP Header Field"); who names none gets one that nobody else has.
  *
- * @param input what the request says, as it was understood
+ * @param bodyHash of the bytes of its body, or empty
  * @throws AppError `badInput` for a key that is none
  */
-export function keyOf(request: Request, path: string, input: unknown): KeyedRequest {
+export function keyOf(request: Request, { pathname, search }: URL, bodyHash: string): KeyedRequest {
   const given = request.headers
     .get('idempotency-key')
     ?.trim()
@@ -20,7 +20,7 @@ export function keyOf(request: Request, path: string, input: unknown): KeyedRequ
     throw new AppError('badInput', 'a request key has 1 to 128 printable characters and no blanks');
   }
   const fingerprint = createHash('sha256')
-    .update(JSON.stringify([request.method, path, input]))
+    .update(JSON.stringify([request.method, pathname, search, bodyHash]))
     .digest('hex');
   return { key: given ?? randomUUID(), isOwn: given === undefined, fingerprint };
 }

@@ -9,7 +9,6 @@ import { listTimers, type Timer } from '#store/repositories/waits.ts';
 import { findGoingRuns, type GoingRun } from '#store/repositories/goingRuns.ts';
 import { listOperators } from '#store/repositories/workshop.ts';
 import { workshopZone } from '#web/endpoints/workshopZone.ts';
-import { setServerZone } from '#web/islands/shared/formatTime.ts';
 import { serverContext } from '#server/serverContext.ts';
 
 /** What every page shows: where one stands, who, in which units, and what can be changed at the rail. */
@@ -49,7 +48,6 @@ async function loadBench({ cookies }: Pick<AstroGlobal, 'cookies'>): Promise<Ben
     listOperators(store),
     workshopZone(store),
   ]);
-  setServerZone(timeZone);
   return {
     machines,
     station,

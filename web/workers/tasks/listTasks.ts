@@ -11,6 +11,7 @@ import {
   waysTask,
   windowTask,
 } from '#web/workers/tasks/answerTasks.ts';
+import { parseBody } from '#web/workers/tasks/parseBody.ts';
 import { fitBookTask } from '#web/workers/tasks/fitBookTask.ts';
 import {
   checkDrawingTask,
@@ -42,4 +43,5 @@ export const TASKS = {
   labels: drawLabels,
   readJsonBook,
   readCsvBook,
+  parseBody,
 } as const;

@@ -1,6 +1,23 @@
+import { readlinkSync } from 'node:fs';
+import { setPriority } from 'node:os';
 import { AppError } from '#core/errors/appError.ts';
 import type { TaskName, TaskReply } from '#web/workers/pool.ts';
 import { TASKS } from '#web/workers/tasks/listTasks.ts';
+
+/** How far a thread stands back behind the server's own, which drives machines and answers people. */
+const NICE = 10;
+
+standBack();
+
+/** On Linux a thread has a priority of its own; elsewhere all stay alike. Source: setpriority(2), proc(5). */
+function standBack(): void {
+  try {
+    const thread = Number(readlinkSync('/proc/thread-self').split('/').at(-1));
+    if (thread > 0 && thread !== process.pid) setPriority(thread, NICE);
+  } catch {
+    // Without it the work is done all the same.
+  }
+}
 
 /** What a thread of the pool does: one task after the other. */
 export default async function work({
