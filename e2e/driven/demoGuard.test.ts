@@ -1,0 +1,32 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { requireDemoStore } from '#commands/prepareStore.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { migrationSource } from '#store/migrations/listMigrations.ts';
+import { markDemoStore, setTimeZone } from '#store/repositories/workshop.ts';
+import { openTestStore } from '#store/tests/testStore.ts';
+
+/** The demo never writes into a store that is not its own. */
+const url = process.env['FEATHER_TEST_STORE_URL'] as string;
+let db: Store;
+beforeAll(async () => {
+  ({ db } = await openTestStore());
+});
+afterAll(() => db.destroy());
+
+it('a book that somebody keeps is refused, also one whose workshop has chosen its clock', async () => {
+  await expect(requireDemoStore(url)).rejects.toThrow(/a book that the demo did not make/);
+  await setTimeZone(db, 'Europe/Berlin');
+  await expect(requireDemoStore(url)).rejects.toThrow(/a book that the demo did not make/);
+});
+
+it('its own is taken, and an empty database', async () => {
+  await markDemoStore(db);
+  await expect(requireDemoStore(url)).resolves.toBeUndefined();
+  await db.migrate.rollback({ migrationSource }, true);
+  await db.schema.dropTable('knex_migrations');
+  await db.schema.dropTable('knex_migrations_lock');
+  await expect(requireDemoStore(url)).resolves.toBeUndefined();
+  await db.schema.createTable('theirs', (table) => table.integer('id'));
+  await expect(requireDemoStore(url)).rejects.toThrow(/tables of something else/);
+  await db.schema.dropTable('theirs');
+});
