@@ -67,7 +67,7 @@ async function measurePages(address: string): Promise<readonly Line[]> {
     lines.push({
       what: `${name}, 10 clients`,
       measured: `${round(ten.perSecond)} a second, p99 ${round(ten.p99Ms)} ms`,
-      beside: `${round(bare.perSecond)} a second of a bare endpoint (SELECT 1); before this issue 17`,
+      beside: `${round(bare.perSecond)} a second of a bare endpoint (SELECT 1); before: 17`,
       goal: 'a tenth of the bare endpoint, p99 under 300 ms',
       isMet: ten.perSecond >= bare.perSecond / 10 && ten.p99Ms < 300 && ten.failed === 0,
     });
@@ -88,7 +88,7 @@ async function measureHealthLine(address: string): Promise<Line> {
   return {
     what: `\`/api/health\` while ${health.heavy} heavy files are opened, reasons are asked for and PDFs drawn`,
     measured: `slowest of ${health.asked} answers ${round(health.slowestMs)} ms, p99 ${round(health.p99Ms)} ms`,
-    beside: `without that: slowest ${round(health.idleMs)} ms; before this issue over a minute`,
+    beside: `without that: slowest ${round(health.idleMs)} ms; before: over a minute`,
     goal: 'within 100 ms',
     isMet: health.slowestMs <= 100,
   };
@@ -120,7 +120,7 @@ async function measureWrites(address: string, url: string): Promise<Line> {
     return {
       what: `${WRITERS * WRITES_EACH} mixed writes by ${WRITERS} writers, a third sent twice`,
       measured: `${answers} answers in ${round(seconds)} s, ${failed.reduce((sum, one) => sum + one, 0)} of 500 and more; the book holds ${isTrue ? 'exactly what was answered' : 'something else than was answered'}`,
-      beside: 'before this issue 18 of 24 answers were 500',
+      beside: 'before: 18 of 24 answers were 500',
       goal: 'no 500, every answer true',
       isMet: failed.length === 0 && isTrue,
     };
@@ -135,14 +135,14 @@ async function measureBook(address: string, url: string): Promise<readonly Line[
     {
       what: `reading a file of ${round(rows)} settings in`,
       measured: `${round(importSeconds, 1)} s`,
-      beside: 'before this issue 48 s for 400',
+      beside: 'before: 48 s for 400',
       goal: 'under 10 s',
       isMet: importSeconds < 10,
     },
     {
       what: `a drift alarm over ${round(settings)} settings`,
       measured: `${round(driftSeconds, 2)} s, ${driftStatements} statements`,
-      beside: 'before this issue 8,005 statements for 2,000',
+      beside: 'before: 8,005 statements for 2,000',
       goal: 'under 1 s, a bounded number of statements',
       isMet: driftSeconds < 1 && driftStatements < 40,
     },
@@ -174,7 +174,7 @@ async function measureFrozen(address: string, home: string): Promise<Line> {
   return {
     what: 'a frozen database',
     measured: `${[...statuses].join(', ')} with Retry-After after ${round(seconds, 1)} s at most; ${healed} when it goes on`,
-    beside: 'before this issue 500 after 8 s',
+    beside: 'before: 500 after 8 s',
     goal: '503 with Retry-After in 3 s, heals by itself',
     isMet: isRight && seconds <= 3,
   };
@@ -189,7 +189,7 @@ function write(lines: readonly Line[]): string {
   return [
     '# The server under load',
     '',
-    `Written by \`./feather load\`: the demo on its own database, ${cpus().length} × ${cpu?.model.trim() ?? 'unknown processor'}, Node ${process.version}. Clients, server and database share the machine. "Before this issue" was measured by hand on another day with the demo, on a machine of the same kind.`,
+    `Written by \`./feather load\`: the demo on its own database, ${cpus().length} × ${cpu?.model.trim() ?? 'unknown processor'}, Node ${process.version}. Clients, server and database share the machine. "Before" was measured by hand with the demo of an earlier day, on a machine of the same kind.`,
     '',
     '| what | measured | beside | goal | |',
     '|---|---|---|---|---|',
