@@ -47,8 +47,8 @@ const open = (path: string) => page.goto(`${address}${path}`, { waitUntil: 'netw
 
 describe('an empty workshop', () => {
   it.each([
-    ['/', 'No machine yet'],
-    ['/test-cuts', 'No machine yet'],
+    ['/', 'Set up your bench'],
+    ['/test-cuts', 'Set up your bench'],
     ['/settings', 'Nothing here is kept so'],
     ['/upkeep', 'No machine yet.'],
     ['/compare', 'Nothing to compare yet'],
@@ -79,7 +79,7 @@ describe('an empty workshop', () => {
     await settle(page);
     await page.getByLabel('What you call it').fill('First cutter');
     await page.getByRole('button', { name: 'Keep it and stand there' }).click();
-    await page.getByRole('heading', { name: 'What is on the machine?' }).waitFor();
+    await page.getByRole('listitem').filter({ hasText: 'Add the machine you cut with, done' }).waitFor();
     await page.getByRole('main').getByRole('link', { name: 'Add a material by its layers' }).click();
     await page.waitForURL(/materials.new/, { waitUntil: 'load' });
     await settle(page);
