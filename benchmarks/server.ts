@@ -80,7 +80,31 @@ async function measurePages(address: string): Promise<readonly Line[]> {
       isMet: fifty.failed === 0,
     });
   }
+  lines.push(await measureWhileWriting(address, bare.perSecond));
   return lines;
+}
+
+/** Pages are made anew when something was written: how many are made while somebody writes ten times a second. */
+async function measureWhileWriting(address: string, bare: number): Promise<Line> {
+  let written = 0;
+  const writing = setInterval(() => {
+    written += 1;
+    void fetch(`${address}/api/settings/1/lock`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ isLocked: written % 2 === 1 }),
+    }).then((response) => response.text());
+  }, 100);
+  const ten = await loadPages(address, '/', 10, SECONDS);
+  clearInterval(writing);
+  await new Promise((resolve) => setTimeout(resolve, 500));
+  return {
+    what: 'Bench, 10 clients, while somebody writes ten times a second',
+    measured: `${round(ten.perSecond)} a second, p99 ${round(ten.p99Ms)} ms, ${ten.failed} failed`,
+    beside: `${round(bare)} a second of a bare endpoint without writing`,
+    goal: 'a tenth of the bare endpoint, p99 under 300 ms',
+    isMet: ten.perSecond >= bare / 10 && ten.p99Ms < 300 && ten.failed === 0,
+  };
 }
 
 async function measureHealthLine(address: string): Promise<Line> {

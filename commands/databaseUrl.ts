@@ -1,4 +1,5 @@
 import mysql from 'mysql2/promise';
+import { connectionOptions } from '#store/connection/connectionOptions.ts';
 import { startDatabase } from '#commands/startDatabase.ts';
 
 /** Where a store is, and a database beside it that copies are tried in. */
@@ -48,18 +49,12 @@ export function readAddress(text: string): URL {
   return url;
 }
 
-async function requireAnswer({ hostname, port, username, password, pathname }: URL): Promise<void> {
+async function requireAnswer(url: URL): Promise<void> {
+  const { hostname, port, username, pathname } = url;
   const name = pathname.slice(1);
   const place = `${hostname}:${port || 3306}`;
   try {
-    const connection = await mysql.createConnection({
-      host: hostname,
-      port: Number(port || 3306),
-      user: decodeURIComponent(username),
-      password: decodeURIComponent(password),
-      database: name,
-      connectTimeout: 5_000,
-    });
+    const connection = await mysql.createConnection({ ...connectionOptions(url), connectTimeout: 5_000 });
     await connection.end();
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
@@ -80,22 +75,16 @@ async function requireAnswer({ hostname, port, username, password, pathname }: U
 /** Makes the database that copies are tried in, where it is not there. @throws Error when the user may not */
 export async function requireScratch({ scratchUrl, isOwn }: StoreAddress): Promise<void> {
   if (isOwn) return;
-  const { hostname, port, username, password, pathname } = new URL(scratchUrl);
-  const name = pathname.slice(1);
+  const { database: name, ...server } = connectionOptions(scratchUrl);
   try {
-    const connection = await mysql.createConnection({
-      host: hostname,
-      port: Number(port || 3306),
-      user: decodeURIComponent(username),
-      password: decodeURIComponent(password),
-    });
+    const connection = await mysql.createConnection(server);
     await connection.query(
       `CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`,
     );
     await connection.end();
   } catch {
     throw new Error(
-      `Copies are proven in a database of their own, "${name}", and the user "${username}" may not make it. Make it, and let this user do everything in it.`,
+      `Copies are proven in a database of their own, "${name}", and the user "${server.user}" may not make it. Make it, and let this user do everything in it.`,
     );
   }
 }

@@ -1,7 +1,10 @@
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { requireDemoStore } from '#commands/prepareStore.ts';
+import { prepareStore, requireDemoStore } from '#commands/prepareStore.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { migrationSource } from '#store/migrations/listMigrations.ts';
+import { MIGRATIONS, migrationSource } from '#store/migrations/listMigrations.ts';
 import { markDemoStore, setTimeZone } from '#store/repositories/workshop.ts';
 import { openTestStore } from '#store/tests/testStore.ts';
 
@@ -12,6 +15,19 @@ beforeAll(async () => {
   ({ db } = await openTestStore());
 });
 afterAll(() => db.destroy());
+
+const oldMaterial = {
+  name: 'old film',
+  maker: 'M',
+  family: 'plainVinyl',
+  finish: '',
+  colour_name: '',
+  colour_hex: '#ffffff',
+  darkness: 0,
+  cautions: '[]',
+  details: '{}',
+  created_at: new Date('2026-01-01T00:00:00Z'),
+};
 
 it('a book that somebody keeps is refused, also one whose workshop has chosen its clock', async () => {
   await expect(requireDemoStore(url)).rejects.toThrow(/a book that the demo did not make/);
@@ -29,4 +45,27 @@ it('its own is taken, and an empty database', async () => {
   await db.schema.createTable('theirs', (table) => table.integer('id'));
   await expect(requireDemoStore(url)).rejects.toThrow(/tables of something else/);
   await db.schema.dropTable('theirs');
+});
+
+it('a workshop’s book of an older version is copied before its tables change', async () => {
+  const home = mkdtempSync(join(tmpdir(), 'feather-update-'));
+  const scratchUrl = url.replace(/feather_scratch$/, 'feather');
+  const address = { url, scratchUrl, isOwn: true };
+  try {
+    const asThen = {
+      ...migrationSource,
+      getMigrations: () => Promise.resolve(MIGRATIONS.slice(0, MIGRATIONS.length - 2)),
+    };
+    await db.migrate.latest({ migrationSource: asThen });
+    await db('materials').insert(oldMaterial);
+    const copy = await prepareStore(home, address, new Date());
+    expect(copy).toMatch(/copies\/before-update-.*\.feather$/);
+    expect(existsSync(copy as string)).toBe(true);
+    expect(await db('knex_migrations')).toHaveLength(MIGRATIONS.length);
+    expect(await db('materials').select('name')).toEqual([{ name: 'old film' }]);
+    // Nothing changes a second time, so nothing is copied.
+    expect(await prepareStore(home, address, new Date())).toBeNull();
+  } finally {
+    rmSync(home, { recursive: true });
+  }
 });

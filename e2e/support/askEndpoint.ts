@@ -27,7 +27,9 @@ export async function askEndpoint<Reply = unknown>(
   const cookies = { get: () => ({ value: author }) };
   const api = { request, url, params: texts, cookies } as unknown as APIContext;
   const response = await endpoint.serve(api);
-  return { status: response.status, reply: (await response.json()) as Reply };
+  const text = await response.text();
+  const isJson = response.headers.get('content-type')?.includes('json') ?? false;
+  return { status: response.status, reply: (isJson ? JSON.parse(text) : text) as Reply };
 }
 
 /** Asks whichever endpoint answers an address. */

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import mysql from 'mysql2';
+import { connectionOptions } from '#store/connection/connectionOptions.ts';
 import type { BackupHead, TableHead, TableSum } from '#store/backup/backupFormat.ts';
 
 /** Tables that a copy does not hold: migrations make the first two, and keys of requests are of this hour. */
@@ -45,15 +46,7 @@ export async function dumpStore(
 type Asked = Awaited<ReturnType<typeof openRaw>>['asked'];
 
 async function openRaw(url: string) {
-  const { hostname, port, username, password, pathname } = new URL(url);
-  const connection = mysql.createConnection({
-    host: hostname,
-    port: Number(port || 3306),
-    user: decodeURIComponent(username),
-    password: decodeURIComponent(password),
-    database: pathname.slice(1),
-    charset: 'utf8mb4',
-  });
+  const connection = mysql.createConnection({ ...connectionOptions(url), charset: 'utf8mb4' });
   const asked = connection.promise();
   await asked.query("SET SESSION time_zone = '+00:00', max_statement_time = 0");
   return { asked, connection };

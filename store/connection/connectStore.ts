@@ -1,4 +1,5 @@
 import knex, { type Knex } from 'knex';
+import { connectionOptions } from '#store/connection/connectionOptions.ts';
 import { retryTransactions } from '#store/connection/retryTransactions.ts';
 import { SilenceWatch } from '#store/connection/watchSilence.ts';
 
@@ -26,13 +27,8 @@ const CONNECT_MS = 1_500;
  */
 export function connectStore(url: string, options: StoreOptions = {}): Store {
   const { statementSeconds = 0, isWatched = false } = options;
-  const { hostname, port, username, password, pathname } = new URL(url);
   const connection = {
-    host: hostname,
-    port: Number(port || 3306),
-    user: decodeURIComponent(username),
-    password: decodeURIComponent(password),
-    database: pathname.slice(1),
+    ...connectionOptions(url),
     charset: 'utf8mb4',
     timezone: 'Z',
     connectTimeout: CONNECT_MS,

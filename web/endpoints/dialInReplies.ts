@@ -29,7 +29,8 @@ async function askThread<Name extends 'window' | 'effort' | 'ways' | 'reasons'>(
 ) {
   const question = await questionDialIn(store, await findDialIn(store, id));
   // A search of many cuts takes one fit for each to say what it moved.
-  return runTask(name, question, { signal, seconds: MOST_SECONDS });
+  const lane = name === 'reasons' || name === 'ways' ? 'long' : 'quick';
+  return runTask(name, question, { signal, seconds: MOST_SECONDS, lane });
 }
 
 export const getWindow = defineEndpoint({

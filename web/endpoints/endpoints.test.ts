@@ -36,6 +36,20 @@ describe('replyToError', () => {
     expect(JSON.stringify(await bodyOf(odd))).not.toContain('secret');
     const gone = replyToError(Object.assign(new Error('x'), { code: 'ECONNREFUSED' }));
     expect(gone.status).toBe(503);
+    expect(gone.headers.get('retry-after')).toBe('2');
+    const full = replyToError(Object.assign(new Error('x'), { code: 'ER_DISK_FULL' }));
+    expect([full.status, (await bodyOf(full)).error.message]).toEqual([
+      503,
+      expect.stringMatching(/disk.*full/),
+    ]);
+    const taken = Object.assign(new Error('operation timed out'), { name: 'KnexTimeoutError' });
+    expect(replyToError(taken).status).toBe(503);
+    const unfit = replyToError(
+      Object.assign(new Error('x'), { errno: 1452, code: 'ER_NO_REFERENCED_ROW_2' }),
+    );
+    expect(unfit.status).toBe(404);
+    const moved = await bodyOf(replyToError(new Error('in the midst'), false));
+    expect(moved.error.message).not.toMatch(/Nothing was changed/);
   });
 });
 

@@ -45,7 +45,7 @@ export const postKeep = defineEndpoint({
     const sources = { ...answer.suggestion.sources, ...bench.revision?.sources, force: 'testCuts' as const };
     const revision = { values, sources, reason: body.reason, author, lot: dialIn.lot };
     const moved = listMoved(before, await predictNeighbours(store, asked.station));
-    const summary = { ...(await runTask('kept', { question: asked, force })), moved };
+    const summary = { ...(await runTask('kept', { question: asked, force }, { lane: 'quick' })), moved };
     return context.once(async (inOne) => {
       const number = await keepRevision(inOne, key, revision, body.basedOn, new Date());
       await endDialIn(inOne, dialIn);

@@ -96,20 +96,24 @@ async function judgeNew(store: Store, machineId: number): Promise<void> {
       (index) => index >= LEAST_BEFORE && !known.has(keyOf(events[index] as Event)),
     );
     if (wanted.length === 0) return [];
-    const judged = await runTask('judgeEvents', [
-      {
-        traits: { family: material.family, stack: condition.stack, darkness: material.darkness },
-        materialId: material.id,
-        machineId: machine.id,
-        condition: condition.kind,
-        lot: '',
-        colour: '',
-      },
-      events.map(({ trial }) => trial),
-      wanted,
-      fitted,
-      priors,
-    ]);
+    const judged = await runTask(
+      'judgeEvents',
+      [
+        {
+          traits: { family: material.family, stack: condition.stack, darkness: material.darkness },
+          materialId: material.id,
+          machineId: machine.id,
+          condition: condition.kind,
+          lot: '',
+          colour: '',
+        },
+        events.map(({ trial }) => trial),
+        wanted,
+        fitted,
+        priors,
+      ],
+      { lane: 'fit' },
+    );
     const sheet = nameCondition(material.name, condition.kind);
     return [...judged].map(([index, residual]) => {
       const { trial, ...event } = events[index] as Event;

@@ -20,12 +20,24 @@ export interface TaskOptions {
   readonly signal?: AbortSignal | undefined;
   /** What is handed over with the input. */
   readonly transferList?: readonly Transferable[];
-  /** Quick questions never stand behind slow work; slow where nothing is said. */
-  readonly lane?: 'quick' | 'slow';
+  /** Which threads take it; slow where nothing is said. */
+  readonly lane?: Lane;
   readonly seconds?: number;
 }
 
 type Transferable = NonNullable<NonNullable<Parameters<Piscina['run']>[1]>['transferList']>[number];
+
+/**
+ * Threads by what they take, so that nobody who waits for a moment stands behind what takes a minute: quick answers;
+ * drawings and prints; questions that take a fit for every cut; the fit of the book.
+ */
+const LANES = {
+  quick: { least: 1, most: 2 },
+  slow: { least: 0, most: 2 },
+  long: { least: 0, most: 1 },
+  fit: { least: 0, most: 1 },
+} as const;
+type Lane = keyof typeof LANES;
 
 /** Work that takes longer is stopped, s. */
 const MOST_SECONDS = 30;
@@ -35,17 +47,17 @@ const MOST_MEMORY_MB = 768;
 const MOST_WAITING = 200;
 const IDLE_MS = 60_000;
 
-const lanes = new Map<string, Piscina>();
+const lanes = new Map<Lane, Piscina>();
 
-function openLane(lane: 'quick' | 'slow'): Piscina {
+function openLane(lane: Lane): Piscina {
   const known = lanes.get(lane);
   if (known) return known;
   const opened = new Piscina({
     filename: join(process.cwd(), 'web/workers/tasks/thread.ts'),
     // A thread does not inherit the loader of TypeScript.
     execArgv: ['--import', 'tsx'],
-    minThreads: lane === 'quick' ? 1 : 0,
-    maxThreads: 2,
+    minThreads: LANES[lane].least,
+    maxThreads: LANES[lane].most,
     idleTimeout: IDLE_MS,
     maxQueue: MOST_WAITING,
     resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },

@@ -119,7 +119,12 @@ async function runFit(order: Omit<FitOrder, 'port'>): Promise<Knowledge | null> 
   fitting = stop;
   port1.on('message', ({ iteration }: FitProgress) => (status = { ...status, iteration }));
   try {
-    const options = { signal: stop.signal, transferList: [port2], seconds: MOST_FIT_SECONDS };
+    const options = {
+      signal: stop.signal,
+      transferList: [port2],
+      seconds: MOST_FIT_SECONDS,
+      lane: 'fit' as const,
+    };
     return await runTask('fitBook', { ...order, port: port2 }, options);
   } catch (error) {
     if (stop.signal.aborted) return null;
