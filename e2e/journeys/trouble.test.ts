@@ -44,7 +44,10 @@ describe('two people at once', () => {
     const keep = (visitor: Visitor) => visitor.page.getByRole('button', { name: /^Keep \d+/ }).click();
     await ines.page.getByLabel('A word for later').fill('by Ines');
     await tove.page.getByLabel('A word for later').fill('by Tove');
+    // An earlier revision is by Ines too: only the answer tells that hers is kept.
+    const kept = ines.page.waitForResponse((response) => response.url().endsWith('/keep'));
     await keep(ines);
+    expect((await kept).status()).toBe(201);
     await ines.page.getByText(/revision \d+ by Ines/).waitFor();
     await keep(tove);
     await expect.poll(() => tove.page.getByRole('alert').textContent()).toMatch(/Ines kept revision/);
