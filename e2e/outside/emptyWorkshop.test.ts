@@ -79,7 +79,10 @@ describe('an empty workshop', () => {
     await settle(page);
     await page.getByLabel('What you call it').fill('First cutter');
     await page.getByRole('button', { name: 'Keep it and stand there' }).click();
-    await page.getByRole('listitem').filter({ hasText: /Add the machine you cut with\s*, done/ }).waitFor();
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: /Add the machine you cut with\s*, done/ })
+      .waitFor();
     await page.getByRole('main').getByRole('link', { name: 'Add a material by its layers' }).click();
     await page.waitForURL(/materials.new/, { waitUntil: 'load' });
     await settle(page);
