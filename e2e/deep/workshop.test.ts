@@ -69,7 +69,10 @@ describe('a workshop of its own', () => {
     await settled(page);
     await page.getByRole('button', { name: /^Blade/ }).click();
     await page.getByRole('menuitem', { name: /No\. 1/ }).click();
-    await page.getByText('Put the blade in the machine').waitFor();
+    // The page reads itself anew: only then another one is asked for.
+    await page.getByRole('button', { name: /^Blade.*No\. 1, 45° fine/ }).waitFor();
+    await page.waitForLoadState('load');
+    await settled(page);
     await page.goto(`${address}/materials/new`);
     await settled(page);
     await page.getByLabel('Name on the pack').fill('Corner shop vinyl');
