@@ -42,16 +42,9 @@ export function startBackground(options: BackgroundOptions): number {
 
 /** Stops a process started before, by its process id: politely, then for good after ten seconds. */
 export async function stopBackground(home: string, name: string): Promise<boolean> {
-  const file = pidFile(home, name);
-  if (!existsSync(file)) return false;
-  const pid = Number(readFileSync(file, 'utf8'));
-  const begun = startFile(home, name);
-  const start = existsSync(begun) ? Number(readFileSync(begun, 'utf8')) : null;
-  rmSync(file);
-  rmSync(begun, { force: true });
-  if (!isRunning(pid)) return false;
-  // After a restart of this computer the number may be anybody's.
-  if (start && startOf(pid) !== start) return false;
+  const pid = findOurs(home, name);
+  for (const file of [pidFile(home, name), startFile(home, name)]) rmSync(file, { force: true });
+  if (pid === null) return false;
   process.kill(pid, 'SIGTERM');
   for (let waited = 0; waited < 100 && isRunning(pid); waited++) await pause(100);
   if (isRunning(pid)) process.kill(pid, 'SIGKILL');
@@ -82,13 +75,17 @@ export function isRunning(pid: number): boolean {
 
 /** Whether a process that was started here is alive: the one of that id and that beginning. */
 export function isBackgroundRunning(home: string, name: string): boolean {
+  return findOurs(home, name) !== null;
+}
+
+/** The id of a process that was started here and lives; after a restart of this computer the number may be anybody's. */
+function findOurs(home: string, name: string): number | null {
   const file = pidFile(home, name);
-  if (!existsSync(file)) return false;
+  if (!existsSync(file)) return null;
   const pid = Number(readFileSync(file, 'utf8'));
-  if (!isRunning(pid)) return false;
   const begun = startFile(home, name);
   const start = existsSync(begun) ? Number(readFileSync(begun, 'utf8')) : null;
-  return !start || startOf(pid) === start;
+  return isRunning(pid) && (!start || startOf(pid) === start) ? pid : null;
 }
 
 /** What a process has written since this one started it. */

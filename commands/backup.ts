@@ -1,7 +1,8 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { isBackgroundRunning } from '#commands/backgroundProcess.ts';
-import { openDatabase, requireScratch } from '#commands/databaseUrl.ts';
+import { tellSums } from '#commands/copies.ts';
+import { openDatabase, ownAddress, requireScratch } from '#commands/databaseUrl.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { ownDatabaseUrl, stopDatabase } from '#commands/startDatabase.ts';
 import { workshopHome } from '#commands/workshopHome.ts';
@@ -13,24 +14,18 @@ await reportFailure(async () => {
   const file = resolve(process.env['FEATHER_CALLED_FROM'] ?? '.', given);
   if (existsSync(file)) throw new Error(`${file} is there already; nothing was overwritten`);
   const home = workshopHome();
-  if (!process.env['FEATHER_DATABASE_URL'] && !existsSync(join(home, 'data'))) {
+  const isForeign = Boolean(process.env['FEATHER_DATABASE_URL']);
+  if (!isForeign && !existsSync(join(home, 'data'))) {
     throw new Error(
       `There is no book in ${home} yet. Another folder: FEATHER_HOME=... ./feather backup FILE`,
     );
   }
   const wasRunning = isBackgroundRunning(home, 'database');
-  const running = wasRunning ? ownDatabaseUrl(home) : null;
-  const address =
-    running && !process.env['FEATHER_DATABASE_URL']
-      ? { url: running, scratchUrl: running.replace(/feather$/, 'feather_scratch'), isOwn: true }
-      : await openDatabase(home);
+  const address = wasRunning && !isForeign ? ownAddress(ownDatabaseUrl(home)) : await openDatabase(home);
   try {
     await requireScratch(address);
     const sums = await backupTo(file, address.url, address.scratchUrl, new Date());
-    const rows = sums.reduce((sum, one) => sum + one.rows, 0);
-    console.log(
-      `${rows} rows of ${sums.length} tables are in ${file}; the copy was read back and is the same.`,
-    );
+    console.log(`${tellSums(sums)} are in ${file}; the copy was read back and is the same.`);
   } finally {
     if (!wasRunning && address.isOwn) await stopDatabase(home);
   }

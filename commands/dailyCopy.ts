@@ -1,19 +1,15 @@
 import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { tellSums } from '#commands/copies.ts';
 import { requireScratch, type StoreAddress } from '#commands/databaseUrl.ts';
 import { requireRoom } from '#commands/workshopHome.ts';
-import { connectStore } from '#store/connection/connectStore.ts';
+import { withStore } from '#store/connection/withStore.ts';
 import { backupTo } from '#store/backup/backupFile.ts';
 
 /** A book in which nothing stands needs no copy; the first one is made when something does. */
 async function isEmpty(url: string): Promise<boolean> {
-  const store = connectStore(url);
-  try {
-    const [entry] = await store('audit_entries').select('id').limit(1);
-    return entry === undefined;
-  } finally {
-    await store.destroy();
-  }
+  const [entry] = await withStore(url, (store) => store('audit_entries').select('id').limit(1));
+  return entry === undefined;
 }
 
 /** So many daily copies are kept. */
@@ -33,8 +29,7 @@ export async function keepDailyCopy(
   requireRoom(folder);
   await requireScratch(address);
   const sums = await backupTo(file, address.url, address.scratchUrl, now);
-  const rows = sums.reduce((sum, one) => sum + one.rows, 0);
-  say(`copied ${rows} rows of ${sums.length} tables to ${file}`);
+  say(`copied ${tellSums(sums)} to ${file}`);
   const old = readdirSync(folder)
     .filter((name) => DAILY.test(name))
     .sort()

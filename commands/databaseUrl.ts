@@ -18,14 +18,18 @@ export interface StoreAddress {
 export async function openDatabase(home: string): Promise<StoreAddress> {
   const given = process.env['FEATHER_DATABASE_URL']?.trim();
   if (!given) {
-    const url = await startDatabase(home);
-    return { url, scratchUrl: url.replace(/feather$/, 'feather_scratch'), isOwn: true };
+    return ownAddress(await startDatabase(home));
   }
   const address = readAddress(given);
   await requireAnswer(address);
   const scratch = new URL(given);
   scratch.pathname = `${address.pathname}_check`;
   return { url: given, scratchUrl: scratch.href, isOwn: false };
+}
+
+/** A private instance with the scratch database beside it. */
+export function ownAddress(url: string): StoreAddress {
+  return { url, scratchUrl: url.replace(/feather$/, 'feather_scratch'), isOwn: true };
 }
 
 /** @throws Error when a text is no address of a MariaDB database */

@@ -5,29 +5,25 @@ import { reportFailure } from '#commands/reportFailure.ts';
 import { requirePort } from '#commands/requirePort.ts';
 import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
 import { openDatabase } from '#commands/databaseUrl.ts';
-import { startKeeper, stopKeeper } from '#commands/keeper.ts';
+import { startKeeper } from '#commands/keeper.ts';
 import { requireDemoStore } from '#commands/prepareStore.ts';
 import { markDemoStore } from '#store/repositories/workshop.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
-import { connectStore } from '#store/connection/connectStore.ts';
+import { withStore } from '#store/connection/withStore.ts';
 
 await reportFailure(async () => {
   const home = homeFolder('demo');
-  await stopKeeper(home);
   await stopProcesses(home);
   const port = await requirePort();
   buildApp();
   const address = await openDatabase(home);
   // A private instance in the demo's own folder holds nothing but the demo.
   if (!address.isOwn) await requireDemoStore(address.url);
-  const store = connectStore(address.url);
-  try {
+  await withStore(address.url, async (store) => {
     await migrateUp(store);
     await markDemoStore(store);
     await seedDemo(store, new Date());
-  } finally {
-    await store.destroy();
-  }
+  });
   const pace = Number(process.env['FEATHER_CUTTER_PACE'] ?? 6);
   const standIns = await startStandIns(home, pace);
   const shown = await startWeb(home, port, address.url, standIns);

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { z } from 'zod';
-import { startBackground, stopBackground } from '#commands/backgroundProcess.ts';
+import { startBackground } from '#commands/backgroundProcess.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 import type { StandInPorts } from '#commands/startApp.ts';
 
@@ -22,8 +22,6 @@ export const keptSchema = z.object({
 });
 export type Kept = z.infer<typeof keptSchema>;
 
-const NAME = 'keeper';
-
 /** Starts the process that restarts the others when they end, turns their logs over and makes a copy each day. */
 export function startKeeper(
   home: string,
@@ -34,14 +32,9 @@ export function startKeeper(
 ): void {
   startBackground({
     home,
-    name: NAME,
+    name: 'keeper',
     command: process.execPath,
     arguments: ['--import', 'tsx', join(ROOT, 'commands/keep.ts')],
     environment: { FEATHER_KEPT: JSON.stringify({ ...kept, home }) },
   });
-}
-
-/** Ends the keeper before what it keeps. */
-export function stopKeeper(home: string): Promise<boolean> {
-  return stopBackground(home, NAME);
 }

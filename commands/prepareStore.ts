@@ -1,8 +1,9 @@
-import { join } from 'node:path';
+import { nameCopy } from '#commands/copies.ts';
 import { requireScratch, type StoreAddress } from '#commands/databaseUrl.ts';
 import { migrateUp } from '#commands/migrateStore.ts';
 import { backupTo } from '#store/backup/backupFile.ts';
-import { connectStore, type Store } from '#store/connection/connectStore.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { withStore } from '#store/connection/withStore.ts';
 import { MIGRATIONS } from '#store/migrations/listMigrations.ts';
 import { isDemoStore } from '#store/repositories/workshop.ts';
 
@@ -15,8 +16,7 @@ export async function prepareStore(home: string, address: StoreAddress, now: Dat
     }
     let copy: string | null = null;
     if (done.length > 0 && done.length < MIGRATIONS.length) {
-      const stamp = now.toISOString().replace(/[:.]/g, '-');
-      copy = join(home, 'copies', `before-update-${stamp}.feather`);
+      copy = nameCopy(home, 'before-update', now);
       await requireScratch(address);
       await backupTo(copy, address.url, address.scratchUrl, now);
     }
@@ -58,13 +58,4 @@ async function hasTables(store: Store): Promise<boolean> {
     'SELECT 1 FROM information_schema.tables WHERE table_schema = DATABASE() LIMIT 1',
   )) as [unknown[]];
   return rows.length > 0;
-}
-
-async function withStore<Result>(url: string, act: (store: Store) => Promise<Result>): Promise<Result> {
-  const store = connectStore(url);
-  try {
-    return await act(store);
-  } finally {
-    await store.destroy();
-  }
 }

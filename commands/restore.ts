@@ -1,15 +1,15 @@
 import { existsSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { resolve } from 'node:path';
 import { isBackgroundRunning } from '#commands/backgroundProcess.ts';
+import { nameCopy, tellSums } from '#commands/copies.ts';
 import { openDatabase, requireScratch } from '#commands/databaseUrl.ts';
-import { stopKeeper } from '#commands/keeper.ts';
 import { migrateUp } from '#commands/migrateStore.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { stopProcesses } from '#commands/startApp.ts';
 import { stopDatabase } from '#commands/startDatabase.ts';
 import { workshopHome } from '#commands/workshopHome.ts';
 import { backupTo, restoreFrom } from '#store/backup/backupFile.ts';
-import { connectStore } from '#store/connection/connectStore.ts';
+import { withStore } from '#store/connection/withStore.ts';
 
 await reportFailure(async () => {
   const [given] = process.argv.slice(2);
@@ -18,24 +18,21 @@ await reportFailure(async () => {
   if (!existsSync(file)) throw new Error(`there is no file ${file}`);
   const home = workshopHome();
   const wasServed = isBackgroundRunning(home, 'web');
-  await stopKeeper(home);
   await stopProcesses(home);
   const address = await openDatabase(home);
   await requireScratch(address);
-  const store = connectStore(address.url);
+  const { url, scratchUrl } = address;
   try {
-    if (await store.schema.hasTable('knex_migrations')) {
-      const stamp = new Date().toISOString().replace(/[:.]/g, '-');
-      const before = join(home, 'copies', `before-restore-${stamp}.feather`);
-      await backupTo(before, address.url, address.scratchUrl, new Date());
+    if (await withStore(url, (store) => store.schema.hasTable('knex_migrations'))) {
+      const now = new Date();
+      const before = nameCopy(home, 'before-restore', now);
+      await backupTo(before, url, scratchUrl, now);
       console.log(`What was there before is kept in ${before}`);
     }
-    const sums = await restoreFrom(file, address.url, address.scratchUrl);
-    await migrateUp(store);
-    const rows = sums.reduce((sum, one) => sum + one.rows, 0);
-    console.log(`${rows} rows of ${sums.length} tables are back. Go on with ./feather start.`);
+    const sums = await restoreFrom(file, url, scratchUrl);
+    await withStore(url, migrateUp);
+    console.log(`${tellSums(sums)} are back. Go on with ./feather start.`);
   } finally {
-    await store.destroy();
     if (address.isOwn) await stopDatabase(home);
   }
   if (wasServed) console.log('The application was stopped for this.');

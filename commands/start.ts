@@ -16,13 +16,7 @@ await reportFailure(async () => {
   const copy = await prepareStore(home, address, new Date());
   if (copy) console.log(`Before the book was brought up to date, a copy was kept: ${copy}`);
   const shown = await startWeb(home, port, address.url, null);
-  startKeeper(home, {
-    port,
-    url: address.url,
-    scratchUrl: address.scratchUrl,
-    isOwn: address.isOwn,
-    standIns: null,
-  });
+  startKeeper(home, { ...address, port, standIns: null });
   console.log(`Pale Feather is ready: ${shown}`);
   console.log(`Your book, its daily copies and logs are in ${home}`);
   console.log('Stop it with ./feather stop; everything is kept.');

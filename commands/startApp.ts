@@ -121,10 +121,10 @@ export async function startWeb(
   return address;
 }
 
-/** Stops the web server and the stand-ins. Returns how many were running. */
+/** Stops the keeper, who would start them again, then the web server and the stand-ins. Returns how many were running. */
 export async function stopProcesses(home: string): Promise<number> {
   const stopped: boolean[] = [];
-  for (const name of ['web', 'cutter-desk', 'cutter-roll', 'cutter-flat', 'printer'])
+  for (const name of ['keeper', 'web', 'cutter-desk', 'cutter-roll', 'cutter-flat', 'printer'])
     stopped.push(await stopBackground(home, name));
   return stopped.filter(Boolean).length;
 }

@@ -2,7 +2,7 @@ import { findFreePort } from '#commands/freePort.ts';
 import { migrateUp } from '#commands/migrateStore.ts';
 import { startStandIns, startWeb } from '#commands/startApp.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
-import { connectStore, type Store } from '#store/connection/connectStore.ts';
+import { withStore } from '#store/connection/withStore.ts';
 
 /**
  * The built application on an empty store filled with the demo, with its stand-ins, on a free port. For tests and
@@ -21,13 +21,4 @@ export async function startFreshDemo(home: string, databaseUrl: string, pace: nu
     await seedDemo(store, new Date());
   });
   return startWeb(home, await findFreePort(), databaseUrl, await startStandIns(home, pace));
-}
-
-async function withStore(url: string, act: (store: Store) => Promise<void>): Promise<void> {
-  const store = connectStore(url);
-  try {
-    await act(store);
-  } finally {
-    await store.destroy();
-  }
 }

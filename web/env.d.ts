@@ -3,6 +3,8 @@
 declare namespace App {
   interface Locals {
     bench?: Bench;
+    /** Of the workshop, read before anything of a page is written. */
+    timeZone: string;
   }
 }
 

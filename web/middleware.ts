@@ -19,10 +19,10 @@ const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 const pages = new PageCache(() => serverContext().countWrites());
 
 /** Checks where changes come from, keeps pages that are still right, and has every answer be one, with its headers. */
-export const onRequest = defineMiddleware(async ({ request, url, cookies }, next) => {
+export const onRequest = defineMiddleware(async ({ request, url, cookies, locals }, next) => {
   const start = performance.now();
   const isPage = request.method === 'GET' && !url.pathname.startsWith('/api/');
-  const make = () => (isPage ? answerPage(next) : answer(next));
+  const make = () => (isPage ? answerPage(next, locals) : answer(next));
   const response = isForeign(request, url)
     ? replyToError(new AppError('wrongOrigin', 'Changes are only taken from the application itself.'))
     : await (isPage
@@ -47,10 +47,11 @@ async function answer(next: () => Promise<Response>): Promise<Response> {
 }
 
 /** A page whole, or a page that says why there is none. */
-async function answerPage(next: () => Promise<Response>): Promise<Response> {
+async function answerPage(next: () => Promise<Response>, locals: App.Locals): Promise<Response> {
   try {
     // Before anything is written: parts of a page are written before its frame has read what it needs.
-    setServerZone(await workshopZone(serverContext().store));
+    locals.timeZone = await workshopZone(serverContext().store);
+    setServerZone(locals.timeZone);
     const response = await next();
     if (!response.headers.get('content-type')?.startsWith('text/html')) return response;
     // What breaks while a page is written would else cut it off in the middle.

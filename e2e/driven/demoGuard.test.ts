@@ -4,9 +4,9 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { prepareStore, requireDemoStore } from '#commands/prepareStore.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { MIGRATIONS, migrationSource } from '#store/migrations/listMigrations.ts';
+import { MIGRATIONS, migrationSource, migrationsUpTo } from '#store/migrations/listMigrations.ts';
 import { markDemoStore, setTimeZone } from '#store/repositories/workshop.ts';
-import { openTestStore } from '#store/tests/testStore.ts';
+import { oldMaterialRow, openTestStore } from '#store/tests/testStore.ts';
 
 /** The demo never writes into a store that is not its own. */
 const url = process.env['FEATHER_TEST_STORE_URL'] as string;
@@ -15,19 +15,6 @@ beforeAll(async () => {
   ({ db } = await openTestStore());
 });
 afterAll(() => db.destroy());
-
-const oldMaterial = {
-  name: 'old film',
-  maker: 'M',
-  family: 'plainVinyl',
-  finish: '',
-  colour_name: '',
-  colour_hex: '#ffffff',
-  darkness: 0,
-  cautions: '[]',
-  details: '{}',
-  created_at: new Date('2026-01-01T00:00:00Z'),
-};
 
 it('a book that somebody keeps is refused, also one whose workshop has chosen its clock', async () => {
   await expect(requireDemoStore(url)).rejects.toThrow(/a book that the demo did not make/);
@@ -52,12 +39,8 @@ it('a workshop’s book of an older version is copied before its tables change',
   const scratchUrl = url.replace(/feather_scratch$/, 'feather');
   const address = { url, scratchUrl, isOwn: true };
   try {
-    const asThen = {
-      ...migrationSource,
-      getMigrations: () => Promise.resolve(MIGRATIONS.slice(0, MIGRATIONS.length - 2)),
-    };
-    await db.migrate.latest({ migrationSource: asThen });
-    await db('materials').insert(oldMaterial);
+    await db.migrate.latest({ migrationSource: migrationsUpTo(MIGRATIONS.length - 2) });
+    await db('materials').insert(oldMaterialRow);
     const copy = await prepareStore(home, address, new Date());
     expect(copy).toMatch(/copies\/before-update-.*\.feather$/);
     expect(existsSync(copy as string)).toBe(true);

@@ -5,11 +5,11 @@ import { gunzipSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { backupTo, restoreFrom } from '#store/backup/backupFile.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { MIGRATIONS } from '#store/migrations/listMigrations.ts';
+import { MIGRATIONS, migrationSource, migrationsUpTo } from '#store/migrations/listMigrations.ts';
 import { listMaterials, addMaterial } from '#store/repositories/materials.ts';
 import { keepRevision } from '#store/repositories/keepSettings.ts';
 import { addTestCut, listTestCuts } from '#store/repositories/testCuts.ts';
-import { cut, material, now, openTestStore, revision } from '#store/tests/testStore.ts';
+import { cut, material, now, oldMaterialRow, openTestStore, revision } from '#store/tests/testStore.ts';
 
 /** A copy holds everything, is proven when it is made, and comes back as it was. */
 const url = process.env['FEATHER_TEST_STORE_URL'] as string;
@@ -75,25 +75,12 @@ describe('a whole copy', () => {
 
   it('of an older version is brought up to date', async () => {
     const older = MIGRATIONS.length - 5;
-    const { migrationSource } = await import('#store/migrations/listMigrations.ts');
     await db.migrate.rollback({ migrationSource }, true);
-    const asThen = { ...migrationSource, getMigrations: () => Promise.resolve(MIGRATIONS.slice(0, older)) };
-    await db.migrate.latest({ migrationSource: asThen });
-    await db('materials').insert({
-      name: 'old film',
-      maker: 'M',
-      family: 'plainVinyl',
-      finish: '',
-      colour_name: '',
-      colour_hex: '#ffffff',
-      darkness: 0,
-      cautions: '[]',
-      details: '{}',
-      created_at: now,
-    });
+    await db.migrate.latest({ migrationSource: migrationsUpTo(older) });
+    await db('materials').insert(oldMaterialRow);
     const old = join(folder, 'old.feather');
     await backupTo(old, url, ownUrl, now);
-    await db.migrate.rollback({ migrationSource: asThen }, true);
+    await db.migrate.rollback({ migrationSource: migrationsUpTo(older) }, true);
     await restoreFrom(old, url, ownUrl);
     expect(await db('materials').select('name')).toEqual([{ name: 'old film' }]);
     expect(await db('knex_migrations').count({ n: '*' })).toEqual([{ n: MIGRATIONS.length }]);

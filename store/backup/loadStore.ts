@@ -10,41 +10,34 @@ import {
   type TableHead,
   type TableSum,
 } from '#store/backup/backupFormat.ts';
-import { connectStore, type Store } from '#store/connection/connectStore.ts';
-import { MIGRATIONS, migrationSource } from '#store/migrations/listMigrations.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { withStore } from '#store/connection/withStore.ts';
+import { MIGRATIONS, migrationSource, migrationsUpTo } from '#store/migrations/listMigrations.ts';
 
 const MOST_ROWS = 200;
 /** A statement holds so many characters at most. */
 const MOST_CHARACTERS = 8_000_000;
 
 /**
- * Fills an emptied database with the lines of a copy: its tables are made as they were when the copy was made, filled,
- * and then brought to the newest shape. Whatever was in that database is gone.
+ * Fills an emptied database with the lines of a copy: its tables are made as they were when the copy was made and
+ * filled. Whatever was in that database is gone.
  *
  * @param url of the database to fill
  * @returns what the copy held, table by table
  * @throws Error in plain words when it is no copy, was cut off, changed, or made by a newer application
  */
 export async function loadStore(url: string, lines: AsyncIterable<string>): Promise<readonly TableSum[]> {
-  const db = connectStore(url);
-  try {
+  return withStore(url, async (db) => {
     await dropTables(db);
     const loader = new Loader(db);
     for await (const line of lines) await loader.take(line);
     return loader.finish();
-  } finally {
-    await db.destroy();
-  }
+  });
 }
 
 /** Brings a filled database to the newest shape. */
 export async function migrateLoaded(url: string): Promise<void> {
-  const db = connectStore(url);
-  try {
-    await db.migrate.latest({ migrationSource });
-  } finally {
-    await db.destroy();
-  }
+  await withStore(url, (db) => db.migrate.latest({ migrationSource }));
 }
 
 async function dropTables(db: Store): Promise<void> {
@@ -102,15 +95,11 @@ class Loader {
   private async begin(read: unknown): Promise<void> {
     const head = backupHead.safeParse(read);
     if (!head.success) throw new Error('this is no copy that `./feather backup` made');
-    const known = MIGRATIONS.slice(0, head.data.migrations.length);
-    if (known.some(({ name }, index) => name !== head.data.migrations[index]) || known.length === 0) {
+    const { migrations } = head.data;
+    if (migrations.some((name, index) => name !== MIGRATIONS[index]?.name)) {
       throw new Error('this copy was made by a newer Pale Feather: bring the application up to date first');
     }
-    if (known.length < head.data.migrations.length) {
-      throw new Error('this copy was made by a newer Pale Feather: bring the application up to date first');
-    }
-    const asThen = { ...migrationSource, getMigrations: () => Promise.resolve([...known]) };
-    await this.db.migrate.latest({ migrationSource: asThen });
+    await this.db.migrate.latest({ migrationSource: migrationsUpTo(migrations.length) });
     this.head = head.data;
   }
 

@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { correctValues } from '#core/setting/correctForce.ts';
-import { sampleDesign } from '#core/tests/sampleJob.ts';
+import { smallJob } from '#store/tests/smallJob.ts';
 import { sampleProgram } from '#core/tests/sampleProgram.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { readBookEvidence } from '#store/repositories/evidence.ts';
@@ -34,19 +33,7 @@ beforeAll(async () => {
 afterAll(() => db.destroy());
 
 async function tellRun(lot: string, colour: string, cutForce: number | null) {
-  const design = sampleDesign(
-    '<svg viewBox="0 0 9 9"><path d="M0 0H9"/></svg>',
-    { '|#000000': 'kiss' },
-    { xMm: 5, yMm: 5 },
-  );
-  const job = {
-    name: 'Gulls',
-    ...design,
-    areRolesGuessed: false,
-    passes: PLAIN_CHOICES,
-    conditionId,
-    machineId,
-  };
+  const job = smallJob(conditionId, machineId);
   const cutValues = cutForce === null ? undefined : { ...revision.values, force: cutForce };
   const run = {
     jobId: await addJob(db, job, now),

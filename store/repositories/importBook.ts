@@ -62,7 +62,9 @@ export async function importBook(
         const row = { line: index + 1, kind: 'machine', what: machine.name } as const;
         rows.push(await tryRow(row, transaction, (one) => takeMachine(one, machine, author, now)));
       }
-      rows.push(...(await takeSettings(transaction, book.settings, by, onProgress)));
+      const told = rows.length;
+      const go = (done: number) => onProgress(told + done);
+      rows.push(...(await takeSettings(transaction, book.settings, by, go)));
       if (isDryRun) throw new DryRun();
       const changed = rows.filter(({ status }) => status === 'new' || status === 'changed').length;
       const what = `a file read in: ${changed} of ${rows.length} rows changed something`;

@@ -1,6 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { PLAIN_CHOICES } from '#core/passes/plan.ts';
-import { sampleDesign } from '#core/tests/sampleJob.ts';
+import { smallJob } from '#store/tests/smallJob.ts';
 import { sampleProgram } from '#core/tests/sampleProgram.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 import { migrationSource } from '#store/migrations/listMigrations.ts';
@@ -38,19 +37,7 @@ beforeAll(async () => {
     .update({ facts: JSON.stringify({ ...older, hpglUnitsPerMm: 100 }) });
   const key = { conditionId, machineId, bladeKind: '45° fine', operation: 'kiss' } as const;
   await keepRevision(db, key, revision, 0, now);
-  const design = sampleDesign(
-    '<svg viewBox="0 0 9 9"><path d="M0 0H9"/></svg>',
-    { '|#000000': 'kiss' },
-    { xMm: 5, yMm: 5 },
-  );
-  const job = {
-    name: 'Gulls',
-    ...design,
-    areRolesGuessed: false,
-    passes: PLAIN_CHOICES,
-    conditionId,
-    machineId,
-  };
+  const job = smallJob(conditionId, machineId);
   const { file: _file, parts, ...program } = sampleProgram(2);
   const sentAt = parts.map((part) => ({
     ...part,

@@ -2,6 +2,7 @@ import { promisify } from 'node:util';
 import { deflate, inflate } from 'node:zlib';
 import { AppError } from '#core/errors/appError.ts';
 import { isStoreTrouble } from '#store/connection/storeTrouble.ts';
+import { isDuplicate } from '#store/repositories/insertUnique.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
 const pack = promisify(deflate);
@@ -20,7 +21,6 @@ export interface KeyedRequest {
 const REMEMBERED_HOURS = 48;
 /** So often, and after such pauses, it is asked whether a writing whose answer was lost was kept. */
 const ASK_AGAIN_MS = [0, 150, 400, 900];
-const DUPLICATE = 1062;
 
 /**
  * Changes the book once for a key: what is changed, the key and the answer are one transaction. Who asks again, also
@@ -113,7 +113,7 @@ async function insertKey(db: Store, request: KeyedRequest, now: Date): Promise<v
   try {
     await db('request_keys').insert({ request_key: key, fingerprint, reply: null, is_done: false, at: now });
   } catch (error) {
-    if (error instanceof Error && 'errno' in error && error.errno === DUPLICATE) throw new KeyTaken();
+    if (isDuplicate(error)) throw new KeyTaken();
     throw error;
   }
 }

@@ -93,3 +93,17 @@ export async function furnish(db: Store): Promise<Omit<TestStore, 'db'>> {
   const conditionId = (await listMaterials(db))[0]?.conditions[0]?.id ?? 0;
   return { conditionId, machineId: await addMachine(db, machine, now) };
 }
+
+/** A row of `materials` as every version since 007 takes it. */
+export const oldMaterialRow = {
+  name: 'old film',
+  maker: 'M',
+  family: 'plainVinyl',
+  finish: '',
+  colour_name: '',
+  colour_hex: '#ffffff',
+  darkness: 0,
+  cautions: '[]',
+  details: '{}',
+  created_at: now,
+};

@@ -118,49 +118,35 @@ interface Performed<Input, Reply> {
 
 /** Has a handler answer: a change once for its key, and none of it when it fails. */
 async function perform<Input extends EndpointInput<unknown, unknown, unknown>, Reply>(
-  spec: Performed<Input, Reply>,
+  { method, change, handle }: Performed<Input, Reply>,
   api: APIContext,
   input: Input,
   bodyHash: string,
 ): Promise<Reply | Response> {
   const server = serverContext();
+  const pool = server.store;
   const later: ((server: ServerContext) => void)[] = [];
-  const reply = await performWith(spec, api, input, bodyHash, server, later);
+  const afterwards: EndpointContext['afterwards'] = (act) => void later.push(act);
+  const { signal } = api.request;
+  const direct: EndpointContext = { ...server, afterwards, signal, once: (act) => act(pool) };
+  const answer = async () => {
+    if (method === 'GET' || change === 'harmless') return handle(input, direct);
+    const request = keyOf(api.request, api.url, bodyHash);
+    const before = await findReply<Reply>(pool, request);
+    if (before) return before.reply;
+    if (change === 'outside') return actOnce(pool, request, new Date(), () => handle(input, direct));
+    const once: EndpointContext['once'] = (act) =>
+      changeOnce(pool, request, new Date(), (store) => {
+        // A transaction that collided is done again from its beginning.
+        later.length = 0;
+        return act(store);
+      });
+    if (change === 'own') return handle(input, { ...direct, once });
+    return once((store) => handle(input, { ...direct, store }));
+  };
+  const reply = await answer();
   for (const act of later) act(server);
   return reply;
-}
-
-async function performWith<Input extends EndpointInput<unknown, unknown, unknown>, Reply>(
-  spec: Performed<Input, Reply>,
-  api: APIContext,
-  input: Input,
-  bodyHash: string,
-  server: ServerContext,
-  later: ((server: ServerContext) => void)[],
-): Promise<Reply | Response> {
-  const pool = server.store;
-  const afterwards: EndpointContext['afterwards'] = (act) => void later.push(act);
-  const direct: EndpointContext = {
-    ...server,
-    afterwards,
-    signal: api.request.signal,
-    once: (act) => act(pool),
-  };
-  if (spec.method === 'GET' || spec.change === 'harmless') return spec.handle(input, direct);
-  const request = keyOf(api.request, api.url, bodyHash);
-  const before = await findReply<Reply>(pool, request);
-  if (before) return before.reply;
-  if (spec.change === 'outside') {
-    return actOnce(pool, request, new Date(), () => spec.handle(input, direct));
-  }
-  const once: EndpointContext['once'] = (act) =>
-    changeOnce(pool, request, new Date(), (store) => {
-      // A transaction that collided is done again from its beginning.
-      later.length = 0;
-      return act(store);
-    });
-  if (spec.change === 'own') return spec.handle(input, { ...direct, once });
-  return once((store) => spec.handle(input, { ...direct, store }));
 }
 
 /** The name in the operator cookie, or "bench" for scripts. */

@@ -8,7 +8,6 @@ import { listBlades, listMats } from '#store/repositories/tools.ts';
 import { listTimers, type Timer } from '#store/repositories/waits.ts';
 import { findGoingRuns, type GoingRun } from '#store/repositories/goingRuns.ts';
 import { listOperators } from '#store/repositories/workshop.ts';
-import { workshopZone } from '#web/endpoints/workshopZone.ts';
 import { serverContext } from '#server/serverContext.ts';
 
 /** What every page shows: where one stands, who, in which units, and what can be changed at the rail. */
@@ -34,19 +33,18 @@ export async function readBench(page: Pick<AstroGlobal, 'cookies' | 'locals'>): 
   return bench;
 }
 
-async function loadBench({ cookies }: Pick<AstroGlobal, 'cookies'>): Promise<Bench> {
+async function loadBench({ cookies, locals }: Pick<AstroGlobal, 'cookies' | 'locals'>): Promise<Bench> {
   const { store } = serverContext();
   const wanted = Number(cookies.get('feather_station')?.value);
   const machines = await listMachines(store);
   const machine = machines.find(({ id }) => id === wanted) ?? machines[0];
-  const [station, blades, mats, running, timers, people, timeZone] = await Promise.all([
+  const [station, blades, mats, running, timers, people] = await Promise.all([
     machine ? findStation(store, machine.id) : null,
     listBlades(store),
     listMats(store),
     findGoingRuns(store),
     listTimers(store),
     listOperators(store),
-    workshopZone(store),
   ]);
   return {
     machines,
@@ -57,6 +55,6 @@ async function loadBench({ cookies }: Pick<AstroGlobal, 'cookies'>): Promise<Ben
     running,
     timers,
     people: people.map(({ name }) => name),
-    timeZone,
+    timeZone: locals.timeZone,
   };
 }
