@@ -17,7 +17,7 @@ export function WorkshopView({ workshop: first, operator, zones }: Props) {
   const here = people.filter(({ isPutAway }) => !isPutAway);
   const away = people.filter(({ isPutAway }) => isPutAway);
   return (
-    <div className="grid gap-5 lg:grid-cols-2 items-start">
+    <div className="grid grid-cols-1 gap-5 lg:grid-cols-2 items-start">
       <section aria-label="People" className="sheet p-4 sm:px-6 sm:py-5">
         <h1>Who works here</h1>
         <p className="text-muted mt-1">Each test cut, run and kept setting is signed by who stood there.</p>
