@@ -22,7 +22,16 @@ export default defineConfig({
       {
         test: {
           name: 'store',
-          include: ['store/**/*.test.ts', 'e2e/driven/**/*.test.ts'],
+          include: ['store/**/*.test.ts'],
+          fileParallelism: false,
+          testTimeout: 20_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        test: {
+          name: 'driven',
+          include: ['e2e/driven/**/*.test.ts'],
           fileParallelism: false,
           testTimeout: 20_000,
           hookTimeout: 60_000,
@@ -39,11 +48,23 @@ export default defineConfig({
       },
       {
         test: {
+          // What is measured is measured while nothing else runs.
+          name: 'quiet',
+          include: ['e2e/quiet/**/*.test.ts'],
+          fileParallelism: false,
+          testTimeout: 120_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        test: {
           name: 'browser',
           include: ['e2e/journeys/**/*.test.ts'],
+          setupFiles: ['e2e/support/leaveAsFound.ts'],
           // A page that is asked again until it shows something may take as long as a click may.
           expect: { poll: { timeout: 10_000 } },
-          fileParallelism: false,
+          // One file at a time on each demo that there is.
+          fileParallelism: (process.env['FEATHER_TEST_ADDRESS'] ?? '').includes(' '),
           testTimeout: 120_000,
           hookTimeout: 60_000,
         },

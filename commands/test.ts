@@ -40,36 +40,56 @@ interface Tally {
 }
 
 const tally: Tally = { passed: 0, failed: 0 };
+/** What runs beside something else has its own database, application and stand-ins. */
 const home = homeFolder('test');
+const beside = homeFolder('test-beside');
 
 try {
   // The build also writes the types that pages are checked against.
   buildApp();
   if (isChosen('checks')) await runChecks();
-  const scratchUrl = await startDatabase(home);
-  const environment = { FEATHER_TEST_STORE_URL: scratchUrl.replace(/feather$/, 'feather_scratch') };
-  if (isChosen('unit')) await runVitest('unit', environment);
-  // Those of the store keep one core busy, one file after the other; the others need no store.
-  const beside = async () => {
-    for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest(project, environment);
+  const url = await startDatabase(home);
+  const urlBeside = isChosen('driven') || isChosen('browser') ? await startDatabase(beside) : url;
+  // Two at a time where a test keeps one core busy; those that mostly wait for machines run side by side.
+  if (isChosen('unit')) await runVitest('unit', scratchOf(url), ['--maxWorkers=2']);
+  const outside = async () => {
+    for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest(project, scratchOf(url));
   };
-  await Promise.all([isChosen('store') ? runVitest('store', environment) : null, beside()]);
-  if (isChosen('deep')) await runVitest('deep', environment);
-  if (isChosen('browser')) {
-    await runVitest('browser', {
-      FEATHER_TEST_ADDRESS: await startFreshDemo(home, scratchUrl, TEST_PACE),
-      FEATHER_TEST_DATABASE_URL: scratchUrl,
-    });
-  }
+  await Promise.all([
+    isChosen('store') ? runVitest('store', scratchOf(url)) : null,
+    isChosen('driven') ? runVitest('driven', scratchOf(urlBeside)) : null,
+    outside(),
+  ]);
+  if (isChosen('deep')) await runVitest('deep', scratchOf(url));
+  if (isChosen('browser')) await runJourneys(url, urlBeside);
 } catch (error) {
   tally.failed += 1;
   console.error(`feather: ${error instanceof Error ? error.message : String(error)}`);
 } finally {
-  await stopProcesses(home);
-  await stopDatabase(home);
+  for (const one of [home, beside]) {
+    await stopProcesses(one);
+    await stopDatabase(one);
+  }
 }
 console.log(`${tally.passed} passed, ${tally.failed} failed`);
 process.exitCode = tally.failed > 0 || tally.passed === 0 ? 1 : 0;
+
+/** Journeys on two demos at once, one a core, then what is measured while nothing else runs. */
+async function runJourneys(url: string, urlBeside: string): Promise<void> {
+  const address = await startFreshDemo(home, url, TEST_PACE);
+  const both = [address, await startFreshDemo(beside, urlBeside, TEST_PACE)];
+  const databases = [url, urlBeside];
+  await runVitest(
+    'browser',
+    { FEATHER_TEST_ADDRESS: both.join(' '), FEATHER_TEST_DATABASE_URL: databases.join(' ') },
+    ['--maxWorkers=2'],
+  );
+  await runVitest('quiet', { FEATHER_TEST_ADDRESS: address });
+}
+
+function scratchOf(url: string): Readonly<Record<string, string>> {
+  return { FEATHER_TEST_STORE_URL: url.replace(/feather$/, 'feather_scratch') };
+}
 
 /** Two at a time: each keeps one core busy. */
 async function runChecks(): Promise<void> {
@@ -99,7 +119,11 @@ async function runCheck(name: string, given: readonly string[]): Promise<void> {
 }
 
 /** Runs one project and adds its counts from its report; a run without a report counts as failed. */
-async function runVitest(project: string, environment: Readonly<Record<string, string>>): Promise<void> {
+async function runVitest(
+  project: string,
+  environment: Readonly<Record<string, string>>,
+  options: readonly string[] = [],
+): Promise<void> {
   const report = join(home, `report-${project}.json`);
   rmSync(report, { force: true });
   const start = Date.now();
@@ -113,6 +137,7 @@ async function runVitest(project: string, environment: Readonly<Record<string, s
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${report}`,
+      ...options,
     ],
     { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } },
   );

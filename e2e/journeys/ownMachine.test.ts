@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { realpathSync } from 'node:fs';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
-import { ADDRESS, api, follow, go, visit, type Visitor } from '#e2e/support/app.ts';
+import { ADDRESS, api, follow, go, mine, visit, type Visitor } from '#e2e/support/app.ts';
 import { conditionOf } from '#e2e/support/drawer.ts';
 import { makeLine } from '#e2e/support/linePair.ts';
 import { oddMachine, type OddMachine } from '#e2e/support/oddMachine.ts';
@@ -127,7 +127,7 @@ describe('a cutter on the network that says nothing', () => {
   let machineId: number;
 
   it('is never the application’s own database', async () => {
-    const port = Number(new URL(process.env['FEATHER_TEST_DATABASE_URL'] ?? '').port);
+    const port = Number(new URL(mine('FEATHER_TEST_DATABASE_URL')).port);
     const link = { kind: 'address', host: 'localhost', port };
     const { status, reply } = await api<Refused>('/api/machines', 'POST', { ...rollCutter('Own'), link });
     expect(status).toBe(400);

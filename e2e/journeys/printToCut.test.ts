@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/run/run.ts';
-import { ADDRESS, api, arrive, go, visit, type Visitor } from '#e2e/support/app.ts';
+import { ADDRESS, api, arrive, go, press, visit, type Visitor } from '#e2e/support/app.ts';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
 
 /**
@@ -98,7 +98,7 @@ describe('a card that is printed and cut on the stand-ins', () => {
       await page.getByLabel(`${corner}, sideways`).fill(String(sideways));
       await page.getByLabel(`${corner}, up or down`).fill(String(down));
     }
-    await page.getByRole('button', { name: 'Keep this reading' }).click();
+    await press(page, page.getByRole('button', { name: 'Keep this reading' }), /registration-sheets$/);
     await page.getByText(/Steady part/).waitFor();
     const { reply } = await api<RegistrationReply>('/api/machines/1/registration');
     const [sheet] = reply.sheets;

@@ -58,9 +58,12 @@ describe('two people at once', () => {
   });
 
   it('give roles in the same job: the slower change is refused and the other one shown', async () => {
-    const [job] = (await api<{ id: number }[]>('/api/jobs')).reply;
+    const source =
+      '<svg width="40mm" height="40mm" viewBox="0 0 40 40"><path fill="none" stroke="#f00" d="M4 4h32v32h-32z"/></svg>';
+    const job = (await api<{ id: number }>('/api/jobs', 'POST', { name: 'shared', source, machineId: 1 }))
+      .reply;
     for (const { page } of [ines, tove]) {
-      await go(page, `/jobs/${job!.id}`);
+      await go(page, `/jobs/${job.id}`);
       await page.getByRole('tab', { name: '2 Roles' }).click();
     }
     const first = (visitor: Visitor, role: string) =>

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/run/run.ts';
-import { ADDRESS, api, arrive, follow, go, visit, type Visitor } from '#e2e/support/app.ts';
+import { ADDRESS, api, arrive, follow, go, press, visit, type Visitor } from '#e2e/support/app.ts';
 import { python } from '#e2e/support/drawer.ts';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
 
@@ -81,7 +81,7 @@ async function calibrate(): Promise<number> {
     await page.getByLabel(`${corner}, sideways`).fill(sideways!);
     await page.getByLabel(`${corner}, up or down`).fill(down!);
   }
-  await page.getByRole('button', { name: 'Keep this reading' }).click();
+  await press(page, page.getByRole('button', { name: 'Keep this reading' }), /registration-sheets$/);
   await page.getByText(/Steady part/).waitFor();
   return readings.reduce((sum, [, x, y]) => sum + Math.hypot(Number(x), Number(y)) / 40, 0);
 }

@@ -5,11 +5,16 @@ import { settle } from '#e2e/support/settle.ts';
 
 export { settle };
 
-const address = process.env['FEATHER_TEST_ADDRESS'];
-if (!address) throw new Error('FEATHER_TEST_ADDRESS is not set; run the tests with ./feather test');
-
 /** Where the application under test answers. */
-export const ADDRESS: string = address;
+export const ADDRESS = mine('FEATHER_TEST_ADDRESS');
+
+/** One of several in a variable: files that run at the same time have an application each. */
+export function mine(variable: string): string {
+  const all = (process.env[variable] ?? '').split(' ').filter(Boolean);
+  const one = all[(Number(process.env['VITEST_POOL_ID'] ?? 1) - 1) % all.length];
+  if (!one) throw new Error(`${variable} is not set; run the tests with ./feather test`);
+  return one;
+}
 
 export const BENCH_SIZE = { width: 1280, height: 800 };
 export const PHONE_SIZE = { width: 390, height: 844 };
@@ -57,6 +62,15 @@ export async function follow(page: Page, link: Locator, to: RegExp): Promise<voi
 export async function arrive(page: Page, at: RegExp): Promise<void> {
   await page.waitForURL((url) => at.test(url.pathname), { waitUntil: 'load' });
   await settle(page);
+}
+
+/** Presses what changes the book, and waits until the change is answered. */
+export async function press(page: Page, button: Locator, answeredBy: RegExp): Promise<void> {
+  const answered = page.waitForResponse(
+    (response) => response.request().method() !== 'GET' && answeredBy.test(new URL(response.url()).pathname),
+  );
+  await button.click();
+  await answered;
 }
 
 /** Calls the HTTP interface as a script would. */

@@ -108,6 +108,27 @@ describe('a database that goes away', () => {
     await between.close();
   });
 
+  it('by freezing at the moment of writing: it is told within 3 s that nobody knows, and is done once', async () => {
+    const between = await Between.open();
+    const store = connectStore(between.url, { isWatched: true });
+    between.onSent = (text) => {
+      if (text.includes('COMMIT')) between.isFrozen = true;
+    };
+    const begun = performance.now();
+    await expect(changeOnce(store, request(), now, add('Smelt'))).rejects.toMatchObject({
+      code: 'outcomeUnknown',
+    });
+    expect(performance.now() - begun).toBeLessThan(3_000);
+    between.onSent = () => undefined;
+    between.isFrozen = false;
+    await expect
+      .poll(() => changeOnce(store, request(), now, add('Smelt')).catch(() => null), { timeout: 8_000 })
+      .toEqual(expect.any(Number));
+    expect(await howMany('Smelt')).toBe(1);
+    await store.destroy();
+    await between.close();
+  });
+
   it('by freezing: who waits is told within 3 s, and it heals by itself', async () => {
     const between = await Between.open();
     const store = connectStore(between.url, { isWatched: true });

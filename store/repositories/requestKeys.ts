@@ -21,6 +21,8 @@ export interface KeyedRequest {
 const REMEMBERED_HOURS = 48;
 /** So often, and after such pauses, it is asked whether a writing whose answer was lost was kept. */
 const ASK_AGAIN_MS = [0, 150, 400, 900];
+/** Nobody waits longer for that answer, ms. */
+const ASK_FOR_MS = 1_800;
 
 /**
  * Changes the book once for a key: what is changed, the key and the answer are one transaction. Who asks again, also
@@ -49,7 +51,7 @@ export async function changeOnce<Reply>(
     return await db.transaction(change, { isolationLevel: 'read committed' });
   } catch (error) {
     if (error instanceof KeyTaken) return recall<Reply>(await requireReply(db, request));
-    if (isWritten && isStoreTrouble(error)) return learnOutcome(db, request);
+    if (isWritten && isStoreTrouble(error)) return learnOutcome(db, request, error);
     throw error;
   }
 }
@@ -151,27 +153,40 @@ async function recall<Reply>({ reply, is_done }: KeyRow): Promise<Reply> {
   );
 }
 
-/** The database went away at the moment of writing. The lock of the row waits for what is still being written. */
-async function learnOutcome<Reply>(db: Store, request: KeyedRequest): Promise<Reply> {
-  for (const milliseconds of ASK_AGAIN_MS) {
-    await new Promise((resolve) => setTimeout(resolve, milliseconds));
-    let row: KeyRow | undefined;
-    try {
-      row = await db('request_keys').where({ request_key: request.key }).forUpdate().first();
-    } catch {
-      continue;
-    }
-    if (row?.reply) return recall<Reply>(row);
-    if (row) {
-      throw new AppError('outcomeUnknown', 'This was kept, but its answer was lost. Load the page anew.');
-    }
+/**
+ * The database went away at the moment of writing. The lock of the row waits for what is still being written. One that
+ * froze has been waited for already, and is not asked.
+ */
+async function learnOutcome<Reply>(db: Store, request: KeyedRequest, error: Error): Promise<Reply> {
+  const isFrozen = 'code' in error && error.code === 'ETIMEDOUT';
+  const row = isFrozen ? 'unknown' : await Promise.race([askForKey(db, request), giveUpAfter(ASK_FOR_MS)]);
+  if (row === 'unknown') {
     throw new AppError(
-      'storeUnavailable',
-      'The database went away for a moment. Nothing was changed; try again.',
+      'outcomeUnknown',
+      'The database went away at the moment of writing. Ask again with the same request key, or press the same button again: it is done once only.',
     );
   }
+  if (row?.reply) return recall<Reply>(row);
+  if (row)
+    throw new AppError('outcomeUnknown', 'This was kept, but its answer was lost. Load the page anew.');
   throw new AppError(
-    'outcomeUnknown',
-    'The database went away at the moment of writing. Ask again with the same request key, or press the same button again: it is done once only.',
+    'storeUnavailable',
+    'The database went away for a moment. Nothing was changed; try again.',
   );
 }
+
+/** The row of a key as it stands when nothing is being written any more; `null` when there is none. */
+async function askForKey(db: Store, { key }: KeyedRequest): Promise<KeyRow | null | 'unknown'> {
+  for (const milliseconds of ASK_AGAIN_MS) {
+    await new Promise((resolve) => setTimeout(resolve, milliseconds));
+    try {
+      return (await db('request_keys').where({ request_key: key }).forUpdate().first<KeyRow>()) ?? null;
+    } catch {
+      // It is away still.
+    }
+  }
+  return 'unknown';
+}
+
+const giveUpAfter = (milliseconds: number) =>
+  new Promise<'unknown'>((resolve) => setTimeout(() => resolve('unknown'), milliseconds).unref());
