@@ -4,7 +4,7 @@ import { findStation } from '#store/repositories/stations.ts';
 import { readBenchAnswers } from '#web/endpoints/readBenchAnswers.ts';
 
 /** Writings come in handfuls: answers are made when none has come for this long, ms. */
-const QUIET_MS = 250;
+const QUIET_MS = 1_000;
 
 /**
  * Has the answers of every station worked out when something was written that may change them, so that they are there
