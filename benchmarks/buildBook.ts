@@ -1,8 +1,7 @@
+import { factsOf, FAMILIES } from '#core/stack/families/families.ts';
 import { seededRandom, type Random } from '#core/random/seededRandom.ts';
-import { FAMILIES } from '#core/stack/layer.ts';
 import { NO_DETAILS } from '#core/stack/materialDetails.ts';
-import { START_STACKS } from '#core/stack/startStacks.ts';
-import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { OPERATIONS } from '#core/stack/operation.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addMachine } from '#store/repositories/machines.ts';
 import { addMaterial } from '#store/repositories/materials.ts';
@@ -88,7 +87,7 @@ export async function buildBook(db: Store, say: (words: string) => void): Promis
     await db.transaction(async (transaction) => {
       for (const { name, maker, colour, finish, lot, place } of materials.slice(start, start + BATCH)) {
         const family = FAMILIES[place % FAMILIES.length] as (typeof FAMILIES)[number];
-        const stack = START_STACKS[family].map((layer) => ({
+        const stack = factsOf(family).startStack.map((layer) => ({
           ...layer,
           caliperUm: layer.caliperUm + (place % 40),
         }));
@@ -124,7 +123,7 @@ async function addSettings(db: Store, machines: readonly number[], now: Date): P
   for (let start = 0; start < conditions.length; start += BATCH) {
     const rows = conditions.slice(start, start + BATCH).flatMap(({ id }) =>
       machines.flatMap((machineId) =>
-        SETTING_OPERATIONS.map((operation) => ({
+        OPERATIONS.map((operation) => ({
           condition_id: id,
           machine_id: machineId,
           blade_kind: '45° fine',

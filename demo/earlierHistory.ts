@@ -1,5 +1,6 @@
 import type { DialInStory, RunStory } from '#demo/history.ts';
-import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { ConditionKind } from '#core/stack/material.ts';
 
 const roll = { machine: 'Gannet 600', condition: 'bare', author: 'Ines', speed: 200, passes: 1 } as const;
@@ -141,7 +142,7 @@ export interface KeptStory {
   readonly material: string;
   readonly condition: ConditionKind;
   readonly machine: 'Gannet 600' | 'Dunlin desk' | 'Plover flatbed';
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
   readonly daysAgo: number;
   readonly author: string;
   readonly reason: string;
@@ -233,7 +234,7 @@ export interface RevisionStory {
   readonly material: string;
   readonly condition: ConditionKind;
   readonly machine: 'Gannet 600' | 'Dunlin desk' | 'Plover flatbed';
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
   readonly daysAgo: number;
   readonly author: string;
   readonly force: number;

@@ -1,5 +1,6 @@
 import type { RunVerdict } from '#core/setting/setting.ts';
-import type { DepthGrade, Flaw, Operation } from '#core/stack/depthGrade.ts';
+import type { DepthGrade, Flaw } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { ConditionKind } from '#core/stack/material.ts';
 
 /** One afternoon of test cuts and what was kept of it. */
@@ -7,7 +8,7 @@ export interface DialInStory {
   readonly material: string;
   readonly condition: ConditionKind;
   readonly machine: 'Gannet 600' | 'Dunlin desk';
-  readonly operation: Operation;
+  readonly operation: DepthOperation;
   readonly author: string;
   readonly daysAgo: number;
   readonly speed: number;

@@ -2,7 +2,8 @@ import { adviseNextCut } from '#core/dialIn/adviseNextCut.ts';
 import { chooseLadder, CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { findSurprise } from '#core/dialIn/findSurprise.ts';
 import type { Random } from '#core/random/seededRandom.ts';
-import { targetGrades, type DepthGrade, type Operation } from '#core/stack/depthGrade.ts';
+import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { credibleEdge, findWindow, targetIndexes } from '#core/threshold/findWindow.ts';
 import type { NormalPrior } from '#core/threshold/normalPrior.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
@@ -14,7 +15,7 @@ import { seeCut, seeLadder, type TrueSheet, type World } from '#benchmarks/refer
 /** A sheet to be dialled in: everything a strategy may know, and the cutter that answers it. */
 export interface Task {
   readonly sheet: TrueSheet;
-  readonly operation: Operation;
+  readonly operation: DepthOperation;
   readonly world: World;
   readonly forcesGf: readonly number[];
   readonly random: Random;

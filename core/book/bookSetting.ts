@@ -1,4 +1,5 @@
-import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { ConditionKind } from '#core/stack/material.ts';
 
 /** A setting as a file of the book says it: everything by name, so that it means the same in another book. */
@@ -8,7 +9,7 @@ export interface BookSetting {
   readonly state: ConditionKind;
   readonly machine: string;
   readonly blade: string;
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
   /** What the file says; what it leaves out stays as it is, or is suggested for a new setting. */
   readonly values: Partial<SettingValues> & Pick<SettingValues, 'force' | 'speed'>;
   readonly reason: string;

@@ -1,10 +1,6 @@
 import type { BookSetting } from '#core/book/bookSetting.ts';
-import {
-  SETTING_OPERATIONS,
-  STRATEGIES,
-  type SettingField,
-  type SettingOperation,
-} from '#core/setting/setting.ts';
+import { factsOfField, FIELDS, STRATEGIES, type SettingField } from '#core/setting/settingFields.ts';
+import { type Operation, OPERATIONS } from '#core/stack/operation.ts';
 import { CONDITION_KINDS, type ConditionKind } from '#core/stack/material.ts';
 
 type TextColumn = Exclude<keyof BookSetting, 'values'>;
@@ -15,10 +11,16 @@ export type CsvColumn =
   | { readonly heading: string; readonly kind: 'number' | 'word'; readonly field: SettingField };
 
 const text = (heading: string, field: TextColumn): CsvColumn => ({ heading, kind: 'text', field });
-const number = (heading: string, field: SettingField): CsvColumn => ({ heading, kind: 'number', field });
-const word = (heading: string, field: SettingField): CsvColumn => ({ heading, kind: 'word', field });
+const ofField = (field: SettingField): CsvColumn => {
+  const { heading, unit } = factsOfField(field);
+  return { heading, kind: unit === 'word' ? 'word' : 'number', field };
+};
+const isNeeded = (field: SettingField) => !factsOfField(field).value.safeParse(undefined).success;
 
-/** The columns of a CSV file, in their order. They are read by heading, so the order may differ. */
+/**
+ * The columns of a CSV file, in their order: what every setting has before what some have. They are read by heading,
+ * so the order may differ.
+ */
 export const CSV_COLUMNS: readonly CsvColumn[] = [
   text('maker', 'maker'),
   text('material', 'material'),
@@ -26,19 +28,8 @@ export const CSV_COLUMNS: readonly CsvColumn[] = [
   text('machine', 'machine'),
   text('blade', 'blade'),
   text('operation', 'operation'),
-  number('force (machine scale)', 'force'),
-  number('exposure (mm)', 'exposureMm'),
-  number('speed (machine scale)', 'speed'),
-  number('passes', 'passes'),
-  number('offset (mm)', 'offsetMm'),
-  number('overcut (mm)', 'overcutMm'),
-  word('way of freeing', 'strategy'),
-  number('tab force (machine scale)', 'tabForce'),
-  number('cut length (mm)', 'cutLengthMm'),
-  number('tab length (mm)', 'tabLengthMm'),
-  number('tabs off corners (mm)', 'cornerClearanceMm'),
-  number('share of layer (0 to 1)', 'depthShare'),
-  word('tool', 'tool'),
+  ...FIELDS.filter(isNeeded).map(ofField),
+  ...FIELDS.filter((field) => !isNeeded(field)).map(ofField),
   text('reason', 'reason'),
   text('author', 'author'),
   text('kept at (UTC)', 'keptAt'),
@@ -116,7 +107,7 @@ export function readCsvRow(cells: Readonly<Record<string, string>>): CsvReading 
       state: texts['state'] as ConditionKind,
       machine,
       blade,
-      operation: texts['operation'] as SettingOperation,
+      operation: texts['operation'] as Operation,
       values: values as unknown as BookSetting['values'],
       reason: reason.slice(0, 300),
       author: author.slice(0, 60),
@@ -135,8 +126,8 @@ function findProblem(
   if (!(CONDITION_KINDS as readonly string[]).includes(texts['state'] ?? '')) {
     return `state is "${texts['state']}", not one of ${CONDITION_KINDS.join(', ')}`;
   }
-  if (!(SETTING_OPERATIONS as readonly string[]).includes(texts['operation'] ?? '')) {
-    return `operation is "${texts['operation']}", not one of ${SETTING_OPERATIONS.join(', ')}`;
+  if (!(OPERATIONS as readonly string[]).includes(texts['operation'] ?? '')) {
+    return `operation is "${texts['operation']}", not one of ${OPERATIONS.join(', ')}`;
   }
   if (values['force'] === undefined) return 'force (machine scale) is missing';
   if (values['speed'] === undefined) return 'speed (machine scale) is missing';

@@ -1,10 +1,10 @@
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 import { smoothRings } from '#core/checks/applyEdits.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import type { CutLine } from '#core/checks/cutLine.ts';
-import { FINEST_MM, type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
+import { type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
 import { writeRingsData } from '#core/drawing/writePathData.ts';
 import { boundPoints, middleOf } from '#core/geometry/box.ts';
-import type { Family } from '#core/stack/layer.ts';
 import { areaOfRings, offsetRings, subtractRings, type Rings } from '#core/geometry/clip.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { turnAlike } from '#core/geometry/polygon.ts';
@@ -20,7 +20,7 @@ export function checkFineness(
   facts: CheckFacts,
   onProgress?: (share: number) => void,
 ): readonly Trouble[] {
-  const widthMm = FINEST_MM[facts.family];
+  const widthMm = factsOf(facts.family).finestMm;
   const closed = lines.filter(({ isClosed, role }) => isClosed && role !== 'crease');
   return [
     ...closed.flatMap((line, index) => {
@@ -33,7 +33,7 @@ export function checkFineness(
 
 /** Whether any closed outline has parts narrower than a family bears. */
 export function isAnyTooFine(lines: readonly CutLine[], family: Family): boolean {
-  const widthMm = FINEST_MM[family];
+  const widthMm = factsOf(family).finestMm;
   return lines.some(
     (line) => line.isClosed && line.role !== 'crease' && narrowParts(ringsOf(line), widthMm).length > 0,
   );

@@ -1,3 +1,4 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import Flatbush from 'flatbush';
 import type { CutLine } from '#core/checks/cutLine.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
@@ -23,7 +24,7 @@ export function checkMeetings(lines: readonly CutLine[], facts: CheckFacts): rea
     ...findCrossings(lines),
     ...findShared(lines),
     ...findClose(lines, boxes, facts),
-    ...(facts.family === 'stencilSheet' ? findIslands(lines, boxes) : []),
+    ...(factsOf(facts.family).isPaintedThrough ? findIslands(lines, boxes) : []),
   ];
 }
 

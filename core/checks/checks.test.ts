@@ -9,7 +9,7 @@ import { boundContour } from '#core/geometry/box.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
 import { signedAreaMm2 } from '#core/geometry/polygon.ts';
-import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { OPERATIONS } from '#core/stack/operation.ts';
 
 const draw = (inside: string) =>
   readSvg(
@@ -19,7 +19,7 @@ const facts: CheckFacts = {
   family: 'printableVinyl',
   isLayered: true,
   machineKind: 'matFed',
-  operations: SETTING_OPERATIONS,
+  operations: OPERATIONS,
   offsetMm: 0.25,
   spacingMm: 2,
 };

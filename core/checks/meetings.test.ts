@@ -12,13 +12,13 @@ import { measureContour } from '#core/geometry/measureContour.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { signedAreaMm2 } from '#core/geometry/polygon.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
-import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { OPERATIONS } from '#core/stack/operation.ts';
 
 const facts: CheckFacts = {
   family: 'plainVinyl',
   isLayered: true,
   machineKind: 'matFed',
-  operations: SETTING_OPERATIONS,
+  operations: OPERATIONS,
   offsetMm: 0,
   spacingMm: 2,
 };

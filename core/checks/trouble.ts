@@ -1,8 +1,8 @@
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import type { Role } from '#core/drawing/lineRoles.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import type { Family } from '#core/stack/layer.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
+import type { Family } from '#core/stack/families/families.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { MachineKind } from '#core/station/machine.ts';
 
 /** What can be wrong with a drawing. */
@@ -45,21 +45,9 @@ export interface CheckFacts {
   readonly family: Family;
   readonly isLayered: boolean;
   readonly machineKind: MachineKind;
-  readonly operations: readonly SettingOperation[];
+  readonly operations: readonly Operation[];
   /** Of the blade in the machine, mm. */
   readonly offsetMm: number;
   /** Least distance between pieces, mm. */
   readonly spacingMm: number;
 }
-
-/** Finest detail a drag blade makes in a family, mm. Card: common practice, no source (T11); others likewise. */
-export const FINEST_MM: Readonly<Record<Family, number>> = {
-  stickerPaper: 0.8,
-  printableVinyl: 0.6,
-  plainVinyl: 0.6,
-  transferFilm: 0.6,
-  cardstock: 1.2,
-  stencilSheet: 1.2,
-  foldingCarton: 1.5,
-  other: 1,
-};

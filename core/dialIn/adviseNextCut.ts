@@ -1,5 +1,6 @@
 import { proposeNextCut, type NextCut } from '#core/dialIn/proposeNextCut.ts';
-import { targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { targetGrades } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { ForceOutlook } from '#core/threshold/findWindow.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import type { Trial } from '#core/threshold/trial.ts';
@@ -35,7 +36,7 @@ export type CutAdvice =
  */
 export function adviseNextCut(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
   best: ForceOutlook,
   trials: readonly Trial[],
@@ -62,7 +63,7 @@ export function adviseNextCut(
  * Whether a cut near the force was right, and not only on the card that pointed to it: the cells of one load share
  * its noise, so a ladder alone confirms nothing.
  */
-function isConfirmed(forceGf: number, operation: DialInOperation, trials: readonly Trial[]): boolean {
+function isConfirmed(forceGf: number, operation: DepthOperation, trials: readonly Trial[]): boolean {
   const loads = new Set(trials.map((trial, index) => trial.load ?? -1 - index));
   if (loads.size === 1 && trials.length > 1) return false;
   const wanted = [...(targetGrades(operation, true) ?? []), ...(targetGrades(operation, false) ?? [])];

@@ -1,5 +1,5 @@
 import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
@@ -19,7 +19,7 @@ export const CONFIRMING_CELLS = 3;
  */
 export function chooseLadder(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
   cells = LADDER_CELLS,
 ): readonly number[] {

@@ -1,4 +1,4 @@
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { findWindow, targetIndexes, type ForceOutlook } from '#core/threshold/findWindow.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import type { CutConditions, ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
@@ -39,7 +39,7 @@ export function compareWays(
   model: ThresholdModel,
   question: ThresholdQuestion,
   trials: readonly Trial[],
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
   ways: readonly Way[],
 ): readonly WayOutlook[] {
@@ -60,7 +60,7 @@ export function compareWays(
 }
 
 /** The ways worth asking about from where one stands. */
-export function listWays(asked: CutConditions, operation: DialInOperation): readonly Way[] {
+export function listWays(asked: CutConditions, operation: DepthOperation): readonly Way[] {
   const plain = { ...asked, isFreshBlade: false, isExposureStopped: false };
   const otherPasses = operation === 'through' ? [1, 2, 3, 4] : [1, 2];
   return [
@@ -75,7 +75,7 @@ function lookAt(
   model: ThresholdModel,
   question: ThresholdQuestion,
   trials: readonly Trial[],
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
   way: Way,
 ): ForceOutlook {

@@ -1,6 +1,6 @@
 import { CONFIRMING_CELLS } from '#core/dialIn/chooseLadder.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { TestPieceKind } from '#core/dialIn/testPiece.ts';
 
 /** Whether a search is still going, ended with a kept setting, or was given up. */
@@ -35,7 +35,7 @@ export interface DialIn {
   readonly conditionId: number;
   readonly lot: string;
   readonly colour: string;
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly passes: number;
   readonly speed: number;
   readonly exposureMm: number;

@@ -2,7 +2,7 @@ import { CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { WORTHWHILE_GAIN } from '#core/dialIn/adviseNextCut.ts';
 import { proposeNextCut } from '#core/dialIn/proposeNextCut.ts';
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { MachineKind } from '#core/station/machine.ts';
 import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
 import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
@@ -51,7 +51,7 @@ const MOST_CUTS = 10;
  */
 export function estimateEffort(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
   machine: { readonly kind: MachineKind; readonly sheetWidthMm: number },
   seed: number,
@@ -106,7 +106,7 @@ function explain(isLadder: boolean, minutes: number, sheet: number): string {
 /** Plays the one-at-a-time policy against truths drawn from the posterior, by reweighting its own draws. */
 function expectCuts(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
   random: Random,
 ): number {
@@ -122,7 +122,7 @@ function expectCuts(
 function playOnce(
   start: ThresholdPosterior,
   truth: number,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
   random: Random,
 ): number {

@@ -1,4 +1,5 @@
-import type { DepthGrade, DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 
 /** What two boundaries on a ladder say: from which cell on something is seen. */
 export interface GradeZones {
@@ -18,7 +19,7 @@ export interface GradeZones {
  *
  * @example gradeZones('kiss', true).between // [3, 5]: it lifts, and the liner is whole
  */
-export function gradeZones(operation: DialInOperation, isLayered: boolean): GradeZones {
+export function gradeZones(operation: DepthOperation, isLayered: boolean): GradeZones {
   if (operation === 'kiss') {
     return {
       enoughWords: 'from here it lifts',

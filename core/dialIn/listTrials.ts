@@ -3,14 +3,15 @@ import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { sheetFactor } from '#core/setting/correctForce.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import { hasLiner } from '#core/stack/layer.ts';
-import { targetGrades, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 import { gfOf } from '#core/units/forceScale.ts';
 
 /** One operation of a noted run: many contours at one force, with one verdict for all. */
 export interface RunEvidence {
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly force: number;
   readonly passes: number;
   readonly speedMmPerS: number;

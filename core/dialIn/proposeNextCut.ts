@@ -1,5 +1,5 @@
 import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
 import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
 import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
@@ -37,7 +37,7 @@ export interface NextCut {
  */
 export function proposeNextCut(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
 ): NextCut {
   const candidates = chooseCandidates(posterior, operation, forcesGf);
@@ -68,7 +68,7 @@ interface Tables {
 
 function tabulate(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
   candidates: readonly number[],
 ): Tables {
   const target = targetIndexes(posterior, operation);
@@ -133,7 +133,7 @@ function sumOf(values: Float64Array): number {
 /** Settable forces over the believed range of the window, thinned evenly in log to {@link MAX_CANDIDATES}. */
 function chooseCandidates(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
 ): readonly number[] {
   const target = targetIndexes(posterior, operation);

@@ -1,4 +1,5 @@
-import type { DepthGrade, DialInOperation, Flaw } from '#core/stack/depthGrade.ts';
+import type { DepthGrade, Flaw } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 import { gfOf, type ForceScale, type ScaleValue } from '#core/units/forceScale.ts';
 
@@ -7,7 +8,7 @@ export interface TestCut {
   readonly id: number;
   readonly conditionId: number;
   readonly machineId: number;
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly force: ScaleValue;
   readonly forceGf: number;
   readonly speedMmPerS: number;

@@ -1,6 +1,6 @@
 import { groupBy } from '#core/collections/groupBy.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 
 /** What a line is for, in the order in which they are cut. `art` is printed, `ignore` is neither printed nor cut. */
 export const ROLES = ['crease', 'score', 'kiss', 'slit', 'perforated', 'through', 'art', 'ignore'] as const;
@@ -14,7 +14,7 @@ export type CutRole = (typeof CUT_ROLES)[number];
 export const FREEING_ROLES: ReadonlySet<Role> = new Set<Role>(['perforated', 'through']);
 
 /** Which setting a role is cut with: a slit is a through cut that frees nothing. */
-export const OPERATION_OF: Readonly<Record<CutRole, SettingOperation>> = {
+export const OPERATION_OF: Readonly<Record<CutRole, Operation>> = {
   crease: 'crease',
   score: 'score',
   kiss: 'kiss',

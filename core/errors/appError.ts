@@ -3,6 +3,7 @@ export type ErrorCode =
   | 'badInput'
   | 'badDrawing'
   | 'notFound'
+  | 'wrongMethod'
   | 'conflict'
   | 'outOfRange'
   | 'tooLarge'

@@ -1,4 +1,4 @@
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { depthStepMm, snapExposureMm, type DepthScale } from '#core/units/depthScale.ts';
@@ -24,7 +24,7 @@ export interface ExposureChoice {
  * @throws AppError `badInput` when the stack cannot be
  * @example chooseExposure(151 µm to the liner, 'kiss', holder) // { exposureMm: 0.3125, ... }
  */
-export function chooseExposure(stack: Stack, operation: DialInOperation, scale: DepthScale): ExposureChoice {
+export function chooseExposure(stack: Stack, operation: DepthOperation, scale: DepthScale): ExposureChoice {
   const { toLinerUm, totalUm, isLayered } = measureStack(stack);
   const depthMm = (operation === 'through' ? totalUm : operation === 'kiss' ? toLinerUm : totalUm / 2) / 1000;
   const wanted = depthMm + CLEARANCE_MM;

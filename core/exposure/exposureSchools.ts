@@ -1,5 +1,5 @@
 import { chooseExposure } from '#core/exposure/chooseExposure.ts';
-import type { Operation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { describeExposure, snapExposureMm, type DepthScale } from '#core/units/depthScale.ts';
@@ -34,7 +34,7 @@ const MARK_MM = 0.03;
  */
 export function listExposureSchools(
   stack: Stack,
-  operation: Operation,
+  operation: DepthOperation,
   scale: DepthScale,
   reachMm: number | null,
 ): readonly ExposureSchool[] {

@@ -1,4 +1,4 @@
-import type { Cause, Symptom } from '#core/faults/faultNetwork.ts';
+import type { Symptom } from '#core/faults/symptoms.ts';
 
 /** What can be done about a fault. */
 export const ACTIONS = [
@@ -30,15 +30,13 @@ export type Action = (typeof ACTIONS)[number];
 /** Which number of a setting an action changes. */
 export type ChangedNumber = 'force' | 'passes' | 'speed' | 'exposureMm' | 'tabLengthMm';
 
-/** One action: what it costs, what it mends, and how it is done. */
+/** One action: what it costs and how it is done. What it mends, the causes say. */
 export interface ActionFacts {
   readonly words: string;
   readonly how: string;
   /** Minutes at the bench and sheets spent until one knows whether it helped. Common practice, no source. */
   readonly minutes: number;
   readonly sheets: number;
-  /** Chance that it mends a trouble with this cause. */
-  readonly mends: Readonly<Partial<Record<Cause, number>>>;
   readonly changes: ChangedNumber | null;
   /** For these signs it would make matters worse. */
   readonly notFor?: readonly Symptom[];
@@ -56,7 +54,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'one step up, and look again',
     minutes: 2,
     sheets: 0.2,
-    mends: { forceLow: 0.9, bladeDull: 0.45, pigment: 0.5, otherLot: 0.4, bladeDirty: 0.2 },
     changes: 'force',
     notFor: ['linerCut', 'bunches'],
   },
@@ -65,7 +62,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'one step down, and look again',
     minutes: 2,
     sheets: 0.2,
-    mends: { forceHigh: 0.9, otherLot: 0.4 },
     changes: 'force',
     notFor: ['notThrough', 'cornersHang'],
   },
@@ -74,7 +70,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'the same path again, at the same force',
     minutes: 2,
     sheets: 0.1,
-    mends: { forceLow: 0.7, bladeDull: 0.5, damp: 0.2 },
     changes: 'passes',
     notFor: ['linerCut', 'fuzzy'],
   },
@@ -83,7 +78,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'half the speed',
     minutes: 2,
     sheets: 0.2,
-    mends: { tooFast: 0.85, bladeDull: 0.15, exposureDeep: 0.15 },
     changes: 'speed',
   },
   cleanBlade: {
@@ -91,7 +85,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'holder out, soft cloth or a piece of foil for the debris; look at the tip',
     minutes: 4,
     sheets: 0.1,
-    mends: { bladeDirty: 0.9, bladeDull: 0.12 },
     changes: null,
     caution: BLADE_CAUTION,
     link: '/upkeep',
@@ -102,7 +95,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     minutes: 6,
     // A blade is worth more than the sheet it is tried on.
     sheets: 1.5,
-    mends: { bladeDull: 0.92, bladeDirty: 0.9 },
     changes: null,
     caution: `${BLADE_CAUTION} Old blades go into a sharps container.`,
     link: '/upkeep',
@@ -112,7 +104,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'one step of the holder in',
     minutes: 3,
     sheets: 0.2,
-    mends: { exposureDeep: 0.85, forceHigh: 0.2 },
     changes: 'exposureMm',
     notFor: ['notThrough'],
     caution: BLADE_CAUTION,
@@ -122,7 +113,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'one step of the holder out',
     minutes: 3,
     sheets: 0.2,
-    mends: { exposureShallow: 0.85 },
     changes: 'exposureMm',
     notFor: ['jagged', 'linerCut'],
     caution: BLADE_CAUTION,
@@ -132,7 +122,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'a mat with more tack, or wash and dry this one',
     minutes: 5,
     sheets: 0.1,
-    mends: { matWeak: 0.88, skewed: 0.2 },
     changes: null,
     link: '/upkeep',
   },
@@ -141,7 +130,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'from the middle outwards, edges last',
     minutes: 1,
     sheets: 0,
-    mends: { matWeak: 0.5, skewed: 0.3 },
     changes: null,
   },
   weakerMat: {
@@ -149,7 +137,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'turn the mat over and bend it away from the sheet',
     minutes: 3,
     sheets: 0.1,
-    mends: { matStrong: 0.9 },
     changes: null,
   },
   turnFibre: {
@@ -157,7 +144,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'long cuts and creases along the fibres',
     minutes: 3,
     sheets: 0.5,
-    mends: { fibre: 0.75 },
     changes: null,
   },
   dryCard: {
@@ -165,7 +151,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'opened, some hours in a dry room',
     minutes: 240,
     sheets: 0,
-    mends: { damp: 0.8 },
     changes: null,
   },
   longerTabs: {
@@ -173,7 +158,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'a quarter longer, the kiss force stays',
     minutes: 3,
     sheets: 0.3,
-    mends: { tabsWeak: 0.85, matWeak: 0.15 },
     changes: 'tabLengthMm',
   },
   shorterTabs: {
@@ -181,7 +165,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'a quarter shorter, the kiss force stays',
     minutes: 3,
     sheets: 0.3,
-    mends: { tabsStrong: 0.85 },
     changes: 'tabLengthMm',
   },
   calibrate: {
@@ -189,7 +172,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'one card tells the shift to a tenth of a mm',
     minutes: 10,
     sheets: 1,
-    mends: { offCentre: 0.9, skewed: 0.1 },
     changes: null,
     link: '/upkeep',
   },
@@ -198,7 +180,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'as much as the job proposes under its sheet',
     minutes: 3,
     sheets: 1,
-    mends: { bleedSmall: 0.9, offCentre: 0.4 },
     changes: null,
     link: '/jobs',
   },
@@ -207,7 +188,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'matt tape over them, white crayon, or a lamp beside the machine',
     minutes: 2,
     sheets: 0,
-    mends: { glare: 0.8 },
     changes: null,
   },
   loadAgain: {
@@ -215,7 +195,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'square in the corner, flat, rolled down',
     minutes: 2,
     sheets: 0,
-    mends: { skewed: 0.85, matWeak: 0.2 },
     changes: null,
   },
   clearMarks: {
@@ -223,7 +202,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'trim or cover dark art, pen marks, marks of another print',
     minutes: 2,
     sheets: 0,
-    mends: { strayMarks: 0.85 },
     changes: null,
   },
   ownColour: {
@@ -231,7 +209,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'kept with the material: every setting takes it',
     minutes: 3,
     sheets: 0.3,
-    mends: { pigment: 0.85 },
     changes: 'force',
   },
   dialIn: {
@@ -239,7 +216,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     how: 'a few cuts in a corner, and the window is known',
     minutes: 8,
     sheets: 0.3,
-    mends: { otherLot: 0.9, forceLow: 0.9, forceHigh: 0.9, pigment: 0.7, bladeDull: 0.4 },
     changes: null,
     link: '/test-cuts',
   },

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ACTION_FACTS, ACTIONS } from '#core/faults/faultActions.ts';
 import { EVIDENCE, EVIDENCE_FACTS } from '#core/faults/faultEvidence.ts';
-import { CAUSE_FACTS, CAUSES, LEAK, SYMPTOMS, type Cause, type Symptom } from '#core/faults/faultNetwork.ts';
+import { type Symptom, SYMPTOMS } from '#core/faults/symptoms.ts';
+import { type Cause, CAUSES, factsOfCause, LEAK } from '#core/faults/causes.ts';
 import { proposeNumber } from '#core/faults/proposeNumber.ts';
 import { rankActions } from '#core/faults/rankActions.ts';
 import { nextQuestion, rankCauses } from '#core/faults/rankCauses.ts';
@@ -28,10 +29,10 @@ describe('rankCauses', () => {
   });
 
   it('is the rule of Bayes: two symptoms and one piece of evidence by hand', () => {
-    const total = CAUSES.reduce((sum, cause) => sum + CAUSE_FACTS[cause].prior, 0);
+    const total = CAUSES.reduce((sum, cause) => sum + factsOfCause(cause).prior, 0);
     const joint = (cause: Cause) => {
-      const { prior, shows } = CAUSE_FACTS[cause];
-      const old = EVIDENCE_FACTS.bladeOld.given[cause] ?? EVIDENCE_FACTS.bladeOld.usual;
+      const { prior, shows, given } = factsOfCause(cause);
+      const old = given.bladeOld ?? EVIDENCE_FACTS.bladeOld.usual;
       return (prior / total) * (shows.fuzzy ?? LEAK) * (shows.notThrough ?? LEAK) * old;
     };
     const sum = CAUSES.reduce((all, cause) => all + joint(cause), 0);
@@ -112,7 +113,7 @@ describe('rankActions', () => {
 
   it('has an action for every cause, and a caution wherever hands go to the blade', () => {
     for (const cause of CAUSES) {
-      expect(ACTIONS.some((action) => (ACTION_FACTS[action].mends[cause] ?? 0) >= 0.7)).toBe(true);
+      expect(ACTIONS.some((action) => (factsOfCause(cause).mendedBy[action] ?? 0) >= 0.7)).toBe(true);
     }
     for (const action of ['cleanBlade', 'changeBlade', 'lessExposure', 'moreExposure'] as const) {
       expect(ACTION_FACTS[action].caution).toMatch(/Power off/);

@@ -1,6 +1,5 @@
-import type { ChangedNumber } from '#core/faults/faultActions.ts';
-import type { Action } from '#core/faults/faultActions.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { Action, ChangedNumber } from '#core/faults/faultActions.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { depthStepMm, type DepthScale } from '#core/units/depthScale.ts';
 import { snapForce, forceUnit, type ForceScale } from '#core/units/forceScale.ts';
 import { snapSpeed, type SpeedScale } from '#core/units/speedScale.ts';

@@ -1,5 +1,6 @@
 import { ACTION_FACTS, ACTIONS, type Action } from '#core/faults/faultActions.ts';
-import type { Symptom } from '#core/faults/faultNetwork.ts';
+import { factsOfCause } from '#core/faults/causes.ts';
+import type { Symptom } from '#core/faults/symptoms.ts';
 import type { RankedFault } from '#core/faults/rankCauses.ts';
 
 /** How an action fared here: how often it helped of how often it was tried. */
@@ -43,7 +44,10 @@ export function rankActions(
   })
     .map((action): RankedAction => {
       const facts = ACTION_FACTS[action];
-      const table = ranked.reduce((sum, { cause, chance }) => sum + chance * (facts.mends[cause] ?? 0), 0);
+      const table = ranked.reduce(
+        (sum, { cause, chance }) => sum + chance * (factsOfCause(cause).mendedBy[action] ?? 0),
+        0,
+      );
       const own = record[action] ?? { helped: 0, tried: 0 };
       // The table is a guess that this workshop's own tries outweigh: a Beta prior of so many tries, updated.
       const chance = (TABLE_WEIGHT * table + own.helped) / (TABLE_WEIGHT + own.tried);

@@ -1,5 +1,6 @@
 import { EVIDENCE, EVIDENCE_FACTS, type Evidence } from '#core/faults/faultEvidence.ts';
-import { CAUSE_FACTS, CAUSES, LEAK, type Cause, type Symptom } from '#core/faults/faultNetwork.ts';
+import { CAUSES, factsOfCause, LEAK, type Cause } from '#core/faults/causes.ts';
+import type { Symptom } from '#core/faults/symptoms.ts';
 
 /** What is known of each piece of evidence; what is not named is not known. */
 export type KnownEvidence = Readonly<Partial<Record<Evidence, boolean>>>;
@@ -80,17 +81,17 @@ const LEAST_BITS = 0.05;
 
 function priorsOf(learnt: CauseCounts): Readonly<Record<Cause, number>> {
   const seen = CAUSES.reduce((sum, cause) => sum + (learnt[cause] ?? 0), 0);
-  const common = CAUSES.reduce((sum, cause) => sum + CAUSE_FACTS[cause].prior, 0);
+  const common = CAUSES.reduce((sum, cause) => sum + factsOfCause(cause).prior, 0);
   return Object.fromEntries(
     CAUSES.map((cause) => [
       cause,
-      ((PRIOR_WEIGHT * CAUSE_FACTS[cause].prior) / common + (learnt[cause] ?? 0)) / (PRIOR_WEIGHT + seen),
+      ((PRIOR_WEIGHT * factsOfCause(cause).prior) / common + (learnt[cause] ?? 0)) / (PRIOR_WEIGHT + seen),
     ]),
   ) as Record<Cause, number>;
 }
 
 function likelihoodOf(cause: Cause, symptoms: readonly Symptom[], known: KnownEvidence): number {
-  const { shows } = CAUSE_FACTS[cause];
+  const { shows } = factsOfCause(cause);
   // Only what somebody saw and said counts: what is not said may not have been looked for.
   const seen = symptoms.reduce((product, symptom) => product * (shows[symptom] ?? LEAK), 1);
   return EVIDENCE.reduce((product, evidence) => {
@@ -102,8 +103,7 @@ function likelihoodOf(cause: Cause, symptoms: readonly Symptom[], known: KnownEv
 }
 
 function chanceOf(evidence: Evidence, cause: Cause): number {
-  const { given, usual } = EVIDENCE_FACTS[evidence];
-  return given[cause] ?? usual;
+  return factsOfCause(cause).given[evidence] ?? EVIDENCE_FACTS[evidence].usual;
 }
 
 function reasonOf(cause: Cause, known: KnownEvidence): string {
@@ -112,7 +112,7 @@ function reasonOf(cause: Cause, known: KnownEvidence): string {
     const ratio = chanceOf(evidence, cause) / EVIDENCE_FACTS[evidence].usual;
     return ratio >= TOLD_RATIO;
   }).map((evidence) => EVIDENCE_FACTS[evidence].words);
-  const { why } = CAUSE_FACTS[cause];
+  const { why } = factsOfCause(cause);
   return told.length > 0 ? `${why}; ${told.join(', ')}` : why;
 }
 

@@ -1,6 +1,5 @@
-import type { Affine } from '#core/geometry/affine.ts';
+import { type Affine, mapPoint } from '#core/geometry/affine.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { mapPoint } from '#core/geometry/affine.ts';
 import { distanceMm, meanPoint, type PointMm } from '#core/geometry/point.ts';
 
 /** A turn, a scale and a shift that carry one set of points onto another as well as can be. */

@@ -1,4 +1,4 @@
-import { FAMILIES, isSingleLayerFamily, type Family } from '#core/stack/layer.ts';
+import { FAMILIES, type Family, isSingleLayerFamily } from '#core/stack/families/families.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
 
 /** Effects that all sheets share, by name; each machine adds one of its own. */

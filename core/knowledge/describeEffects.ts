@@ -1,6 +1,6 @@
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { listBorder, machineOf } from '#core/knowledge/border.ts';
-import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
 import { choleskyOf, invertCholesky } from '#core/threshold/cholesky.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
 
@@ -83,8 +83,8 @@ function labelOf(
 ): readonly [string, EffectReading['group']] {
   const [kind, rest = ''] = name.split(':');
   if (kind === 'machine') return [machineNames.get(Number(rest)) ?? `machine ${rest}`, 'machines'];
-  if (kind === 'family') return [FAMILY_NAMES[rest as Family], 'families'];
-  if (kind === 'gap') return [`room below the face: ${FAMILY_NAMES[rest as Family]}`, 'shape'];
+  if (kind === 'family') return [factsOf(rest as Family).name, 'families'];
+  if (kind === 'gap') return [`room below the face: ${factsOf(rest as Family).name}`, 'shape'];
   return LABELS[name as BeliefName] ?? [name, 'shape'];
 }
 

@@ -1,6 +1,6 @@
 import { familyEffect, gapEffect, machineEffect } from '#core/knowledge/border.ts';
 import type { SheetPlace } from '#core/knowledge/evidence.ts';
-import { isSingleLayerFamily } from '#core/stack/layer.ts';
+import { isSingleLayerFamily } from '#core/stack/families/families.ts';
 import { caliperOf, measureStack } from '#core/stack/measureStack.ts';
 import { LAYERED_PARAMETERS, P, SINGLE_PARAMETERS } from '#core/threshold/sheetParameters.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';

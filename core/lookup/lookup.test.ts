@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { rankHits, type Posting } from '#core/lookup/rankHits.ts';
 import { rankRelatives, type RelativeSetting, type RelativeSheet } from '#core/lookup/rankRelatives.ts';
 import { countEdits, scoreTerm, splitTerms, termGrams } from '#core/lookup/terms.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { LayerRole, Stack } from '#core/stack/layer.ts';
 
 describe('terms', () => {

@@ -1,5 +1,7 @@
-import type { SettingKey, SettingState, SettingValues } from '#core/setting/setting.ts';
-import type { Family, Stack } from '#core/stack/layer.ts';
+import type { SettingKey, SettingState } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { Stack } from '#core/stack/layer.ts';
+import type { Family } from '#core/stack/families/families.ts';
 import { caliperOf } from '#core/stack/measureStack.ts';
 import { BELIEFS } from '#core/threshold/thresholdPriors.ts';
 

@@ -1,3 +1,4 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import { holdIndex, TAB_QUANTITY, tabForHold } from '#core/dialIn/quantities.ts';
 import { fitSimple, predictSimple, type SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
 import { signedAreaMm2 } from '#core/geometry/polygon.ts';
@@ -7,10 +8,11 @@ import { estimateRisks, type Risk } from '#core/passes/estimateRisks.ts';
 import type { Pass, Plan } from '#core/passes/plan.ts';
 import { estimateHolding, grammageOf, uncutOf, type Holding } from '#core/perforation/holding.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
-import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import { edgeRisk, type RegistrationError } from '#core/sheet/edgeRisk.ts';
 import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
-import { hasLiner, isFibrousFamily } from '#core/stack/layer.ts';
+import { hasLiner } from '#core/stack/layer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { forceToGf, gfOf } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
@@ -20,7 +22,7 @@ export interface AssessOrder {
   readonly plan: Plan;
   readonly station: Pick<Station, 'machine' | 'blade' | 'mat'>;
   readonly sheet: LoadedSheet;
-  readonly values: Readonly<Partial<Record<SettingOperation, SettingValues>>>;
+  readonly values: Readonly<Partial<Record<Operation, SettingValues>>>;
   /** How perforated pieces of this sheet held on this machine. */
   readonly tabTrials: readonly SimpleTrial[];
   readonly bleedMm: number;
@@ -64,7 +66,7 @@ function weighFreeing({ plan, station, sheet, values }: AssessOrder) {
     throughGf: gfOf(through.force, forceScale) * through.passes ** PASS_POWER,
     isRollFed: kind === 'rollFed',
     isLayered: hasLiner(sheet.condition.stack),
-    isFibrous: isFibrousFamily(family),
+    isFibrous: factsOf(family).isFibrous,
     outlineMm: pass.cutMm / pass.values.passes,
     passSeconds: pass.seconds / pass.values.passes,
     ...perforationOf(perforated ?? {}),
@@ -138,11 +140,11 @@ function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Ri
   const top = speedToMmPerS(machine.speedScale.max, machine.speedScale);
   return estimateRisks({
     isRollFed: machine.kind === 'rollFed',
-    isFibrous: isFibrousFamily(family),
+    isFibrous: factsOf(family).isFibrous,
     throughOutlines: through ? new Set(through.strokes.map(({ contourId }) => contourId)).size : 0,
     holdIndex: holding?.holdIndex ?? null,
     matUses: machine.kind === 'matFed' ? (mat?.uses ?? null) : null,
-    isSlick: family === 'transferFilm',
+    isSlick: factsOf(family).isSlick,
     whiteEdge: Math.max(meeting.whiteEdge, meeting.borderLost),
     wornShare: blade ? blade.travelMetres / Math.max(1, blade.lifeMetres) : null,
     speedShare: pass ? speedToMmPerS(pass.values.speed, machine.speedScale) / top : 0,

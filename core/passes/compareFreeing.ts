@@ -1,4 +1,4 @@
-import type { Strategy } from '#core/setting/setting.ts';
+import type { Strategy } from '#core/setting/settingFields.ts';
 
 /** Ways to free a piece. */
 export const FREEING_WAYS = [

@@ -1,7 +1,8 @@
 import type { CutRole } from '#core/drawing/lineRoles.ts';
 import type { RouteStep } from '#core/passes/routeSteps.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { Carried, MachineKind, ToolSeat } from '#core/station/machine.ts';
 import type { SpeedScale } from '#core/units/speedScale.ts';
 
@@ -52,7 +53,7 @@ export interface PassPerforation {
 /** All strokes of one role with its setting. */
 export interface Pass {
   readonly role: CutRole;
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
   readonly values: SettingValues;
   readonly strokes: readonly Stroke[];
   readonly cutMm: number;

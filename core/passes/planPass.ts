@@ -1,4 +1,4 @@
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import { type CutRole, OPERATION_OF } from '#core/drawing/lineRoles.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { compensateOffset } from '#core/passes/compensateOffset.ts';
@@ -18,9 +18,8 @@ import type {
 import { cutTabs } from '#core/perforation/cutTabs.ts';
 import { evenTabs } from '#core/perforation/evenTabs.ts';
 import { placeTabs } from '#core/perforation/placeTabs.ts';
-import { OPERATION_OF } from '#core/drawing/lineRoles.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 
 /** What one pass is made from. */

@@ -9,7 +9,7 @@ import type { Route } from '#core/passes/findInner.ts';
 import { orderRoutes } from '#core/passes/orderRoutes.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 import { plotterFile, sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 

@@ -15,14 +15,15 @@ import type { Pass, PassChoices, Plan, PlanMachine } from '#core/passes/plan.ts'
 import { findSeat } from '#core/passes/findSeat.ts';
 import { isPassStep, orderSteps } from '#core/passes/routeSteps.ts';
 import { planPass, travelSeconds } from '#core/passes/planPass.ts';
-import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { Operation } from '#core/stack/operation.ts';
 
 /** Everything a plan is made from. */
 export interface PlanOrder {
   /** Lines at their place on the sheet. Roles set by hand go by `sourceId` where there is one. */
   readonly lines: readonly (DrawnContour & { readonly sourceId?: number })[];
   readonly given: GivenRoles;
-  readonly settings: Readonly<Partial<Record<SettingOperation, SettingValues>>>;
+  readonly settings: Readonly<Partial<Record<Operation, SettingValues>>>;
   readonly machine: PlanMachine;
   readonly sheetHeightMm: number;
   readonly choices: PassChoices;

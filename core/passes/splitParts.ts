@@ -1,5 +1,5 @@
 import type { Pass } from '#core/passes/plan.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Carried } from '#core/station/machine.ts';
 
 /** Passes that run without a hand in between: one machine file. */

@@ -1,13 +1,7 @@
 import { gfToNewton } from '#core/units/forceScale.ts';
-import type { Family, Stack } from '#core/stack/layer.ts';
+import type { Stack } from '#core/stack/layer.ts';
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 
-/** What a liner or card bears before it tears, N/mm² across the tab. Common practice, no source, until tried. */
-const TENSILE_MPA: Readonly<Record<'paper' | 'film' | 'card' | 'plastic', number>> = {
-  paper: 30,
-  film: 120,
-  card: 25,
-  plastic: 50,
-};
 /** Drag of the blade along its way as a share of the force down. Common practice, no source. */
 const DRAG_SHARE = 0.7;
 /** Of all tabs these carry the pull at any moment: those near the blade. Common practice, no source. */
@@ -71,13 +65,10 @@ export function uncutOf(
   family: Family,
 ): { readonly uncutUm: number; readonly tensileMPa: number } {
   const liner = stack.find(({ role }) => role === 'liner');
-  if (liner) {
-    const isFilm = family === 'transferFilm';
-    return { uncutUm: liner.caliperUm, tensileMPa: TENSILE_MPA[isFilm ? 'film' : 'paper'] };
-  }
+  const { tensileMPa } = factsOf(family);
+  if (liner) return { uncutUm: liner.caliperUm, tensileMPa: tensileMPa.liner };
   const total = stack.reduce((sum, { caliperUm }) => sum + caliperUm, 0);
-  const isPlastic = family === 'stencilSheet' || family === 'plainVinyl';
-  return { uncutUm: total * 0.5, tensileMPa: TENSILE_MPA[isPlastic ? 'plastic' : 'card'] };
+  return { uncutUm: total * 0.5, tensileMPa: tensileMPa.body };
 }
 
 /** A usual weight by caliper where the pack names none: films and papers weigh about this, g/m² a µm. */

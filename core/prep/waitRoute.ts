@@ -1,5 +1,5 @@
 import type { WaitKind } from '#core/prep/waits.ts';
-import type { Family } from '#core/stack/layer.ts';
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 import type { ConditionKind } from '#core/stack/material.ts';
 
 /** What a wait route is asked for. */
@@ -22,7 +22,7 @@ export function usualRoute({ family, condition, isPrinted }: RouteQuestion): rea
     ...(isPrinted ? (['inkDry'] as const) : []),
     ...(condition === 'sealed' ? (['sealerCoat', 'sealerCures'] as const) : []),
     ...(condition === 'laminated' ? (['laminateSettles'] as const) : []),
-    ...(family === 'transferFilm' && isPrinted ? (['transferRests'] as const) : []),
+    ...(isPrinted && factsOf(family).isPressedOn ? (['transferRests'] as const) : []),
   ];
 }
 

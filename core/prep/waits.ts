@@ -1,4 +1,4 @@
-import type { Family } from '#core/stack/layer.ts';
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 
 /** What a sheet waits for. */
 export const WAIT_KINDS = [
@@ -50,8 +50,8 @@ const USUAL: Readonly<Record<WaitKind, UsualWait>> = {
   inkDry: {
     minutes: ({ family, finish }) => {
       if (/clear/i.test(finish)) return CLEAR_MINUTES;
-      if (family === 'printableVinyl') return /gloss|holo/i.test(finish) ? 45 : 30;
-      return family === 'transferFilm' ? 30 : 10;
+      const { matt, gloss } = factsOf(family).inkDryMin;
+      return /gloss|holo/i.test(finish) ? gloss : matt;
     },
     reason: 'wet ink drags, and rollers print it on; clear film dries slowest',
   },

@@ -1,6 +1,6 @@
 import { IDENTITY, mapPoint, type Affine } from '#core/geometry/affine.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Carried, LanguageChoice } from '#core/station/machine.ts';
 
 /** One stroke with the tool down, on the sheet in mm, y downwards. */

@@ -3,7 +3,7 @@ import { passesDone } from '#core/program/passesDone.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
 import type { Part } from '#core/passes/splitParts.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 
 /** One pass of a program: which strokes of the run it cuts, and how. */
 export interface ProgramPass {

@@ -3,7 +3,7 @@ import { writePolylineData } from '#core/drawing/writePathData.ts';
 import type { Stroke } from '#core/passes/plan.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 
 /**
  * A card as SVG at real size, or as a guide to print: frames and figures without the lines to cut.

@@ -1,4 +1,4 @@
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Material } from '#core/stack/material.ts';
 import { gfOf, gfToForce, type ForceScale } from '#core/units/forceScale.ts';
 

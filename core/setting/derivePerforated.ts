@@ -1,4 +1,4 @@
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 
 /**
  * Tab and cut length to begin with, and how far tabs keep from corners, mm: between the examples that held well, 1 mm

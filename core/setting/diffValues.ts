@@ -1,5 +1,4 @@
-import type { SettingField, SettingValues } from '#core/setting/setting.ts';
-import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
+import { FIELDS, type SettingField, type SettingValues } from '#core/setting/settingFields.ts';
 
 /** One field that differs between two revisions. */
 export interface ValueChange {
@@ -14,9 +13,11 @@ export interface ValueChange {
  * @example diffValues({ force: 90, ... }, { force: 95, ... }) // [{ field: 'force', before: 90, after: 95 }]
  */
 export function diffValues(before: SettingValues, after: SettingValues): readonly ValueChange[] {
-  return (Object.keys(SETTING_FIELDS) as SettingField[])
-    .filter((field) => before[field] !== after[field])
-    .map((field) => ({ field, before: before[field], after: after[field] }));
+  return FIELDS.filter((field) => before[field] !== after[field]).map((field) => ({
+    field,
+    before: before[field],
+    after: after[field],
+  }));
 }
 
 /** Two people's work on one setting, put together as far as it can be. */

@@ -1,45 +1,5 @@
-import type { ScaleValue } from '#core/units/forceScale.ts';
-
-/** Operations that the book keeps settings for. Kiss and through are found by test cuts; the others build on them. */
-export const SETTING_OPERATIONS = ['kiss', 'through', 'perforated', 'score', 'crease'] as const;
-export type SettingOperation = (typeof SETTING_OPERATIONS)[number];
-
-/** The words for each operation. */
-export const OPERATION_WORDS: Readonly<Record<SettingOperation, string>> = {
-  kiss: 'Kiss',
-  through: 'Through',
-  perforated: 'Perforated',
-  score: 'Score',
-  crease: 'Crease',
-};
-
-/** Ways of freeing a piece: both heavy and light are right on different sheets. */
-export const STRATEGIES = ['oneHeavy', 'severalLight', 'kissRepeats'] as const;
-export type Strategy = (typeof STRATEGIES)[number];
-
-/** The values that a machine is set to for one operation. Force and speed are on the machine's own scales. */
-export interface SettingValues {
-  readonly force: ScaleValue;
-  readonly exposureMm: number;
-  readonly speed: number;
-  readonly passes: number;
-  readonly offsetMm: number;
-  readonly overcutMm: number;
-  /** Through: how the stack is parted. */
-  readonly strategy?: Strategy | undefined;
-  /** Perforated: force along the tabs, always the kiss force. */
-  readonly tabForce?: ScaleValue | undefined;
-  /** Perforated: length cut through and length left, mm, and how far tabs keep from corners, mm. */
-  readonly cutLengthMm?: number | undefined;
-  readonly tabLengthMm?: number | undefined;
-  readonly cornerClearanceMm?: number | undefined;
-  /** Score: share of the layer that is cut, 0 to 1. */
-  readonly depthShare?: number | undefined;
-  /** Crease: the tool that presses the line. */
-  readonly tool?: string | undefined;
-}
-
-export type SettingField = keyof SettingValues;
+import type { Operation } from '#core/stack/operation.ts';
+import type { SettingField, SettingValues } from '#core/setting/settingFields.ts';
 
 /** Where a value came from. */
 export const VALUE_SOURCES = [
@@ -96,5 +56,5 @@ export interface SettingKey {
   readonly conditionId: number;
   readonly machineId: number;
   readonly bladeKind: string;
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
 }

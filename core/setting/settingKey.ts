@@ -1,8 +1,9 @@
-import type { SettingKey, SettingOperation } from '#core/setting/setting.ts';
+import type { SettingKey } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 
 /** Settings belong to a kind of blade; without a blade they belong to none. */
-export function settingKey(station: Station, conditionId: number, operation: SettingOperation): SettingKey {
+export function settingKey(station: Station, conditionId: number, operation: Operation): SettingKey {
   const { machine, blade } = station;
   return { conditionId, machineId: machine.id, bladeKind: blade?.kind ?? 'no blade', operation };
 }

@@ -1,6 +1,7 @@
 import { correctValues, sheetFactor } from '#core/setting/correctForce.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
-import type { SettingOperation, SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { LoadedSheet } from '#core/station/station.ts';
 
@@ -11,7 +12,7 @@ import type { LoadedSheet } from '#core/station/station.ts';
  */
 export function settlePlain(
   values: SettingValues,
-  operation: SettingOperation,
+  operation: Operation,
   machine: Machine,
   { material, colour, lot }: LoadedSheet,
 ): SettingValues {

@@ -1,12 +1,12 @@
 import { AppError } from '#core/errors/appError.ts';
 import {
-  OPERATION_WORDS,
+  factsOfField,
+  fieldsOf,
   type SettingField,
-  type SettingOperation,
   type SettingValues,
-} from '#core/setting/setting.ts';
+} from '#core/setting/settingFields.ts';
+import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
-import { fieldsOf, SETTING_FIELDS } from '#core/setting/settingFields.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';
 import { requireForceInRange, snapForce } from '#core/units/forceScale.ts';
@@ -27,7 +27,7 @@ const CREASE_TOOL = 'crease tool';
  */
 export function settleValues(
   given: SettingValues,
-  operation: SettingOperation,
+  operation: Operation,
   machine: Machine,
   kissForce: number | null,
 ): SettingValues {
@@ -58,7 +58,7 @@ export function settleValues(
 
 function ofOperation(
   values: SettingValues,
-  operation: SettingOperation,
+  operation: Operation,
   kissForce: number | null,
 ): Partial<SettingValues> {
   switch (operation) {
@@ -79,7 +79,7 @@ function ofOperation(
 }
 
 function requireInRange(field: SettingField, value: SettingValues[SettingField]): void {
-  const { range, label, unit } = SETTING_FIELDS[field];
+  const { range, label, unit } = factsOfField(field);
   if (!range || typeof value !== 'number') return;
   if (value >= range[0] && value <= range[1]) return;
   const words = unit === 'mm' ? ' mm' : '';
@@ -87,7 +87,7 @@ function requireInRange(field: SettingField, value: SettingValues[SettingField])
 }
 
 /** The six that every row has, and the operation's own; nothing left over from another operation. */
-function keepFields(values: SettingValues, operation: SettingOperation): SettingValues {
+function keepFields(values: SettingValues, operation: Operation): SettingValues {
   const own = new Set<string>(fieldsOf(operation));
   const always = new Set(['force', 'exposureMm', 'speed', 'passes', 'offsetMm', 'overcutMm']);
   const kept = Object.entries(values).filter(

@@ -1,25 +1,16 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import { overcutFor, usualOffsetMm } from '#core/exposure/bladeGeometry.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { chooseExposure } from '#core/exposure/chooseExposure.ts';
-import type { SettingValues, ValueSources } from '#core/setting/setting.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { ValueSources } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Blade } from '#core/station/station.ts';
 import { gfToForce } from '#core/units/forceScale.ts';
 import { mmPerSToSpeed } from '#core/units/speedScale.ts';
 
-/** Speeds to start from, mm/s: slower where the sheet is stiff. Common practice, no source. */
-const START_SPEED_MM_PER_S: Readonly<Record<Material['family'], number>> = {
-  stickerPaper: 200,
-  printableVinyl: 200,
-  plainVinyl: 200,
-  transferFilm: 150,
-  cardstock: 80,
-  stencilSheet: 50,
-  foldingCarton: 50,
-  other: 100,
-};
 /** The angle of a blade nobody named. */
 const USUAL_ANGLE_DEG = 45;
 
@@ -41,20 +32,21 @@ export function suggestValues(
   condition: MaterialCondition,
   machine: Machine,
   blade: Blade | null,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forceGf: number,
 ): Suggestion {
   const { exposureMm, reason } = chooseExposure(condition.stack, operation, machine.depthScale);
   const angleDeg = blade?.angleDeg ?? USUAL_ANGLE_DEG;
   const offsetMm = blade?.offsetMm ?? usualOffsetMm(angleDeg);
   const { toLinerUm, totalUm } = measureStack(condition.stack);
+  const facts = factsOf(material.family);
   const depthMm = (operation === 'kiss' ? toLinerUm : totalUm) / 1000;
   return {
     values: {
       force: gfToForce(forceGf, machine.forceScale),
       exposureMm,
-      speed: mmPerSToSpeed(START_SPEED_MM_PER_S[material.family], machine.speedScale),
-      passes: material.family === 'cardstock' && operation === 'through' ? 2 : 1,
+      speed: mmPerSToSpeed(facts.startSpeedMmPerS, machine.speedScale),
+      passes: operation === 'through' ? facts.throughPasses : 1,
       offsetMm,
       overcutMm: overcutFor(depthMm, angleDeg, offsetMm),
     },

@@ -1,17 +1,15 @@
+import { factsOf, FAMILIES } from '#core/stack/families/families.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { drawCornerPiece } from '#core/exposure/cornerPiece.ts';
+import { drawCornerPiece } from '#core/job/cornerPiece.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
 import { transferValues } from '#core/setting/transferValues.ts';
-import type { Stack } from '#core/stack/layer.ts';
+import { type Stack } from '#core/stack/layer.ts';
 import { NO_DETAILS, openLots } from '#core/stack/materialDetails.ts';
 import type { Material } from '#core/stack/material.ts';
-import { DENSITY_KG_PER_M3 } from '#core/stack/paperDensity.ts';
-import { START_STACKS } from '#core/stack/startStacks.ts';
 import { requireStack } from '#core/stack/measureStack.ts';
-import { FAMILIES } from '#core/stack/layer.ts';
 import { FAMILY_HABITS } from '#core/threshold/thresholdPriors.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { describeExposure, snapExposureMm } from '#core/units/depthScale.ts';
@@ -117,9 +115,9 @@ describe('suggestValues', () => {
 
 describe('what the trade knows before anybody measured', () => {
   it.each(FAMILIES)('%s has a start stack that can be, a density and a habit', (family) => {
-    expect(() => requireStack(START_STACKS[family])).not.toThrow();
-    expect(START_STACKS[family].every(({ isMeasured }) => !isMeasured)).toBe(true);
-    expect(DENSITY_KG_PER_M3[family]).toBeGreaterThan(500);
+    expect(() => requireStack(factsOf(family).startStack)).not.toThrow();
+    expect(factsOf(family).startStack.every(({ isMeasured }) => !isMeasured)).toBe(true);
+    expect(factsOf(family).densityKgPerM3).toBeGreaterThan(500);
     expect(FAMILY_HABITS[family].usualGf).toBeGreaterThan(10);
   });
 

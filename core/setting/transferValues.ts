@@ -1,4 +1,4 @@
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { snapExposureMm } from '#core/units/depthScale.ts';
 import { gfOf, gfToForce, type ForceScale } from '#core/units/forceScale.ts';

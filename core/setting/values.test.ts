@@ -3,7 +3,7 @@ import { listExposureSchools } from '#core/exposure/exposureSchools.ts';
 import { overcutFor, usualOffsetMm } from '#core/exposure/bladeGeometry.ts';
 import { correctionsOf, forceFactor } from '#core/setting/correctForce.ts';
 import { diffValues, mergeValues } from '#core/setting/diffValues.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { Material } from '#core/stack/material.ts';

@@ -1,5 +1,4 @@
-import type { BoxMm } from '#core/geometry/box.ts';
-import { boundPoints } from '#core/geometry/box.ts';
+import { boundPoints, type BoxMm } from '#core/geometry/box.ts';
 import type { Rings } from '#core/geometry/clip.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 

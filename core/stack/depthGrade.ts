@@ -1,24 +1,7 @@
+import type { DepthOperation } from '#core/stack/operation.ts';
+
 /** How deep a cut went, on one scale for every operation. */
 export type DepthGrade = 0 | 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8;
-
-/** Operations that a job can cut. */
-export const OPERATIONS = ['kiss', 'through'] as const;
-export type Operation = (typeof OPERATIONS)[number];
-
-/** Operations whose force test cuts can find: all that are judged by depth. */
-export const DIAL_IN_OPERATIONS = ['kiss', 'through', 'score'] as const;
-export type DialInOperation = (typeof DIAL_IN_OPERATIONS)[number];
-
-/**
- * Whose threshold the depth of a cut teaches: along its cut lengths a perforation is a through cut, a crease is pressed
- * and has no depth (`null`).
- *
- * @example depthTaughtBy('perforated') // 'through'
- */
-export function depthTaughtBy(operation: DialInOperation | 'perforated' | 'crease'): DialInOperation | null {
-  if (operation === 'crease') return null;
-  return operation === 'perforated' ? 'through' : operation;
-}
 
 /** The word and what to look for, per grade. */
 export const GRADE_WORDS: Readonly<Record<DepthGrade, { readonly word: string; readonly look: string }>> = {
@@ -56,7 +39,7 @@ export function gradesOfStack(isLayered: boolean): readonly DepthGrade[] {
 }
 
 /** The grades an operation wants, ascending, or `null` when the stack has no such operation. */
-export function targetGrades(operation: DialInOperation, isLayered: boolean): readonly DepthGrade[] | null {
+export function targetGrades(operation: DepthOperation, isLayered: boolean): readonly DepthGrade[] | null {
   if (operation === 'through') return [7];
   if (operation === 'score') return isLayered ? null : [1];
   return isLayered ? [3, 4] : null;

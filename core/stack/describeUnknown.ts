@@ -1,6 +1,6 @@
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { FAMILY_NAMES, type Family, type Layer } from '#core/stack/layer.ts';
-import { START_STACKS } from '#core/stack/startStacks.ts';
+import { type Layer } from '#core/stack/layer.ts';
 
 /** What can be said of a sheet without its pack. */
 export interface UnknownFacts {
@@ -51,7 +51,7 @@ export function describeUnknown(facts: UnknownFacts): UnknownMaterial {
   const extra: Layer[] = [];
   if (isLaminated) extra.push({ role: 'laminate', caliperUm: LAMINATE_UM, isMeasured: false });
   if (isPrinted) extra.push({ role: 'ink', caliperUm: INK_UM, isMeasured: false });
-  const base = START_STACKS[family];
+  const base = factsOf(family).startStack;
   const usual = base.reduce((sum, { caliperUm }) => sum + caliperUm, 0);
   const added = extra.reduce((sum, { caliperUm }) => sum + caliperUm, 0);
   const stretch = totalUm === null ? 1 : Math.max(0.2, (totalUm - added) / usual);
@@ -60,7 +60,7 @@ export function describeUnknown(facts: UnknownFacts): UnknownMaterial {
     ...base.map((layer) => ({ ...layer, caliperUm: Math.max(1, Math.round(layer.caliperUm * stretch)) })),
   ];
   return {
-    name: name.trim() || `Unnamed ${FAMILY_NAMES[family]}, ${day}`,
+    name: name.trim() || `Unnamed ${factsOf(family).name}, ${day}`,
     maker: 'unknown',
     family,
     finish: '',

@@ -1,4 +1,5 @@
-import { targetGrades, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 
 /** A grade against what an operation wants. */
 export type GradeSide = 'under' | 'right' | 'over';
@@ -8,7 +9,7 @@ export type GradeSide = 'under' | 'right' | 'over';
  *
  * @example judgeGrade(5, 'kiss') // 'over'
  */
-export function judgeGrade(grade: DepthGrade, operation: DialInOperation): GradeSide {
+export function judgeGrade(grade: DepthGrade, operation: DepthOperation): GradeSide {
   const wanted = targetGrades(operation, operation !== 'score') ?? [];
   if (wanted.includes(grade)) return 'right';
   return grade < (wanted[0] ?? 0) ? 'under' : 'over';

@@ -1,4 +1,5 @@
-import type { Family, Stack } from '#core/stack/layer.ts';
+import type { Stack } from '#core/stack/layer.ts';
+import type { Family } from '#core/stack/families/families.ts';
 import type { MaterialDetails } from '#core/stack/materialDetails.ts';
 
 /** States a sheet of one material can be in; each has its own stack and its own settings. */

@@ -1,10 +1,9 @@
-import type { Material } from '#core/stack/material.ts';
+import { conditionOfStack, type Material, nameCondition } from '#core/stack/material.ts';
 import { NO_DETAILS } from '#core/stack/materialDetails.ts';
 import { describe, expect, it } from 'vitest';
 import { listCautions } from '#core/station/listCautions.ts';
 import type { Blade, LoadedSheet, Mat, Station } from '#core/station/station.ts';
 import { judgeGrade } from '#core/stack/judgeGrade.ts';
-import { conditionOfStack, nameCondition } from '#core/stack/material.ts';
 
 const machine = { kind: 'matFed' } as Station['machine'];
 const blade = { number: 5, travelMetres: 348, lifeMetres: 360 } as Blade;

@@ -1,4 +1,4 @@
-import { FAMILY_NAMES } from '#core/stack/layer.ts';
+import { factsOf } from '#core/stack/families/families.ts';
 import type { LoadedSheet, Mat, Station } from '#core/station/station.ts';
 import { fitTack, tackIndex } from '#core/wear/tackIndex.ts';
 
@@ -57,7 +57,7 @@ function judgeMat(mat: Mat, { material }: LoadedSheet): Caution[] {
   });
   const fit = fitTack(index, material.family);
   const found: Caution[] = [];
-  const name = FAMILY_NAMES[material.family];
+  const name = factsOf(material.family).name;
   if (fit === 'slips') {
     found.push({
       kind: 'mat',

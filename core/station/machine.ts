@@ -1,4 +1,4 @@
-import { SETTING_OPERATIONS, type SettingOperation } from '#core/setting/setting.ts';
+import { type Operation, OPERATIONS } from '#core/stack/operation.ts';
 import type { DepthScale } from '#core/units/depthScale.ts';
 import type { ForceScale } from '#core/units/forceScale.ts';
 import type { SpeedScale } from '#core/units/speedScale.ts';
@@ -87,7 +87,7 @@ export interface Machine {
   /** Steps in a mm of a language that counts in them: told for scripts from before there was a choice. */
   readonly hpglUnitsPerMm?: number | undefined;
   readonly link: MachineLink;
-  readonly operations: readonly SettingOperation[];
+  readonly operations: readonly Operation[];
   readonly toolSeats: readonly ToolSeat[];
   /** Whether the machine perforates by itself, or tabs are drawn into the lines. */
   readonly perforation: 'native' | 'drawn';
@@ -104,7 +104,7 @@ export interface Machine {
 
 /** What a machine is until somebody says more. */
 export const PLAIN_EQUIPMENT = {
-  operations: SETTING_OPERATIONS,
+  operations: OPERATIONS,
   toolSeats: [{ name: 'holder', holds: 'blade', tool: '' }],
   perforation: 'drawn',
   marks: { scheme: 'none', lengthMm: 20, thicknessMm: 1, insetMm: 10 },

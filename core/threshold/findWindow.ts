@@ -1,5 +1,6 @@
 import { AppError } from '#core/errors/appError.ts';
-import { targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { targetGrades } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { FAST_PROBIT } from '#core/threshold/fastProbit.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
@@ -44,7 +45,7 @@ const NEGLIGIBLE_WEIGHT = 1e-7;
  */
 export function findWindow(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
   forcesGf: readonly number[],
 ): ForceWindow {
   const target = targetIndexes(posterior, operation);
@@ -69,7 +70,7 @@ export function findWindow(
  */
 export function targetIndexes(
   posterior: ThresholdPosterior,
-  operation: DialInOperation,
+  operation: DepthOperation,
 ): { readonly first: number; readonly last: number } {
   const wanted = targetGrades(operation, posterior.grades.length === 9);
   const first = posterior.grades.indexOf(wanted?.at(0) ?? 3);

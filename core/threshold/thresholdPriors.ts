@@ -1,4 +1,5 @@
-import type { Family } from '#core/stack/layer.ts';
+import { FAMILIES, factsOf, type Family } from '#core/stack/families/families.ts';
+import type { FamilyHabit } from '#core/stack/families/familyFacts.ts';
 
 /** A belief before any test cut: its middle, its standard deviation and why. */
 export interface Belief {
@@ -7,29 +8,10 @@ export interface Belief {
   readonly reason: string;
 }
 
-/** What a family usually takes. Forces in gf at 100 mm/s with a fresh blade and one pass. */
-export interface FamilyHabit {
-  /** Usual kiss force; for a single layer the usual force to part it. */
-  readonly usualGf: number;
-  /** Usual force to part the stack, over the kiss force; 1 for a single layer. */
-  readonly throughRatio: number;
-  /** Caliper of the face (or body) that the usual force belongs to, in µm. */
-  readonly midFaceUm: number;
-  /** Caliper of the liner that the ratio belongs to, in µm; 0 for a single layer. */
-  readonly midLinerUm: number;
-}
-
-/** Common practice, no source: orders of magnitude that operators start from. */
-export const FAMILY_HABITS: Readonly<Record<Family, FamilyHabit>> = {
-  stickerPaper: { usualGf: 55, throughRatio: 2.6, midFaceUm: 85, midLinerUm: 65 },
-  printableVinyl: { usualGf: 70, throughRatio: 3.2, midFaceUm: 85, midLinerUm: 130 },
-  plainVinyl: { usualGf: 60, throughRatio: 3.4, midFaceUm: 70, midLinerUm: 130 },
-  transferFilm: { usualGf: 58, throughRatio: 3.6, midFaceUm: 85, midLinerUm: 100 },
-  cardstock: { usualGf: 200, throughRatio: 1, midFaceUm: 280, midLinerUm: 0 },
-  stencilSheet: { usualGf: 210, throughRatio: 1, midFaceUm: 190, midLinerUm: 0 },
-  foldingCarton: { usualGf: 330, throughRatio: 1, midFaceUm: 420, midLinerUm: 0 },
-  other: { usualGf: 70, throughRatio: 3, midFaceUm: 90, midLinerUm: 100 },
-};
+/** The habit of every family. Common practice, no source: orders of magnitude that operators start from. */
+export const FAMILY_HABITS = Object.fromEntries(
+  FAMILIES.map((family) => [family, factsOf(family).habit]),
+) as Readonly<Record<Family, FamilyHabit>>;
 
 /** Beliefs of the latent index, all on ln force, with the reason for each. */
 export const BELIEFS = {

@@ -1,6 +1,7 @@
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { NormalPrior } from '#core/threshold/normalPrior.ts';
-import type { Family, Stack } from '#core/stack/layer.ts';
+import type { Stack } from '#core/stack/layer.ts';
+import type { Family } from '#core/stack/families/families.ts';
 
 /** What the model knows of a sheet. `darkness` is the pigment of its colour, from 0 (pale) to 1 (black). */
 export interface SheetTraits {

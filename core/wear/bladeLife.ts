@@ -1,17 +1,4 @@
-import type { Family } from '#core/stack/layer.ts';
 import { learnLife } from '#core/wear/learnLife.ts';
-
-/** How fast a family wears a blade, against film at 1. Common practice, no source (T13: card wears faster). */
-export const ABRASION: Readonly<Record<Family, number>> = {
-  stickerPaper: 1.2,
-  printableVinyl: 1,
-  plainVinyl: 1,
-  transferFilm: 0.8,
-  cardstock: 2,
-  stencilSheet: 1.3,
-  foldingCarton: 2.4,
-  other: 1.2,
-};
 
 /** What is believed of how long a kind of blade lasts: weighted metres at which people change it. */
 export interface BladeLife {

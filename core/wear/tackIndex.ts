@@ -1,4 +1,4 @@
-import type { Family } from '#core/stack/layer.ts';
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 
 /** Tack classes as mats are sold. */
 export const TACK_CLASSES = ['light', 'standard', 'strong'] as const;
@@ -34,24 +34,12 @@ export function tackIndex({ tack, uses, ageDays, usesSinceCleaned }: MatWear): n
   return Math.round(FRESH[tack] * worn * lint);
 }
 
-/** Tack that a family wants: below the first it slips, above the second its liner tears. Common practice, no source. */
-const WANTED: Readonly<Record<Family, readonly [number, number]>> = {
-  stickerPaper: [20, 60],
-  printableVinyl: [25, 90],
-  plainVinyl: [25, 90],
-  transferFilm: [40, 95],
-  cardstock: [45, 95],
-  stencilSheet: [30, 95],
-  foldingCarton: [55, 100],
-  other: [30, 90],
-};
-
 /** How a mat suits a sheet. */
 export type TackFit = 'slips' | 'suits' | 'tears';
 
 /** Whether a mat of this tack index suits a family of sheets. */
 export function fitTack(index: number, family: Family): TackFit {
-  const [low, high] = WANTED[family];
+  const [low, high] = factsOf(family).wantedTack;
   if (index < low) return 'slips';
   return index > high ? 'tears' : 'suits';
 }

@@ -42,12 +42,13 @@ export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Pro
 
 /** Opens a page and waits until its islands answer. */
 export async function go(page: Page, path: string): Promise<void> {
+  const open = () => page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
   try {
-    await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
+    await open();
   } catch (error) {
-    // The page before was still reading itself anew after a change: its own navigation came in between, ours goes on.
-    if (!String(error).includes('interrupted by another navigation')) throw error;
-    await page.waitForURL(`${ADDRESS}${path}`, { waitUntil: 'load' });
+    // The page before was still reading itself anew after a change, and its own navigation came in between.
+    if (!/interrupted by another navigation|ERR_ABORTED/.test(String(error))) throw error;
+    await open();
   }
   await settle(page);
 }

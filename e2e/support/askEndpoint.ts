@@ -1,6 +1,6 @@
 import type { APIContext } from 'astro';
 import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
-import { ENDPOINTS } from '#web/endpoints/listEndpoints.ts';
+import { findEndpoint } from '#web/endpoints/serveApi.ts';
 
 /** What a request is made of besides its endpoint. */
 export interface Asked {
@@ -25,8 +25,8 @@ export async function askEndpoint<Reply = unknown>(
   });
   const texts = Object.fromEntries(Object.entries(params).map(([name, value]) => [name, String(value)]));
   const cookies = { get: () => ({ value: author }) };
-  const api = { request, url, params: texts, cookies } as unknown as APIContext;
-  const response = await endpoint.serve(api);
+  const api = { request, url, cookies } as unknown as APIContext;
+  const response = await endpoint.serve(api, texts);
   const text = await response.text();
   const isJson = response.headers.get('content-type')?.includes('json') ?? false;
   return { status: response.status, reply: (isJson ? JSON.parse(text) : text) as Reply };
@@ -38,11 +38,6 @@ export async function askPath(
   path: string,
   asked: Omit<Asked, 'params'>,
 ): Promise<{ readonly status: number; readonly reply: unknown }> {
-  for (const endpoint of ENDPOINTS) {
-    if (endpoint.method !== method) continue;
-    const pattern = new RegExp(`^${endpoint.path.replace(/\{(\w+)\}/g, '(?<$1>[^/]+)')}$`);
-    const match = pattern.exec(path);
-    if (match) return askEndpoint(endpoint, { ...asked, params: { ...match.groups } });
-  }
-  throw new Error(`${method} ${path} is not there`);
+  const { endpoint, named } = findEndpoint(method, path);
+  return askEndpoint(endpoint, { ...asked, params: named });
 }

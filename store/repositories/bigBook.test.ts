@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '#store/connection/connectStore.ts';
 import { raiseAlarm, closeAlarm } from '#store/repositories/drift.ts';
-import { importBook, type BookRow } from '#store/repositories/importBook.ts';
+import { importBook } from '#store/repositories/importBook.ts';
+import type { BookRow } from '#store/repositories/importedRow.ts';
 import { searchMaterials } from '#store/repositories/lookup.ts';
 import { machine, material, now, openTestStore, revision } from '#store/tests/testStore.ts';
 

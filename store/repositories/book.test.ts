@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { BookSetting } from '#core/book/bookSetting.ts';
-import type { SettingKey, SettingOperation } from '#core/setting/setting.ts';
+import type { SettingKey } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import { fitForceScale } from '#core/units/fitForceScale.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -20,7 +21,7 @@ import { undoChange } from '#store/repositories/undoChange.ts';
 let db: Store;
 let conditionId: number;
 let machineId: number;
-const key = (operation: SettingOperation, bladeKind = '45° fine'): SettingKey => ({
+const key = (operation: Operation, bladeKind = '45° fine'): SettingKey => ({
   conditionId,
   machineId,
   bladeKind,

@@ -2,9 +2,17 @@ import { z } from 'zod';
 import type { FittedScale, ScaleReading } from '#core/units/fitForceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/audit.ts';
-import type { Calibration } from '#store/repositories/machines.ts';
 import { takeBack } from '#store/repositories/takeBack.ts';
 import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
+
+/** A scale as it was measured, with who did it. */
+export interface Calibration {
+  readonly id: number;
+  readonly readings: readonly ScaleReading[];
+  readonly fitted: FittedScale;
+  readonly author: string;
+  readonly at: string;
+}
 
 const readingsSchema = z
   .array(z.object({ force: z.number(), grams: z.number() }))

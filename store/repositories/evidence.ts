@@ -7,7 +7,7 @@ import { correctValues, sheetFactor } from '#core/setting/correctForce.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Material } from '#core/stack/material.ts';
-import { DIAL_IN_OPERATIONS, depthTaughtBy } from '#core/stack/depthGrade.ts';
+import { DEPTH_OPERATIONS, depthTaughtBy } from '#core/stack/operation.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listGradedPasses, type GradedPass } from '#store/repositories/gradedPasses.ts';
@@ -15,10 +15,10 @@ import { listMachines } from '#store/repositories/machines.ts';
 import { listMaterials } from '#store/repositories/materials.ts';
 import { listTestCuts } from '#store/repositories/testCuts.ts';
 import { jsonColumn } from '#store/rows/jsonColumn.ts';
-import { settingValuesSchema } from '#store/rows/settingRows.ts';
+import { settingValuesSchema } from '#core/setting/settingFields.ts';
 
 /** Operations whose runs teach a threshold. */
-const TEACHING = [...DIAL_IN_OPERATIONS, 'perforated'] as const;
+const TEACHING = [...DEPTH_OPERATIONS, 'perforated'] as const;
 
 const runRow = z.object({
   run_id: z.number(),

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { ACTIONS, type Action } from '#core/faults/faultActions.ts';
-import { CAUSES, SYMPTOMS, type Cause, type Symptom } from '#core/faults/faultNetwork.ts';
+import { type Symptom, SYMPTOMS } from '#core/faults/symptoms.ts';
+import { type Cause, CAUSES } from '#core/faults/causes.ts';
 import type { ActionRecord } from '#core/faults/rankActions.ts';
 import type { CauseCounts } from '#core/faults/rankCauses.ts';
-import { SETTING_OPERATIONS, type SettingOperation } from '#core/setting/setting.ts';
+import { type Operation, OPERATIONS } from '#core/stack/operation.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
@@ -13,7 +14,7 @@ export interface FaultCase {
   readonly id: number;
   readonly machineId: number;
   readonly conditionId: number | null;
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
   readonly symptoms: readonly Symptom[];
   /** The likeliest cause of those that the action mends. */
   readonly cause: Cause;
@@ -30,7 +31,7 @@ const caseRow = z.object({
   id: z.number(),
   machine_id: z.number(),
   condition_id: z.number().nullable(),
-  operation: z.enum(SETTING_OPERATIONS),
+  operation: z.enum(OPERATIONS),
   symptoms: jsonColumn(z.array(z.enum(SYMPTOMS)).readonly()),
   cause: z.enum(CAUSES),
   action: z.enum(ACTIONS),

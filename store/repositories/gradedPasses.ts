@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { OPERATION_OF, CUT_ROLES } from '#core/drawing/lineRoles.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
-import { depthTaughtBy, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { type DepthOperation, depthTaughtBy, type Operation } from '#core/stack/operation.ts';
+import { type DepthGrade } from '#core/stack/depthGrade.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMachines } from '#store/repositories/machines.ts';
@@ -15,9 +15,9 @@ export interface GradedPass {
   readonly conditionId: number;
   readonly machineId: number;
   /** Whose setting it was cut with. */
-  readonly setting: SettingOperation;
+  readonly setting: Operation;
   /** Whose threshold it teaches: a perforation that of a through cut. */
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly grade: DepthGrade;
   readonly force: number;
   /** Passes that the path had when it was looked at. */

@@ -1,9 +1,9 @@
 import { AppError } from '#core/errors/appError.ts';
-import type { BookSetting } from '#core/book/bookSetting.ts';
 import { chunk } from '#core/collections/chunk.ts';
 import type { Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/audit.ts';
+import type { BookRow, ImportedBy, ImportedRow } from '#store/repositories/importedRow.ts';
 import { takeSettings } from '#store/repositories/importSettings.ts';
 import { addMachine, changeMachine, listMachines, type NewMachine } from '#store/repositories/machines.ts';
 import {
@@ -19,22 +19,6 @@ export interface BookFile {
   readonly materials: readonly NewMaterial[];
   readonly machines: readonly NewMachine[];
   readonly settings: readonly BookRow[];
-}
-
-/** A setting of the file with the line it stands on, or why its line could not be read. */
-export type BookRow =
-  | { readonly line: number; readonly setting: BookSetting }
-  | { readonly line: number; readonly refused: string };
-
-/** What became of one row. */
-export interface ImportedRow {
-  /** Line of the file, or place in its list. */
-  readonly line: number;
-  readonly kind: 'material' | 'machine' | 'setting';
-  readonly what: string;
-  readonly status: 'new' | 'changed' | 'same' | 'refused';
-  /** What changed, or why it was refused. */
-  readonly detail: string;
 }
 
 class DryRun extends Error {}
@@ -74,12 +58,6 @@ export async function importBook(
     if (!(error instanceof DryRun)) throw error;
   }
   return rows;
-}
-
-/** Who reads a file in, and when. */
-export interface ImportedBy {
-  readonly author: string;
-  readonly now: Date;
 }
 
 type Outcome = Pick<ImportedRow, 'status' | 'detail'>;

@@ -1,7 +1,8 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { BookSetting } from '#core/book/bookSetting.ts';
 import { chunk } from '#core/collections/chunk.ts';
-import type { SettingKey, SettingRevision, SettingValues } from '#core/setting/setting.ts';
+import type { SettingKey, SettingRevision } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
@@ -9,7 +10,7 @@ import type { Machine } from '#core/station/machine.ts';
 import { gfOf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudits, type NewAuditEntry } from '#store/repositories/audit.ts';
-import type { BookRow, ImportedBy, ImportedRow } from '#store/repositories/importBook.ts';
+import type { BookRow, ImportedBy, ImportedRow } from '#store/repositories/importedRow.ts';
 import {
   auditRevision,
   followKiss,

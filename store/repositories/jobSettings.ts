@@ -1,7 +1,8 @@
 import type { Job } from '#core/job/job.ts';
 import { correctValues, sheetFactor } from '#core/setting/correctForce.ts';
 import { derivePerforated } from '#core/setting/derivePerforated.ts';
-import { SETTING_OPERATIONS, type SettingOperation, type SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import { type Operation, OPERATIONS } from '#core/stack/operation.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -15,7 +16,7 @@ export interface JobSettings {
   readonly sheet: LoadedSheet;
   readonly kept: readonly KeptSetting[];
   /** For the lot and colour that lie there. A perforation nobody kept is derived from kiss and through. */
-  readonly values: Readonly<Partial<Record<SettingOperation, SettingValues>>>;
+  readonly values: Readonly<Partial<Record<Operation, SettingValues>>>;
   /** What was not kept but worked out, in words. */
   readonly assumed: readonly string[];
 }
@@ -28,14 +29,14 @@ export async function loadJobSettings(
   const station = await findStation(store, job.machineId);
   const found = await findMaterialByCondition(store, job.conditionId);
   const all = await Promise.all(
-    SETTING_OPERATIONS.map((operation) => findOwn(store, station, job.conditionId, operation)),
+    OPERATIONS.map((operation) => findOwn(store, station, job.conditionId, operation)),
   );
   const kept = all.filter((setting) => setting !== null);
   const isLoaded = station.loaded?.condition.id === job.conditionId;
   const lot = isLoaded ? (station.loaded?.lot ?? '') : '';
   const colour = isLoaded ? (station.loaded?.colour ?? '') : '';
   const factor = sheetFactor(found.material, colour, lot);
-  const values: Partial<Record<SettingOperation, SettingValues>> = Object.fromEntries(
+  const values: Partial<Record<Operation, SettingValues>> = Object.fromEntries(
     kept.map((setting) => [
       setting.key.operation,
       correctValues(setting.revision.values, station.machine.forceScale, factor),
@@ -61,7 +62,7 @@ async function findOwn(
   store: Store,
   station: Station,
   conditionId: number,
-  operation: SettingOperation,
+  operation: Operation,
 ): Promise<KeptSetting | null> {
   const key = settingKey(station, conditionId, operation);
   const tool = station.machine.toolSeats.find(({ holds }) => holds === 'crease')?.tool;

@@ -1,12 +1,8 @@
 import { AppError } from '#core/errors/appError.ts';
 import { diffValues } from '#core/setting/diffValues.ts';
-import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
-import {
-  OPERATION_WORDS,
-  type SettingKey,
-  type SettingRevision,
-  type SettingValues,
-} from '#core/setting/setting.ts';
+import { factsOfField, type SettingValues } from '#core/setting/settingFields.ts';
+import { type SettingKey, type SettingRevision } from '#core/setting/setting.ts';
+import { OPERATION_WORDS } from '#core/stack/operation.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit, type NewAuditEntry } from '#store/repositories/audit.ts';
 import { indexNote } from '#store/repositories/lookup.ts';
@@ -163,7 +159,7 @@ export function auditRevision(
 export function tellChanges(before: SettingValues, after: SettingValues): string {
   return diffValues(before, after)
     .map(
-      ({ field, before: from, after: to }) => `${SETTING_FIELDS[field].label} ${from ?? '–'} to ${to ?? '–'}`,
+      ({ field, before: from, after: to }) => `${factsOfField(field).label} ${from ?? '–'} to ${to ?? '–'}`,
     )
     .join(', ');
 }

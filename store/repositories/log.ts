@@ -1,7 +1,7 @@
 import type { LogEntry, LogKind } from '#core/job/logKinds.ts';
-import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 import { ACTION_FACTS, type Action } from '#core/faults/faultActions.ts';
-import { SYMPTOM_WORDS, type Symptom } from '#core/faults/faultNetwork.ts';
+import { type Symptom, SYMPTOM_WORDS } from '#core/faults/symptoms.ts';
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -133,7 +133,7 @@ async function revisions(db: Store, limit: number, scope: LogScope): Promise<Log
   const rows: (Named & {
     id: number;
     at: Date;
-    operation: SettingOperation;
+    operation: Operation;
     setting_id: number;
     revision: number;
     reason: string;

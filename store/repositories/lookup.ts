@@ -1,7 +1,7 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import { chunk } from '#core/collections/chunk.ts';
 import { rankHits, TERM_FIELDS, type Hit, type Posting, type TermField } from '#core/lookup/rankHits.ts';
 import { forgivenEdits, scoreTerm, splitTerms, termGrams } from '#core/lookup/terms.ts';
-import { FAMILY_NAMES } from '#core/stack/layer.ts';
 import type { ConditionKind, Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
@@ -45,7 +45,7 @@ function textsOf(material: IndexedMaterial): readonly (readonly [TermField, read
     ['colour', [material.colourName, ...details.colours.map(({ name }) => name)]],
     ['lot', details.lots.flatMap(({ code }) => [code, closeUp(code)])],
     ['nickname', details.nicknames],
-    ['family', [FAMILY_NAMES[material.family]]],
+    ['family', [factsOf(material.family).name]],
     ['state', material.conditions.map(({ kind }) => kind)],
   ];
 }

@@ -1,18 +1,14 @@
 import { z } from 'zod';
-import {
-  SETTING_OPERATIONS,
-  SETTING_STATES,
-  type SettingOperation,
-  type SettingState,
-} from '#core/setting/setting.ts';
-import { FAMILIES, type Family } from '#core/stack/layer.ts';
+import { SETTING_STATES, type SettingState } from '#core/setting/setting.ts';
+import { type Operation, OPERATIONS } from '#core/stack/operation.ts';
+import { FAMILIES, type Family } from '#core/stack/families/families.ts';
 import { CONDITION_KINDS, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
 /** A kept setting of a found sheet at the station asked from. */
 export interface FoundAnswer {
   readonly settingId: number;
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
   readonly state: SettingState;
   readonly bladeKind: string;
   readonly force: number;
@@ -44,7 +40,7 @@ const foundRow = z.object({
   condition_id: z.number(),
   kind: z.enum(CONDITION_KINDS),
   setting_id: z.number().nullable(),
-  operation: z.enum(SETTING_OPERATIONS).nullable(),
+  operation: z.enum(OPERATIONS).nullable(),
   state: z.enum(SETTING_STATES).nullable(),
   blade_kind: z.string().nullable(),
   force_value: z.coerce.number().nullable(),

@@ -1,6 +1,5 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { Machine, PLAIN_EQUIPMENT } from '#core/station/machine.ts';
-import type { FittedScale, ScaleReading } from '#core/units/fitForceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/audit.ts';
 import { findCalibrations } from '#store/repositories/calibrations.ts';
@@ -12,15 +11,6 @@ type Equipment = keyof typeof PLAIN_EQUIPMENT;
 /** A machine before it has an id; what it carries may be left out. */
 export type NewMachine = Omit<Machine, 'id' | 'version' | 'isArchived' | Equipment> &
   Partial<Pick<Machine, Equipment>>;
-
-/** A scale as it was measured, with who did it. */
-export interface Calibration {
-  readonly id: number;
-  readonly readings: readonly ScaleReading[];
-  readonly fitted: FittedScale;
-  readonly author: string;
-  readonly at: string;
-}
 
 /** All machines, their scales as measured where they were; those put away only when asked for. */
 export async function listMachines(db: Store, withArchived = false): Promise<readonly Machine[]> {

@@ -1,5 +1,5 @@
 import type { RelativeSetting, RelativeSheet } from '#core/lookup/rankRelatives.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import { caliperOf } from '#core/stack/measureStack.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -27,7 +27,7 @@ export interface NearSetting extends RelativeSetting {
 export async function findNearSettings(
   db: Store,
   sheet: RelativeSheet,
-  operation: SettingOperation,
+  operation: Operation,
 ): Promise<readonly NearSetting[]> {
   const faceUm = caliperOf(sheet.stack, 'face') + caliperOf(sheet.stack, 'body');
   const inFamily = () =>

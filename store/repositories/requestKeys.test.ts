@@ -1,6 +1,4 @@
-import { createServer, type Server, type Socket } from 'node:net';
-import type { AddressInfo } from 'node:net';
-import { connect } from 'node:net';
+import { type AddressInfo, connect, createServer, type Server, type Socket } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 import { isStoreTrouble } from '#store/connection/storeTrouble.ts';

@@ -1,3 +1,4 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import { z } from 'zod';
 import { rangesOf } from '#core/collections/indexRanges.ts';
 import { AppError } from '#core/errors/appError.ts';
@@ -8,7 +9,6 @@ import { cutMetresOf } from '#core/run/measureRun.ts';
 import { isRunOver, RUN_STATES, type RunState } from '#core/run/run.ts';
 import type { RunCourse, RunEvent } from '#core/run/runCourse.ts';
 import type { RunStep } from '#core/run/stepRun.ts';
-import { ABRASION } from '#core/wear/bladeLife.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findRun, keepStrokes } from '#store/repositories/runs.ts';
@@ -173,7 +173,7 @@ async function wearByRun(db: Store, runId: number): Promise<void> {
     .where({ id: runId })
     .first('blade_id', 'mat_id');
   const { material } = await findMaterialByCondition(db, run.conditionId);
-  const metres = cutMetresOf(run) * ABRASION[material.family];
+  const metres = cutMetresOf(run) * factsOf(material.family).abrasion;
   await db('runs').where({ id: runId }).update({ worn_metres: metres });
   await wearTools(db, { bladeId: tools.blade_id, matId: tools.mat_id, metres });
 }

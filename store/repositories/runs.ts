@@ -3,7 +3,8 @@ import { isRunOver, RUN_STATES, type Run, type RunState, type StrokeOutcome } fr
 import type { RunStroke } from '#core/program/runStroke.ts';
 import type { RunProgram } from '#core/program/runProgram.ts';
 import type { Flaw } from '#core/stack/depthGrade.ts';
-import type { RunVerdict, SettingValues } from '#core/setting/setting.ts';
+import type { RunVerdict } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { indexNote } from '#store/repositories/lookup.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';

@@ -1,11 +1,12 @@
-import type { SettingOperation, SettingState } from '#core/setting/setting.ts';
+import type { SettingState } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { loadSettings, type KeptSetting } from '#store/repositories/settings.ts';
 
 /** Which settings of the book are asked for. */
 export interface SettingFilter {
   readonly state?: SettingState | undefined;
-  readonly operation?: SettingOperation | undefined;
+  readonly operation?: Operation | undefined;
   readonly machineId?: number | undefined;
   readonly isArchived: boolean;
   /** Only of these materials, in this order; `null` for all, by name. */

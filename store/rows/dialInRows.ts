@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { DIAL_IN_STATES, type DialIn } from '#core/dialIn/dialIn.ts';
 import { TEST_PIECES } from '#core/dialIn/testPiece.ts';
-import { DIAL_IN_OPERATIONS } from '#core/stack/depthGrade.ts';
+import { DEPTH_OPERATIONS } from '#core/stack/operation.ts';
 import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
 export const cardSchema = z.object({
@@ -25,7 +25,7 @@ const dialInRow = z.object({
   condition_id: z.number(),
   lot: z.string(),
   colour: z.string(),
-  operation: z.enum(DIAL_IN_OPERATIONS),
+  operation: z.enum(DEPTH_OPERATIONS),
   passes: z.number(),
   speed: z.number(),
   exposure_mm: z.number(),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { FAMILIES, LAYER_ROLES } from '#core/stack/layer.ts';
+import { LAYER_ROLES } from '#core/stack/layer.ts';
+import { FAMILIES } from '#core/stack/families/families.ts';
 import { CONDITION_KINDS, type Material, type MaterialCondition } from '#core/stack/material.ts';
 import { jsonColumn } from '#store/rows/jsonColumn.ts';
 import { materialDetailsSchema } from '#store/rows/materialDetailsSchema.ts';

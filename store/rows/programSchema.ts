@@ -3,7 +3,7 @@ import { CUT_ROLES } from '#core/drawing/lineRoles.ts';
 import type { RunProgram } from '#core/program/runProgram.ts';
 import { readLanguage } from '#core/protocol/findLanguage.ts';
 import { jsonColumn } from '#store/rows/jsonColumn.ts';
-import { settingValuesSchema } from '#store/rows/settingRows.ts';
+import { settingValuesSchema } from '#core/setting/settingFields.ts';
 
 const placing = z.object({
   leftMm: z.number(),

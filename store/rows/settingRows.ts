@@ -1,39 +1,13 @@
 import { z } from 'zod';
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import {
-  SETTING_OPERATIONS,
-  SETTING_STATES,
-  STRATEGIES,
-  VALUE_SOURCES,
-  type SettingField,
-  type SettingRevision,
-} from '#core/setting/setting.ts';
-import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
-import { DIAL_IN_OPERATIONS, FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { SETTING_STATES, VALUE_SOURCES, type SettingRevision } from '#core/setting/setting.ts';
+import { DEPTH_OPERATIONS, OPERATIONS } from '#core/stack/operation.ts';
+import { FIELDS, settingValuesSchema } from '#core/setting/settingFields.ts';
+import { FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
-/** The values of a setting; read from their column and from requests alike. */
-export const settingValuesSchema = z.object({
-  force: z.number('a force').meta({ description: "on the machine's own scale" }),
-  exposureMm: z.number('a number of mm').min(0),
-  speed: z.number('a speed').positive('above 0').meta({ description: "on the machine's own scale" }),
-  passes: z.number('a number of passes').int('a whole number').min(1, 'at least 1').max(12, 'at most 12'),
-  offsetMm: z.number('a number of mm').min(0).max(3),
-  overcutMm: z.number('a number of mm').min(0).max(10),
-  strategy: z.enum(STRATEGIES).optional(),
-  tabForce: z.number().optional().meta({ description: 'always the kiss force; what is given is not used' }),
-  cutLengthMm: z.number('a number of mm').optional(),
-  tabLengthMm: z.number('a number of mm').optional(),
-  cornerClearanceMm: z.number('a number of mm').optional(),
-  depthShare: z.number('a share').optional(),
-  tool: z.string().trim().max(60).optional(),
-});
-
 /** Where each value came from. */
-export const settingSourcesSchema = z.partialRecord(
-  z.enum(Object.keys(SETTING_FIELDS) as [SettingField, ...SettingField[]]),
-  z.enum(VALUE_SOURCES),
-);
+export const settingSourcesSchema = z.partialRecord(z.enum(FIELDS), z.enum(VALUE_SOURCES));
 
 const revisionRow = z.object({
   revision: z.number(),
@@ -50,7 +24,7 @@ const settingRow = z.object({
   condition_id: z.number(),
   machine_id: z.number(),
   blade_kind: z.string(),
-  operation: z.enum(SETTING_OPERATIONS),
+  operation: z.enum(OPERATIONS),
   newest_revision: z.number(),
   state: z.enum(SETTING_STATES),
   state_reason: z.string(),
@@ -69,7 +43,7 @@ const testCutRow = z.object({
   id: z.number(),
   condition_id: z.number(),
   machine_id: z.number(),
-  operation: z.enum(DIAL_IN_OPERATIONS),
+  operation: z.enum(DEPTH_OPERATIONS),
   force_value: z.number(),
   force_gf: z.number(),
   speed_mm_per_s: z.number(),

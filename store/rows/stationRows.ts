@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { readLanguage } from '#core/protocol/findLanguage.ts';
-import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { OPERATIONS } from '#core/stack/operation.ts';
 import {
   HANDSHAKES,
   MACHINE_KINDS,
@@ -54,7 +54,7 @@ const link = z.discriminatedUnion('kind', [
 /** What a machine can do and carries; read from its column and from requests alike. */
 export const equipmentShape = {
   operations: z
-    .array(z.enum(SETTING_OPERATIONS))
+    .array(z.enum(OPERATIONS))
     .min(1, 'at least one')
     .readonly()
     .default(PLAIN_EQUIPMENT.operations),

@@ -1,5 +1,5 @@
 import type { Layer } from '#core/stack/layer.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 import { migrationSource } from '#store/migrations/listMigrations.ts';
 import { addMaterial, listMaterials, type NewMaterial } from '#store/repositories/materials.ts';

@@ -1,8 +1,8 @@
 import type { Role } from '#core/drawing/lineRoles.ts';
-import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 
 /** What a line can be for, and what the book keeps settings for. */
-export type DrawnRole = Role | SettingOperation;
+export type DrawnRole = Role | Operation;
 
 /** Our line styles per role, as SVG paint. Kiss gets its circles apart, since a stroke cannot carry them. */
 export const ROLE_STROKES: Readonly<

@@ -1,7 +1,7 @@
 import { CREASE_QUANTITY, holdIndex, pressIndex, TAB_QUANTITY, tabForHold } from '#core/dialIn/quantities.ts';
 import { fitSimple, predictSimple, type SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import { forceToGf, gfOf, listForces } from '#core/units/forceScale.ts';
@@ -13,7 +13,7 @@ import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 /** Tab lengths to choose from, mm: what a blade can still place. */
 const TABS_MM = Array.from({ length: 36 }, (_, index) => Number((0.3 + index * 0.1).toFixed(1)));
 
-export const operationOf = (quantity: JudgedQuantity): SettingOperation =>
+export const operationOf = (quantity: JudgedQuantity): Operation =>
   quantity === 'tabs' ? 'perforated' : 'crease';
 
 /** What the judged pieces of the loaded sheet say, and what to try next. */

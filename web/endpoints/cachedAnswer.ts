@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import type { Answer, AnswerContext, composeAnswer } from '#core/setting/composeAnswer.ts';
+import type { Answer, AnswerContext, composeAnswer } from '#core/answer/composeAnswer.ts';
 import { runTask } from '#web/workers/pool.ts';
 
 /** Answers follow from what they are asked with alone, so the same question is worked out once. */

@@ -1,4 +1,4 @@
-import type { APIContext, APIRoute } from 'astro';
+import type { APIContext } from 'astro';
 import { z } from 'zod';
 import { keyOf } from '#web/endpoints/keyOf.ts';
 import { readJson } from '#web/endpoints/readJson.ts';
@@ -72,7 +72,8 @@ export interface Endpoint {
   readonly body: z.ZodType | undefined;
   readonly reply: z.ZodType;
   readonly status: number;
-  readonly serve: APIRoute;
+  /** @param named the parts of the path that stand in braces, decoded */
+  readonly serve: (api: APIContext, named: Readonly<Record<string, string>>) => Promise<Response>;
 }
 
 const DEFAULT_MAX_BYTES = 64 * 1024;
@@ -85,11 +86,11 @@ export function defineEndpoint<
   Reply extends z.ZodType = z.ZodType,
 >(spec: EndpointSpec<Params, Query, Body, Reply>): Endpoint {
   const status = spec.status ?? 200;
-  const serve: APIRoute = async (api) => {
+  const serve: Endpoint['serve'] = async (api, named) => {
     try {
       const sent = spec.body && (await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES));
       const input = {
-        params: spec.params ? spec.params.parse(api.params) : undefined,
+        params: spec.params ? spec.params.parse(named) : undefined,
         query: spec.query ? spec.query.parse(Object.fromEntries(api.url.searchParams)) : undefined,
         body: spec.body?.parse(sent?.value),
         author: readAuthor(api),

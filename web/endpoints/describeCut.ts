@@ -1,5 +1,6 @@
 import { AppError } from '#core/errors/appError.ts';
-import { gradesOfStack, type DepthGrade, type DialInOperation, type Flaw } from '#core/stack/depthGrade.ts';
+import { gradesOfStack, type DepthGrade, type Flaw } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import type { Station } from '#core/station/station.ts';
@@ -10,7 +11,7 @@ import type { NewTestCut } from '#store/repositories/testCuts.ts';
 
 /** A cut as it was graded. Force and speed on the machine's scales. */
 export interface GivenCut {
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly force: number;
   readonly passes: number;
   readonly speed: number;

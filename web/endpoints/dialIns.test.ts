@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { DialIn } from '#core/dialIn/dialIn.ts';
-import { composeAnswer } from '#core/setting/composeAnswer.ts';
+import { composeAnswer } from '#core/answer/composeAnswer.ts';
 import { describeCut, type GivenCut } from '#web/endpoints/describeCut.ts';
 import { drawTestCard, reserveCard } from '#web/endpoints/drawTestCard.ts';
 import { listMoved } from '#web/endpoints/listMoved.ts';

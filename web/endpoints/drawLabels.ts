@@ -1,6 +1,6 @@
 import QRCode from 'qrcode';
 import type { Stack } from '#core/stack/layer.ts';
-import { OPERATION_WORDS } from '#core/setting/setting.ts';
+import { OPERATION_WORDS } from '#core/stack/operation.ts';
 import {
   PDF_INK as INK,
   PDF_MUTED as MUTED,

@@ -4,7 +4,7 @@ import type { DialIn, DialInScrap } from '#core/dialIn/dialIn.ts';
 import { composeCard, findPlace, measureCard, type CardCell, type TestCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece, type TestPieceKind } from '#core/dialIn/testPiece.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import type { SettingValues } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Station } from '#core/station/station.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 

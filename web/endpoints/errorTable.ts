@@ -5,6 +5,7 @@ export const ERROR_TABLE: Readonly<Record<ErrorCode, { readonly status: number; 
   badInput: { status: 400, title: 'That cannot be taken' },
   badDrawing: { status: 422, title: 'This drawing cannot be read' },
   notFound: { status: 404, title: 'Not found' },
+  wrongMethod: { status: 405, title: 'Not done this way' },
   conflict: { status: 409, title: 'Changed meanwhile' },
   outOfRange: { status: 422, title: 'Outside what the machine can do' },
   tooLarge: { status: 413, title: 'Too large' },

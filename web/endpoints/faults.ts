@@ -2,14 +2,13 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { ACTION_FACTS, type Action } from '#core/faults/faultActions.ts';
 import { EVIDENCE_FACTS, type Evidence } from '#core/faults/faultEvidence.ts';
-import { CAUSE_FACTS } from '#core/faults/faultNetwork.ts';
+import { factsOfCause, type Cause } from '#core/faults/causes.ts';
 import { proposeNumber, type NumberChange } from '#core/faults/proposeNumber.ts';
 import { rankActions } from '#core/faults/rankActions.ts';
 import { nextQuestion, rankCauses, type KnownEvidence } from '#core/faults/rankCauses.ts';
-import { DIAL_IN_OPERATIONS, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { DEPTH_OPERATIONS, type DepthOperation, type Operation } from '#core/stack/operation.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addFaultCase, answerCase, learnFromCases, listOpenCases } from '#store/repositories/faultCases.ts';
@@ -48,6 +47,9 @@ export const postConsult = defineEndpoint({
   },
 });
 
+/** An action is taken against the likeliest cause that it mends with more than this chance. */
+const LIKELY_MENDED = 0.3;
+
 export const postFault = defineEndpoint({
   method: 'POST',
   path: '/api/stations/{machineId}/faults',
@@ -63,8 +65,8 @@ export const postFault = defineEndpoint({
     const chosen = actions.find(({ action }) => action === body.action);
     if (!chosen) throw new AppError('badInput', 'this action does not fit what is seen');
     if (chosen.change) await applyChange(store, station, body, chosen.change, author);
-    const { mends } = ACTION_FACTS[body.action];
-    const cause = causes.find((one) => (mends[one.cause] ?? 0) > 0.3) ?? causes[0];
+    const isMended = (cause: Cause) => (factsOfCause(cause).mendedBy[body.action] ?? 0) > LIKELY_MENDED;
+    const cause = causes.find((one) => isMended(one.cause)) ?? causes[0];
     const found = {
       machineId: station.machine.id,
       conditionId: station.loaded.condition.id,
@@ -127,7 +129,7 @@ async function consult(
   return {
     causes: causes
       .filter(({ chance }, index) => index < MOST_TOLD && chance >= LEAST_CHANCE)
-      .map((one) => ({ ...one, words: CAUSE_FACTS[one.cause].words })),
+      .map((one) => ({ ...one, words: factsOfCause(one.cause).words })),
     known: (Object.keys(known) as Evidence[])
       .filter((evidence) => known[evidence] === true)
       .map((evidence) => EVIDENCE_FACTS[evidence].words),
@@ -144,11 +146,11 @@ async function consult(
 async function findTarget(
   store: Store,
   station: LoadedStation,
-  operation: SettingOperation,
+  operation: Operation,
 ): Promise<number | null> {
-  const isDialled = (DIAL_IN_OPERATIONS as readonly string[]).includes(operation);
+  const isDialled = (DEPTH_OPERATIONS as readonly string[]).includes(operation);
   if (!isDialled) return null;
-  const { answer } = await loadAnswer(store, station, operation as DialInOperation);
+  const { answer } = await loadAnswer(store, station, operation as DepthOperation);
   return answer?.bestForce ?? null;
 }
 

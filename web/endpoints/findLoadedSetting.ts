@@ -1,4 +1,4 @@
-import type { SettingOperation } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findSetting, type KeptSetting } from '#store/repositories/settings.ts';
@@ -8,7 +8,7 @@ import { settingKey } from '#core/setting/settingKey.ts';
 export function findLoadedSetting(
   store: Store,
   station: LoadedStation,
-  operation: SettingOperation,
+  operation: Operation,
 ): Promise<KeptSetting | null> {
   return findSetting(store, settingKey(station, station.loaded.condition.id, operation));
 }

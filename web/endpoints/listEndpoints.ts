@@ -1,234 +1,85 @@
-import { getAnswer, postRevision } from '#web/endpoints/answers.ts';
-import { getAudit, postUndo } from '#web/endpoints/audit.ts';
-import { getBookSchema, getCsvBook, getImport, getJsonBook, postImport } from '#web/endpoints/book.ts';
-import { getDay, getDayCalendar, getJobSteps, putDay } from '#web/endpoints/days.ts';
-import {
-  getTimerCalendar,
-  getTimers,
-  getWaits,
-  postTimer,
-  postTimerClear,
-  putWait,
-  putWaitRoute,
-} from '#web/endpoints/waits.ts';
-import { getDrift, postDriftAnswer } from '#web/endpoints/drift.ts';
-import { deleteOperator, getWorkshop, postOperator, putWorkshop } from '#web/endpoints/workshop.ts';
 import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
-import {
-  getDialIns,
-  postDialIn,
-  getDialIn,
-  patchDialIn,
-  postCard,
-  deleteCard,
-  postGrades,
-  deleteLastGrades,
-  postClose,
-} from '#web/endpoints/dialIns.ts';
-import { getWindow, getEffort, getWays, getReasons, getPiece } from '#web/endpoints/dialInReplies.ts';
-import { postKeep } from '#web/endpoints/keepDialIn.ts';
-import { getFaults, postConsult, postFault, putFaultOutcome } from '#web/endpoints/faults.ts';
-import { getJudgedPiece } from '#web/endpoints/judgedPiece.ts';
-import { getKnowledge, postRefit, deleteRefit, putPrior, deletePrior } from '#web/endpoints/knowledge.ts';
-import { getJudged, postJudged, postKeepJudged, deleteJudged } from '#web/endpoints/judgedPieces.ts';
-import { getHealth } from '#web/endpoints/health.ts';
-import {
-  getJobFile,
-  getLayered,
-  getMachineFile,
-  getPrintSheet,
-  getRunSheet,
-  getTestPiece,
-  postJobFile,
-} from '#web/endpoints/jobFiles.ts';
-import { getPlan } from '#web/endpoints/jobPlan.ts';
-import { getJob, getJobs, getSource, patchJob, postJob } from '#web/endpoints/jobs.ts';
-import {
-  deleteRegistrationSheet,
-  getRegistration,
-  postRegistrationCard,
-  postRegistrationSheet,
-  putCorrection,
-} from '#web/endpoints/registration.ts';
-import { getRunPhoto, getRunPhotos, postRunPhoto } from '#web/endpoints/runPhotos.ts';
-import { postPrint } from '#web/endpoints/printJob.ts';
-import { deleteRoleRule, getRoleRules, postRoleRule } from '#web/endpoints/roleRules.ts';
-import { getLog, getLogCsv } from '#web/endpoints/log.ts';
-import { getLookup } from '#web/endpoints/lookup.ts';
-import {
-  deleteCalibration,
-  getMachines,
-  postCalibration,
-  postTry,
-  postMachine,
-  postMachineArchive,
-  putMachine,
-} from '#web/endpoints/machines.ts';
-import {
-  getMaterial,
-  getMaterials,
-  postMaterial,
-  postMaterialArchive,
-  putMaterial,
-} from '#web/endpoints/materials.ts';
-import { getCornerPiece, getLabels } from '#web/endpoints/prints.ts';
-import {
-  getGrades,
-  getRun,
-  getRunEvents,
-  getRunHistory,
-  postContinue,
-  postGrade,
-  postPause,
-  postRepeat,
-  postRun,
-  postStop,
-  postUnload,
-  putNote,
-} from '#web/endpoints/runs.ts';
-import { postArchive, postBulk, postCopy, postLock, postRestore } from '#web/endpoints/settingActions.ts';
-import { getSetting, getSettings, postSetting } from '#web/endpoints/settings.ts';
-import { getStation, patchStation } from '#web/endpoints/stations.ts';
-import { deleteTestCut, postTestCut } from '#web/endpoints/testCuts.ts';
-import {
-  getUpkeep,
-  patchBlade,
-  patchMat,
-  postBlade,
-  postBladeCare,
-  postMat,
-  postMatCare,
-} from '#web/endpoints/tools.ts';
+import * as answers from '#web/endpoints/answers.ts';
+import * as audit from '#web/endpoints/audit.ts';
+import * as book from '#web/endpoints/book.ts';
+import * as days from '#web/endpoints/days.ts';
+import * as dialInReplies from '#web/endpoints/dialInReplies.ts';
+import * as dialIns from '#web/endpoints/dialIns.ts';
+import * as drift from '#web/endpoints/drift.ts';
+import * as faults from '#web/endpoints/faults.ts';
+import * as health from '#web/endpoints/health.ts';
+import * as jobFiles from '#web/endpoints/jobFiles.ts';
+import * as jobPlan from '#web/endpoints/jobPlan.ts';
+import * as jobs from '#web/endpoints/jobs.ts';
+import * as judgedPiece from '#web/endpoints/judgedPiece.ts';
+import * as judgedPieces from '#web/endpoints/judgedPieces.ts';
+import * as keepDialIn from '#web/endpoints/keepDialIn.ts';
+import * as knowledge from '#web/endpoints/knowledge.ts';
+import * as log from '#web/endpoints/log.ts';
+import * as lookup from '#web/endpoints/lookup.ts';
+import * as machines from '#web/endpoints/machines.ts';
+import * as materials from '#web/endpoints/materials.ts';
+import * as printJob from '#web/endpoints/printJob.ts';
+import * as prints from '#web/endpoints/prints.ts';
+import * as registration from '#web/endpoints/registration.ts';
+import * as roleRules from '#web/endpoints/roleRules.ts';
+import * as runPhotos from '#web/endpoints/runPhotos.ts';
+import * as runs from '#web/endpoints/runs.ts';
+import * as settingActions from '#web/endpoints/settingActions.ts';
+import * as settings from '#web/endpoints/settings.ts';
+import * as stations from '#web/endpoints/stations.ts';
+import * as testCuts from '#web/endpoints/testCuts.ts';
+import * as tools from '#web/endpoints/tools.ts';
+import * as waits from '#web/endpoints/waits.ts';
+import * as workshop from '#web/endpoints/workshop.ts';
 
-/** Every endpoint, in the order in which the documentation shows them. */
-export const ENDPOINTS: readonly Endpoint[] = [
-  getHealth,
-  getLookup,
-  getMaterials,
-  postMaterial,
-  getMaterial,
-  putMaterial,
-  postMaterialArchive,
-  getMachines,
-  postMachine,
-  putMachine,
-  postMachineArchive,
-  postCalibration,
-  postTry,
-  deleteCalibration,
-  getRegistration,
-  postRegistrationCard,
-  postRegistrationSheet,
-  deleteRegistrationSheet,
-  putCorrection,
-  getDrift,
-  postDriftAnswer,
-  getUpkeep,
-  postBlade,
-  patchBlade,
-  postBladeCare,
-  postMat,
-  patchMat,
-  postMatCare,
-  getStation,
-  patchStation,
-  getAnswer,
-  postTestCut,
-  deleteTestCut,
-  getDialIns,
-  postDialIn,
-  getDialIn,
-  patchDialIn,
-  postCard,
-  deleteCard,
-  postGrades,
-  deleteLastGrades,
-  postClose,
-  getWindow,
-  getEffort,
-  getWays,
-  getReasons,
-  getPiece,
-  postKeep,
-  getKnowledge,
-  postRefit,
-  deleteRefit,
-  putPrior,
-  deletePrior,
-  getJudged,
-  postJudged,
-  postKeepJudged,
-  getJudgedPiece,
-  deleteJudged,
-  postRevision,
-  getSettings,
-  postSetting,
-  getSetting,
-  postLock,
-  postArchive,
-  postRestore,
-  postCopy,
-  postBulk,
-  getLabels,
-  getCornerPiece,
-  getJsonBook,
-  getCsvBook,
-  getBookSchema,
-  postImport,
-  getImport,
-  getWorkshop,
-  putWorkshop,
-  postOperator,
-  deleteOperator,
-  getAudit,
-  postUndo,
-  getJobs,
-  postJob,
-  getJob,
-  patchJob,
-  getSource,
-  getPlan,
-  getMachineFile,
-  getTestPiece,
-  getLayered,
-  getPrintSheet,
-  postPrint,
-  getRunSheet,
-  getJobFile,
-  postJobFile,
-  getRoleRules,
-  postRoleRule,
-  deleteRoleRule,
-  postRun,
-  getRun,
-  getRunEvents,
-  getRunHistory,
-  postStop,
-  postContinue,
-  postPause,
-  postRepeat,
-  postUnload,
-  postGrade,
-  getGrades,
-  putNote,
-  getRunPhotos,
-  postRunPhoto,
-  getRunPhoto,
-  getTimers,
-  postTimer,
-  postTimerClear,
-  getTimerCalendar,
-  getWaits,
-  putWait,
-  putWaitRoute,
-  getDay,
-  putDay,
-  getDayCalendar,
-  getJobSteps,
-  getFaults,
-  postConsult,
-  postFault,
-  putFaultOutcome,
-  getLog,
-  getLogCsv,
+/** Every file that defines endpoints. What it exports with `defineEndpoint` is served and documented. */
+const FILES: readonly object[] = [
+  answers,
+  audit,
+  book,
+  days,
+  dialInReplies,
+  dialIns,
+  drift,
+  faults,
+  health,
+  jobFiles,
+  jobPlan,
+  jobs,
+  judgedPiece,
+  judgedPieces,
+  keepDialIn,
+  knowledge,
+  log,
+  lookup,
+  machines,
+  materials,
+  printJob,
+  prints,
+  registration,
+  roleRules,
+  runPhotos,
+  runs,
+  settingActions,
+  settings,
+  stations,
+  testCuts,
+  tools,
+  waits,
+  workshop,
 ];
+
+const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
+
+/** Every endpoint by its path, in the order in which the documentation shows them. */
+export const ENDPOINTS: readonly Endpoint[] = FILES.flatMap((file): unknown[] => Object.values(file))
+  .filter(isEndpoint)
+  .sort(
+    (one, other) =>
+      one.path.localeCompare(other.path, 'en') || METHODS.indexOf(one.method) - METHODS.indexOf(other.method),
+  );
+
+function isEndpoint(exported: unknown): exported is Endpoint {
+  return typeof exported === 'object' && exported !== null && 'serve' in exported;
+}

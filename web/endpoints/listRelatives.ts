@@ -1,5 +1,5 @@
 import { rankRelatives } from '#core/lookup/rankRelatives.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { forceUnit, gfToForce } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -12,7 +12,7 @@ const MOST = 4;
 export async function listRelatives(
   store: Store,
   { machine, blade, loaded }: Station,
-  operation: SettingOperation,
+  operation: Operation,
 ): Promise<readonly RelativeReply[]> {
   if (!loaded) return [];
   const { material, condition } = loaded;

@@ -1,9 +1,9 @@
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { sheetFactor } from '#core/setting/correctForce.ts';
-import type { AnswerContext } from '#core/setting/composeAnswer.ts';
-import { tellLesson } from '#core/setting/tellLesson.ts';
+import type { AnswerContext } from '#core/answer/composeAnswer.ts';
+import { tellLesson } from '#core/answer/tellLesson.ts';
 import { judgeSetting } from '#core/setting/judgeSetting.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findSetting, findSettingOfOtherBlade, type KeptSetting } from '#store/repositories/settings.ts';
@@ -36,7 +36,7 @@ const NOTHING: BenchAnswer = {
 export async function loadAnswer(
   store: Store,
   station: Station,
-  operation: DialInOperation,
+  operation: DepthOperation,
   asked: Asked = {},
 ): Promise<BenchAnswer> {
   return (await answerWith(store, station, operation, asked, null)).bench;
@@ -50,7 +50,7 @@ export async function loadAnswer(
 export async function loadBenchAnswer(
   store: Store,
   station: Station,
-  operation: DialInOperation,
+  operation: DepthOperation,
   asked: Asked = {},
   believed: Promise<Believed> | null = null,
 ): Promise<BenchAnswer> {
@@ -72,7 +72,7 @@ interface Answered {
 async function answerWith(
   store: Store,
   station: Station,
-  operation: DialInOperation,
+  operation: DepthOperation,
   asked: Asked,
   believed: Promise<Believed> | null,
 ): Promise<Answered> {

@@ -3,7 +3,7 @@ import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
 import type { ThresholdEffect } from '#core/knowledge/believeSheet.ts';
-import { placeOf } from '#core/setting/composeAnswer.ts';
+import { placeOf } from '#core/answer/composeAnswer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { NormalPrior } from '#core/threshold/normalPrior.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';

@@ -6,7 +6,7 @@ import { findMaterialByCondition } from '#store/repositories/materials.ts';
 import { findStation } from '#store/repositories/stations.ts';
 import { loadAnswer } from '#web/endpoints/loadAnswer.ts';
 import { loadBelief } from '#web/endpoints/loadBelief.ts';
-import type { DialInQuestion } from '#web/workers/tasks/answerTasks.ts';
+import type { DialInQuestion } from '#web/workers/tasks/dialInQuestion.ts';
 import type { DialInReply } from '#web/schemas/dialIn.ts';
 
 /** A station with the sheet of a dial-in on it, whatever lies there now. */

@@ -1,7 +1,7 @@
 import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
-import { drawCornerPiece } from '#core/exposure/cornerPiece.ts';
+import { drawCornerPiece } from '#core/job/cornerPiece.ts';
 import { groupKey } from '#core/drawing/lineRoles.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { planPasses } from '#core/passes/planPasses.ts';

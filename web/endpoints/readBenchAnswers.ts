@@ -1,4 +1,4 @@
-import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { OPERATIONS } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findLoadedSetting } from '#web/endpoints/findLoadedSetting.ts';
@@ -11,7 +11,7 @@ import type { BenchAnswers } from '#web/schemas/bench.ts';
 export async function readBenchAnswers(store: Store, station: Station | null): Promise<BenchAnswers | null> {
   if (!station?.loaded) return null;
   const { machine, loaded } = station;
-  const others = SETTING_OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
+  const others = OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
   const believed = loadBelief(store, station, loaded);
   const [kiss, through, ...kept] = await Promise.all([
     loadBenchAnswer(store, station, 'kiss', {}, believed),

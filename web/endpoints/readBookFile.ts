@@ -2,7 +2,8 @@ import { parse } from 'csv-parse/sync';
 import { z } from 'zod';
 import { missingHeadings, readCsvRow } from '#core/book/csvColumns.ts';
 import { AppError } from '#core/errors/appError.ts';
-import type { BookFile, BookRow } from '#store/repositories/importBook.ts';
+import type { BookFile } from '#store/repositories/importBook.ts';
+import type { BookRow } from '#store/repositories/importedRow.ts';
 import { bookFileSchema, MOST_ROWS } from '#web/schemas/book.ts';
 
 /**

@@ -1,5 +1,5 @@
 import type { Station } from '#core/station/station.ts';
-import type { Operation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMachine } from '#store/repositories/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/materials.ts';
@@ -40,7 +40,7 @@ export async function readComparison(store: Store, ids: string): Promise<readonl
         faceColour: material.colourHex,
         family: material.family,
         price: price === null ? '' : `${price.toFixed(2)} ${currency} a ${unit}`,
-        bench: isDialled ? await loadAnswer(store, station, operation as Operation) : null,
+        bench: isDialled ? await loadAnswer(store, station, operation as DepthOperation) : null,
       };
     }),
   );

@@ -1,6 +1,6 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import type { KnownEvidence } from '#core/faults/rankCauses.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
-import { isFibrousFamily } from '#core/stack/layer.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
@@ -26,7 +26,7 @@ const FAST_SHARE = 0.7;
 export async function readFaultEvidence(
   store: Store,
   station: LoadedStation,
-  operation: SettingOperation,
+  operation: Operation,
   now: Date,
 ): Promise<KnownEvidence> {
   const { machine, blade, loaded } = station;
@@ -61,7 +61,7 @@ export async function readFaultEvidence(
         }
       : { settingPredicted: true }),
     driftsToMore: alarm?.direction === 'more',
-    isCard: isFibrousFamily(material.family),
+    isCard: factsOf(material.family).isFibrous,
     isGlossy: /gloss|clear|holo|shiny/i.test(`${material.finish} ${material.name}`),
     isDark: material.darkness > DARK,
     isShiftMeasured: registration.error.source === 'measured',

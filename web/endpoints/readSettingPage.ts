@@ -1,7 +1,8 @@
-import type { SettingKey, SettingValues } from '#core/setting/setting.ts';
+import type { SettingKey } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
-import { DIAL_IN_OPERATIONS } from '#core/stack/depthGrade.ts';
+import { DEPTH_OPERATIONS } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -41,7 +42,7 @@ export async function readSettingPage(store: Store, key: SettingKey): Promise<Se
     loaded: { material, condition, lot: '', colour: '' },
   };
   const id = kept?.id ?? null;
-  const dialled = DIAL_IN_OPERATIONS.find((one) => one === key.operation);
+  const dialled = DEPTH_OPERATIONS.find((one) => one === key.operation);
   const kissForce = kiss?.revision.values.force ?? null;
   return {
     key,

@@ -1,5 +1,5 @@
-import { SETTING_OPERATIONS, type SettingOperation } from '#core/setting/setting.ts';
-import { DIAL_IN_OPERATIONS, targetGrades, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { DEPTH_OPERATIONS, type DepthOperation, type Operation, OPERATIONS } from '#core/stack/operation.ts';
+import { targetGrades } from '#core/stack/depthGrade.ts';
 import { hasLiner } from '#core/stack/layer.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -13,13 +13,13 @@ export async function readTestCuts(store: Store, station: Station, asked: string
   const { loaded, machine } = station;
   if (!loaded) return null;
   const isLayered = hasLiner(loaded.condition.stack);
-  const quantities = SETTING_OPERATIONS.filter((one) => isPossible(one, isLayered, machine.operations));
+  const quantities = OPERATIONS.filter((one) => isPossible(one, isLayered, machine.operations));
   const now = quantities.find((one) => one === asked) ?? quantities[0] ?? 'through';
   if (now === 'perforated' || now === 'crease') {
     const judged = await answerJudged(store, { ...station, loaded }, now === 'crease' ? 'crease' : 'tabs');
     return { kind: 'judged' as const, quantities, judged };
   }
-  const operation: DialInOperation = now;
+  const operation: DepthOperation = now;
   const { lot, colour } = loaded;
   const key = { machineId: machine.id, conditionId: loaded.condition.id, lot, colour, operation };
   const open = await findOpenDialIn(store, key);
@@ -29,14 +29,10 @@ export async function readTestCuts(store: Store, station: Station, asked: string
 }
 
 /** A machine without a crease tool creases nothing; a single layer is not kissed, a layered sheet not creased. */
-function isPossible(
-  operation: SettingOperation,
-  isLayered: boolean,
-  ofMachine: readonly SettingOperation[],
-): boolean {
+function isPossible(operation: Operation, isLayered: boolean, ofMachine: readonly Operation[]): boolean {
   if (operation === 'kiss' || operation === 'through') return targetGrades(operation, isLayered) !== null;
   if (!ofMachine.includes(operation)) return false;
   if (operation === 'perforated') return true;
-  const byDepth = DIAL_IN_OPERATIONS.find((one) => one === operation);
+  const byDepth = DEPTH_OPERATIONS.find((one) => one === operation);
   return byDepth ? targetGrades(byDepth, isLayered) !== null : !isLayered;
 }

@@ -1,4 +1,4 @@
-import { FAMILIES } from '#core/stack/layer.ts';
+import { FAMILIES } from '#core/stack/families/families.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import { judgeMat } from '#core/wear/judgeMat.ts';
 import { fitTack, TACK_CLASSES, tackIndex } from '#core/wear/tackIndex.ts';

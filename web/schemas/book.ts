@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CONDITION_KINDS } from '#core/stack/material.ts';
-import { settingValuesSchema } from '#store/rows/settingRows.ts';
+import { settingValuesSchema } from '#core/setting/settingFields.ts';
 import { materialChangeSchema, newMachineSchema } from '#web/schemas/station.ts';
 import { settingOperationSchema } from '#web/schemas/setting.ts';
 

@@ -1,4 +1,5 @@
-import type { Family, Stack } from '#core/stack/layer.ts';
+import type { Stack } from '#core/stack/layer.ts';
+import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { BenchAnswer, SettingSummary } from '#web/schemas/setting.ts';
 

@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { ACTIONS } from '#core/faults/faultActions.ts';
 import { EVIDENCE } from '#core/faults/faultEvidence.ts';
-import { CAUSES, SYMPTOMS } from '#core/faults/faultNetwork.ts';
-import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { SYMPTOMS } from '#core/faults/symptoms.ts';
+import { CAUSES } from '#core/faults/causes.ts';
+import { OPERATIONS } from '#core/stack/operation.ts';
 
 export const consultSchema = z.object({
   symptoms: z.array(z.enum(SYMPTOMS)).min(1, 'say what you see').max(SYMPTOMS.length),
-  operation: z.enum(SETTING_OPERATIONS),
+  operation: z.enum(OPERATIONS),
   answers: z.partialRecord(z.enum(EVIDENCE), z.boolean()).default({}),
   tried: z.array(z.enum(ACTIONS)).max(ACTIONS.length).default([]),
 });
@@ -45,7 +46,7 @@ export const faultCaseSchema = z.object({
   id: z.number(),
   machineId: z.number(),
   conditionId: z.number().nullable(),
-  operation: z.enum(SETTING_OPERATIONS),
+  operation: z.enum(OPERATIONS),
   symptoms: z.array(z.enum(SYMPTOMS)).readonly(),
   cause: z.enum(CAUSES),
   action: z.enum(ACTIONS),

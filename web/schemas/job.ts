@@ -4,7 +4,7 @@ import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
 import { FREEING_WAYS } from '#core/passes/compareFreeing.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { RISK_KINDS } from '#core/passes/estimateRisks.ts';
-import { SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { OPERATIONS } from '#core/stack/operation.ts';
 import { TURNS } from '#core/sheet/layout.ts';
 import { valuesSchema } from '#web/schemas/setting.ts';
 
@@ -165,7 +165,7 @@ export const planSchema = z.object({
   passes: z.array(
     z.object({
       role: z.enum(CUT_ROLES),
-      operation: z.enum(SETTING_OPERATIONS),
+      operation: z.enum(OPERATIONS),
       values: valuesSchema,
       strokes: z.number(),
       cutMm: z.number(),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { TERM_FIELDS } from '#core/lookup/rankHits.ts';
-import { FAMILIES } from '#core/stack/layer.ts';
+import { FAMILIES } from '#core/stack/families/families.ts';
 import { CONDITION_KINDS } from '#core/stack/material.ts';
 import { settingOperationSchema, stateSchema } from '#web/schemas/setting.ts';
 

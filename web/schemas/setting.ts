@@ -1,10 +1,12 @@
 import { z } from 'zod';
-import { RUN_VERDICTS, SETTING_OPERATIONS, SETTING_STATES } from '#core/setting/setting.ts';
-import { DIAL_IN_OPERATIONS, FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
-import { settingSourcesSchema, settingValuesSchema } from '#store/rows/settingRows.ts';
+import { RUN_VERDICTS, SETTING_STATES } from '#core/setting/setting.ts';
+import { DEPTH_OPERATIONS, OPERATIONS } from '#core/stack/operation.ts';
+import { FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { settingSourcesSchema } from '#store/rows/settingRows.ts';
+import { settingValuesSchema } from '#core/setting/settingFields.ts';
 
 /** Operations that test cuts find the force of. */
-export const operationSchema = z.enum(DIAL_IN_OPERATIONS);
+export const operationSchema = z.enum(DEPTH_OPERATIONS);
 
 export const gradeSchema = z
   .union([0, 1, 2, 3, 4, 5, 6, 7, 8].map((grade) => z.literal(grade)))
@@ -33,7 +35,7 @@ export const revisionSchema = z.object({
 });
 
 export const stateSchema = z.enum(SETTING_STATES);
-export const settingOperationSchema = z.enum(SETTING_OPERATIONS);
+export const settingOperationSchema = z.enum(OPERATIONS);
 
 export const testCutSchema = z.object({
   id: z.number(),

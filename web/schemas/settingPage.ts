@@ -1,7 +1,8 @@
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Blade } from '#core/station/station.ts';
-import type { SettingKey, SettingRevision, SettingValues, ValueSources } from '#core/setting/setting.ts';
+import type { SettingKey, SettingRevision, ValueSources } from '#core/setting/setting.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { RevisionEvidence } from '#store/repositories/revisionEvidence.ts';
 import type { AuditReply, BenchAnswer, RelativeReply, SettingSummary } from '#web/schemas/setting.ts';
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { FAMILIES, LAYER_ROLES } from '#core/stack/layer.ts';
+import { LAYER_ROLES } from '#core/stack/layer.ts';
+import { FAMILIES } from '#core/stack/families/families.ts';
 import { CONDITION_KINDS } from '#core/stack/material.ts';
 import { readLanguage } from '#core/protocol/findLanguage.ts';
 import { LANGUAGES } from '#core/protocol/languages.ts';

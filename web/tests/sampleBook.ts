@@ -1,4 +1,4 @@
-import { composeAnswer } from '#core/setting/composeAnswer.ts';
+import { composeAnswer } from '#core/answer/composeAnswer.ts';
 import type { SettingRevision } from '#core/setting/setting.ts';
 import type { Layer } from '#core/stack/layer.ts';
 import type { Material } from '#core/stack/material.ts';

@@ -1,7 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
-import { composeAnswer } from '#core/setting/composeAnswer.ts';
+import { composeAnswer } from '#core/answer/composeAnswer.ts';
 import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { DialInReply } from '#web/schemas/dialIn.ts';

@@ -4,8 +4,8 @@ import {
   type Answer,
   type AnswerContext,
   type KnownSetting,
-} from '#core/setting/composeAnswer.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+} from '#core/answer/composeAnswer.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import type { BeliefReply } from '#web/schemas/setting.ts';
 
@@ -13,7 +13,7 @@ import type { BeliefReply } from '#web/schemas/setting.ts';
 export interface AnswerOrder {
   readonly id: number;
   readonly station: Station;
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly known: KnownSetting | null;
   readonly cuts: readonly TestCut[];
   readonly context: Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm' | 'runs'>;

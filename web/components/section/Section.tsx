@@ -1,5 +1,5 @@
 import { useId } from 'react';
-import type { SettingOperation } from '#core/setting/setting.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { TipDepth } from '#core/threshold/estimateTipDepth.ts';
 import { formatCaliper, type UnitSystem } from '#core/units/length.ts';
@@ -24,7 +24,7 @@ interface Props {
 }
 
 /** What a section shows, by operation. */
-export const SECTION_WORDS: Readonly<Record<SettingOperation, string>> = {
+export const SECTION_WORDS: Readonly<Record<Operation, string>> = {
   kiss: 'kissed',
   through: 'cut through',
   perforated: 'before it is perforated',

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Symptom } from '#core/faults/faultNetwork.ts';
+import type { Symptom } from '#core/faults/symptoms.ts';
 
 const INK = 'var(--color-ink)';
 const EMBER = 'var(--color-ember)';

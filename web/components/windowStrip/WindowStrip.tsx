@@ -1,5 +1,6 @@
 import { useId } from 'react';
-import { GRADE_WORDS, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { judgeGrade } from '#core/stack/judgeGrade.ts';
 import type { ForceOutlook } from '#core/threshold/findWindow.ts';
 import { gfOf, forceUnit, type ForceScale } from '#core/units/forceScale.ts';
@@ -14,7 +15,7 @@ export interface StripCut {
 }
 
 interface Props {
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly scale: ForceScale;
   readonly axis: { readonly fromGf: number; readonly toGf: number };
   readonly outlooks: readonly ForceOutlook[];
@@ -142,7 +143,7 @@ function Feather({
 }
 
 function describe(
-  operation: DialInOperation,
+  operation: DepthOperation,
   scale: ForceScale,
   cuts: readonly StripCut[],
   force: number,

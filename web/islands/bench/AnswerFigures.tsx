@@ -1,4 +1,4 @@
-import type { Answer } from '#core/setting/composeAnswer.ts';
+import type { Answer } from '#core/answer/composeAnswer.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
 import { gfOf, forceUnit } from '#core/units/forceScale.ts';

@@ -1,5 +1,5 @@
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import type { Answer } from '#core/setting/composeAnswer.ts';
+import type { Answer } from '#core/answer/composeAnswer.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Blade } from '#core/station/station.ts';
 import { forceUnit, gfToForce } from '#core/units/forceScale.ts';

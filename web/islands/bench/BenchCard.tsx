@@ -1,6 +1,8 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import { useState } from 'react';
-import { SETTING_OPERATIONS, type SettingOperation, type SettingState } from '#core/setting/setting.ts';
-import { FAMILY_NAMES, hasLiner } from '#core/stack/layer.ts';
+import { type SettingState } from '#core/setting/setting.ts';
+import { type Operation, OPERATIONS } from '#core/stack/operation.ts';
+import { hasLiner } from '#core/stack/layer.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { listCautions } from '#core/station/listCautions.ts';
@@ -27,7 +29,7 @@ interface Props {
 /** The answer to "what do I set?" for the loaded sheet, with what it rests on and what to mind. */
 export function BenchCard({ station, answers, system }: Props) {
   const first = answers.kiss.answer ? 'kiss' : 'through';
-  const [operation, setOperation] = useState<SettingOperation>(first);
+  const [operation, setOperation] = useState<Operation>(first);
   const { loaded, blade, machine } = station;
   if (!loaded) return null;
   const cut = operation === 'kiss' ? 'kiss' : 'through';
@@ -122,13 +124,13 @@ function Heading({ station, state, reason, runs, system }: HeadingProps) {
 interface TabsProps {
   readonly station: Station;
   readonly answers: BenchAnswers;
-  readonly operation: SettingOperation;
-  readonly onChoose: (operation: SettingOperation) => void;
+  readonly operation: Operation;
+  readonly onChoose: (operation: Operation) => void;
 }
 
 function OperationTabs({ station, answers, operation, onChoose }: TabsProps) {
   const isLayered = station.loaded !== null && hasLiner(station.loaded.condition.stack);
-  const offered = SETTING_OPERATIONS.filter((one) => station.machine.operations.includes(one));
+  const offered = OPERATIONS.filter((one) => station.machine.operations.includes(one));
   return (
     <div role="group" aria-label="Operation" className="flex flex-wrap gap-2 mt-3">
       {offered.map((one) => {
@@ -176,7 +178,7 @@ function describeSheet({ loaded, machine, blade }: Station, system: UnitSystem):
   const { toLinerUm, totalUm, isLayered } = measureStack(loaded.condition.stack);
   const depth = formatCaliper(isLayered ? toLinerUm : totalUm, system);
   const words = [
-    `${loaded.material.maker} ${FAMILY_NAMES[loaded.material.family]}`,
+    `${loaded.material.maker} ${factsOf(loaded.material.family).name}`,
     `${depth.figure} ${depth.unit} ${isLayered ? 'to the liner' : 'thick'}`,
     loaded.lot ? `lot ${loaded.lot}` : '',
     `${machine.name}${blade ? `, ${blade.kind} blade` : ''}`,

@@ -1,5 +1,6 @@
 import type { RunVerdict } from '#core/setting/setting.ts';
-import { GRADE_WORDS, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -8,7 +9,7 @@ import { formatDay } from '#web/islands/shared/formatTime.ts';
 interface Props {
   readonly bench: BenchAnswer;
   readonly machine: Machine;
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
 }
 
 const VERDICT_WORDS: Readonly<Record<RunVerdict, string>> = {

@@ -1,4 +1,4 @@
-import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
 import { Figure } from '#web/islands/bench/AnswerFigures.tsx';
@@ -6,7 +6,7 @@ import { formatDay } from '#web/islands/shared/formatTime.ts';
 import type { SettingSummary } from '#web/schemas/setting.ts';
 
 interface Props {
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
   readonly setting: SettingSummary | null;
   readonly station: Station;
   readonly system: UnitSystem;

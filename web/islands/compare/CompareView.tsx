@@ -1,6 +1,5 @@
-import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
-import type { SettingField } from '#core/setting/setting.ts';
-import { FAMILY_NAMES } from '#core/stack/layer.ts';
+import { factsOf } from '#core/stack/families/families.ts';
+import { factsOfField, FIELDS, type SettingField } from '#core/setting/settingFields.ts';
 import { gfOf, forceUnit } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
@@ -138,14 +137,14 @@ function Windows({ columns }: Pick<Props, 'columns'>) {
 }
 
 function fieldsOfAny(columns: Props['columns']): readonly SettingField[] {
-  return (Object.keys(SETTING_FIELDS) as SettingField[]).filter((field) =>
-    columns.some(({ setting }) => SETTING_FIELDS[field].operations.includes(setting.operation)),
+  return FIELDS.filter((field) =>
+    columns.some(({ setting }) => factsOfField(field).operations.includes(setting.operation)),
   );
 }
 
 function ValueRow({ field, columns }: Pick<Props, 'columns'> & { readonly field: SettingField }) {
   const words = columns.map(({ setting, machine }) => {
-    if (!SETTING_FIELDS[field].operations.includes(setting.operation)) return '–';
+    if (!factsOfField(field).operations.includes(setting.operation)) return '–';
     const value = setting.revision.values[field];
     const grams =
       field === 'force' && machine.forceScale.kind === 'level'
@@ -153,7 +152,7 @@ function ValueRow({ field, columns }: Pick<Props, 'columns'> & { readonly field:
         : '';
     return `${describeValue(field, value, machine)}${grams}`;
   });
-  return <CompareRow label={SETTING_FIELDS[field].label} words={words} columns={columns} isFigure />;
+  return <CompareRow label={factsOfField(field).label} words={words} columns={columns} isFigure />;
 }
 
 function FactRows({ columns }: Pick<Props, 'columns'>) {
@@ -161,7 +160,7 @@ function FactRows({ columns }: Pick<Props, 'columns'>) {
     <>
       <CompareRow
         label="family"
-        words={columns.map(({ family }) => FAMILY_NAMES[family])}
+        words={columns.map(({ family }) => factsOf(family).name)}
         columns={columns}
       />
       <CompareRow label="price" words={columns.map(({ price }) => price || 'not said')} columns={columns} />

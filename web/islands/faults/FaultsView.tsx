@@ -1,5 +1,5 @@
-import { SYMPTOMS, SYMPTOM_WORDS } from '#core/faults/faultNetwork.ts';
-import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+import { SYMPTOM_WORDS, SYMPTOMS } from '#core/faults/symptoms.ts';
+import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 import { SymptomPicture } from '#web/components/symptomPicture/SymptomPicture.tsx';
 import { FaultAdvice } from '#web/islands/faults/FaultAdvice.tsx';
 import { OpenCases } from '#web/islands/faults/OpenCases.tsx';
@@ -11,7 +11,7 @@ interface Props {
   readonly machineId: number;
   readonly machineName: string;
   readonly sheetName: string;
-  readonly operations: readonly SettingOperation[];
+  readonly operations: readonly Operation[];
   /** A single layer has no liner to cut. */
   readonly isLayered: boolean;
   readonly cases: readonly FaultCaseReply[];

@@ -1,5 +1,5 @@
 import { ACTION_FACTS } from '#core/faults/faultActions.ts';
-import { SYMPTOM_WORDS } from '#core/faults/faultNetwork.ts';
+import { SYMPTOM_WORDS } from '#core/faults/symptoms.ts';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import type { FaultCaseReply } from '#web/schemas/faults.ts';
 

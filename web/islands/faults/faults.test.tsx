@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
-import { SYMPTOMS } from '#core/faults/faultNetwork.ts';
+import { SYMPTOMS } from '#core/faults/symptoms.ts';
 import { SymptomPicture } from '#web/components/symptomPicture/SymptomPicture.tsx';
 import { FaultAdvice } from '#web/islands/faults/FaultAdvice.tsx';
 import { OpenCases } from '#web/islands/faults/OpenCases.tsx';

@@ -1,24 +1,20 @@
 import { useRef, useState } from 'react';
 import type { Action } from '#core/faults/faultActions.ts';
 import type { Evidence } from '#core/faults/faultEvidence.ts';
-import type { Symptom } from '#core/faults/faultNetwork.ts';
-import type { SettingOperation } from '#core/setting/setting.ts';
+import type { Symptom } from '#core/faults/symptoms.ts';
+import type { Operation } from '#core/stack/operation.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { ConsultReply, FaultCaseReply } from '#web/schemas/faults.ts';
 
 interface Asked {
   readonly symptoms: readonly Symptom[];
-  readonly operation: SettingOperation;
+  readonly operation: Operation;
   readonly answers: Readonly<Partial<Record<Evidence, boolean>>>;
   readonly tried: readonly Action[];
 }
 
 /** From what is seen to what to do: asks anew with every tap, the newest answer wins. */
-export function useFaults(
-  machineId: number,
-  operation: SettingOperation,
-  initial: readonly FaultCaseReply[],
-) {
+export function useFaults(machineId: number, operation: Operation, initial: readonly FaultCaseReply[]) {
   const [asked, setAsked] = useState<Asked>({ symptoms: [], operation, answers: {}, tried: [] });
   const [reply, setReply] = useState<ConsultReply | null>(null);
   const [cases, setCases] = useState(initial);
@@ -64,7 +60,7 @@ export function useFaults(
     toggle,
     take,
     answerCase,
-    setOperation: (wanted: SettingOperation) => ask({ ...asked, operation: wanted }),
+    setOperation: (wanted: Operation) => ask({ ...asked, operation: wanted }),
     answer: (evidence: Evidence, is: boolean) =>
       ask({ ...asked, answers: { ...asked.answers, [evidence]: is } }),
   };

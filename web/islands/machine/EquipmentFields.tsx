@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
-import { OPERATION_WORDS, SETTING_OPERATIONS } from '#core/setting/setting.ts';
+import { OPERATION_WORDS, OPERATIONS } from '#core/stack/operation.ts';
 import { MARK_SCHEMES, SEAT_USES } from '#core/station/machine.ts';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
 import type { MachineInput } from '#web/schemas/station.ts';
@@ -26,7 +26,7 @@ export function EquipmentFields({ form }: Props) {
       <fieldset className="mt-1">
         <legend className="sr-only">Operations</legend>
         <span className="flex flex-wrap gap-x-5">
-          {SETTING_OPERATIONS.map((operation) => (
+          {OPERATIONS.map((operation) => (
             <label key={operation} className="flex items-center gap-2 min-h-11">
               <input
                 type="checkbox"

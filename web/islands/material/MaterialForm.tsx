@@ -1,7 +1,6 @@
+import { factsOf, FAMILIES } from '#core/stack/families/families.ts';
 import type { UseFormReturn } from 'react-hook-form';
-import { FAMILIES, FAMILY_NAMES } from '#core/stack/layer.ts';
 import type { UnitSystem } from '#core/units/length.ts';
-import { DENSITY_KG_PER_M3 } from '#core/stack/paperDensity.ts';
 import { Section } from '#web/components/section/Section.tsx';
 import { LayerEditor } from '#web/islands/material/LayerEditor.tsx';
 import { useMaterialForm } from '#web/islands/material/useMaterialForm.ts';
@@ -31,7 +30,7 @@ export function MaterialForm({ name, machineId, system }: Props) {
         <PackFields form={form} onFamily={changeFamily} />
         <LayerEditor
           layers={layers}
-          densityKgPerM3={DENSITY_KG_PER_M3[form.watch('family')]}
+          densityKgPerM3={factsOf(form.watch('family')).densityKgPerM3}
           system={system}
           problems={layers.map((_, index) => problems[index]?.caliperUm?.message)}
           stackProblem={problems.root?.message ?? problems.message}
@@ -91,7 +90,7 @@ function PackFields({ form, onFamily }: PackProps) {
         <select id="family" className="field" {...register('family', { onChange: onFamily })}>
           {FAMILIES.map((family) => (
             <option key={family} value={family}>
-              {FAMILY_NAMES[family]}
+              {factsOf(family).name}
             </option>
           ))}
         </select>

@@ -1,8 +1,8 @@
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import type { Family, Stack } from '#core/stack/layer.ts';
-import { START_STACKS } from '#core/stack/startStacks.ts';
+import type { Stack } from '#core/stack/layer.ts';
 import type { Material } from '#core/stack/material.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { newMaterialSchema, type NewMaterialInput } from '#web/schemas/station.ts';
@@ -27,7 +27,7 @@ export function useMaterialForm(name: string, machineId: number | null) {
       colourName: '',
       colourHex: '#e8b9a0',
       darkness: 0,
-      stack: [...START_STACKS.plainVinyl],
+      stack: [...factsOf('plainVinyl').startStack],
     },
   });
   const setLayers = (stack: Stack) =>
@@ -51,7 +51,7 @@ export function useMaterialForm(name: string, machineId: number | null) {
     save,
     error,
     canLoad: machineId !== null,
-    changeFamily: () => setLayers(START_STACKS[form.getValues('family') as Family]),
+    changeFamily: () => setLayers(factsOf(form.getValues('family') as Family).startStack),
   };
 }
 

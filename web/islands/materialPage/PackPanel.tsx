@@ -1,4 +1,4 @@
-import { FAMILIES, FAMILY_NAMES, isFibrousFamily } from '#core/stack/layer.ts';
+import { factsOf, FAMILIES } from '#core/stack/families/families.ts';
 import { FIBRE_DIRECTIONS, PRINT_METHODS, PRINT_SIDES } from '#core/stack/materialDetails.ts';
 import { LinesField } from '#web/islands/materialPage/LinesField.tsx';
 import type { MaterialDesk } from '#web/islands/materialPage/useMaterialPage.ts';
@@ -37,7 +37,7 @@ export function PackPanel({ desk }: { readonly desk: MaterialDesk }) {
           <select id="family" className="field" {...register('family')}>
             {FAMILIES.map((family) => (
               <option key={family} value={family}>
-                {FAMILY_NAMES[family]}
+                {factsOf(family).name}
               </option>
             ))}
           </select>
@@ -68,7 +68,7 @@ function UseFields({ desk }: { readonly desk: MaterialDesk }) {
   const { form } = desk;
   const { register } = form;
   const family = form.watch('family');
-  const isCard = isFibrousFamily(family);
+  const isCard = factsOf(family).isFibrous;
   return (
     <div className="grid gap-3 sm:grid-cols-3 mt-3 items-end">
       <fieldset>
@@ -100,7 +100,7 @@ function UseFields({ desk }: { readonly desk: MaterialDesk }) {
         <input type="checkbox" className="size-5 accent-verdigris" {...register('details.isMirrored')} />
         cut it mirrored
       </label>
-      {family === 'transferFilm' || form.watch('details.heat') ? <HeatFields desk={desk} /> : null}
+      {factsOf(family).isPressedOn || form.watch('details.heat') ? <HeatFields desk={desk} /> : null}
       {isCard ? <FibreField desk={desk} /> : null}
     </div>
   );

@@ -1,6 +1,6 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { DENSITY_KG_PER_M3 } from '#core/stack/paperDensity.ts';
 import type { Material } from '#core/stack/material.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { LayerEditor } from '#web/islands/material/LayerEditor.tsx';
@@ -35,7 +35,7 @@ export function StatesPanel({ desk, material, system, machineId }: Props) {
       {state.kind === 'printed' || state.kind === 'laminated' ? <CoverageField desk={desk} /> : null}
       <LayerEditor
         layers={state.stack}
-        densityKgPerM3={DENSITY_KG_PER_M3[form.watch('family')]}
+        densityKgPerM3={factsOf(form.watch('family')).densityKgPerM3}
         system={system}
         problems={state.stack.map((_, index) => problems?.[index]?.caliperUm?.message)}
         stackProblem={problems?.root?.message ?? problems?.message}

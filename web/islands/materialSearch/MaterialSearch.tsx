@@ -1,6 +1,6 @@
+import { factsOf } from '#core/stack/families/families.ts';
 import { Search } from 'lucide-react';
-import { FAMILY_NAMES } from '#core/stack/layer.ts';
-import { OPERATION_WORDS } from '#core/setting/setting.ts';
+import { OPERATION_WORDS } from '#core/stack/operation.ts';
 import type { Offer } from '#web/islands/materialSearch/offersOf.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { useMaterialSearch } from '#web/islands/materialSearch/useMaterialSearch.ts';
@@ -67,7 +67,7 @@ function Found({ search }: { readonly search: ReturnType<typeof useMaterialSearc
             <span className="grow">
               <span className="block font-semibold">{offer.name}</span>
               <span className="block text-sm text-muted">
-                {offer.hit.maker} · {FAMILY_NAMES[offer.hit.family]}
+                {offer.hit.maker} · {factsOf(offer.hit.family).name}
                 {offer.why ? ` · ${offer.why}` : ''}
               </span>
             </span>

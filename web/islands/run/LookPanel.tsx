@@ -26,7 +26,7 @@ export function LookPanel({ live: { run, order }, look, isLayered }: Props) {
       </p>
       <ul className="grid gap-2 mt-3">
         {operations.map((operation) => (
-          <Operation key={operation} operation={operation} run={run} look={look} />
+          <OperationLook key={operation} operation={operation} run={run} look={look} />
         ))}
       </ul>
       {look.graded ? (
@@ -51,7 +51,7 @@ export function LookPanel({ live: { run, order }, look, isLayered }: Props) {
   );
 }
 
-function Operation({
+function OperationLook({
   operation,
   run,
   look,

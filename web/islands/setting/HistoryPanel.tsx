@@ -1,7 +1,7 @@
 import { CLEAN_RUNS_TO_PROVE } from '#core/setting/judgeSetting.ts';
 import type { SettingRevision } from '#core/setting/setting.ts';
 import { diffValues } from '#core/setting/diffValues.ts';
-import { SETTING_FIELDS } from '#core/setting/settingFields.ts';
+import { factsOfField } from '#core/setting/settingFields.ts';
 import { describeValue } from '#web/islands/setting/describeValue.ts';
 import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
@@ -61,7 +61,7 @@ function RevisionRow({ index, page, desk }: Props & { readonly index: number }) 
         <ul className="text-sm">
           {changes.map(({ field, before: from, after }) => (
             <li key={field}>
-              {SETTING_FIELDS[field].label}: <s>{describeValue(field, from, machine)}</s>{' '}
+              {factsOfField(field).label}: <s>{describeValue(field, from, machine)}</s>{' '}
               <span aria-label="became">→</span> <strong>{describeValue(field, after, machine)}</strong>
             </li>
           ))}

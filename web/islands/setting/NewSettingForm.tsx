@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 import { FormField } from '#web/islands/shared/FormField.tsx';
 
 interface Props {
@@ -7,7 +7,7 @@ interface Props {
   readonly machines: readonly {
     readonly id: number;
     readonly name: string;
-    readonly operations: readonly SettingOperation[];
+    readonly operations: readonly Operation[];
   }[];
   readonly bladeKinds: readonly string[];
   readonly machineId: number | null;

@@ -1,6 +1,13 @@
 import { useState } from 'react';
-import { SOURCE_WORDS, STRATEGIES, type SettingField, type SettingValues } from '#core/setting/setting.ts';
-import { fieldsOf, SETTING_FIELDS, STRATEGY_WORDS } from '#core/setting/settingFields.ts';
+import { SOURCE_WORDS } from '#core/setting/setting.ts';
+import {
+  factsOfField,
+  fieldsOf,
+  type SettingField,
+  type SettingValues,
+  STRATEGIES,
+  STRATEGY_WORDS,
+} from '#core/setting/settingFields.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
 import { describeValue, unitOf } from '#web/islands/setting/describeValue.ts';
 import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
@@ -58,7 +65,7 @@ export function ValueForm({ page, desk }: Props) {
 }
 
 function ValueField({ field, page, desk }: Props & { readonly field: SettingField }) {
-  const { label } = SETTING_FIELDS[field];
+  const { label } = factsOfField(field);
   const id = `value-${field}`;
   return (
     <div>
@@ -158,7 +165,7 @@ function Merged({ page, desk }: Props) {
       </p>
       {merged.conflicts.map(({ field, after, mine }) => (
         <p key={field} className="flex flex-wrap items-center gap-2 mt-1">
-          Both changed {SETTING_FIELDS[field].label}:
+          Both changed {factsOfField(field).label}:
           <button type="button" className="button" onClick={() => set(field, after)}>
             theirs, {describeValue(field, after, page.machine)}
           </button>

@@ -1,11 +1,15 @@
-import type { SettingField, SettingValues } from '#core/setting/setting.ts';
-import { SETTING_FIELDS, STRATEGY_WORDS } from '#core/setting/settingFields.ts';
+import {
+  factsOfField,
+  type SettingField,
+  type SettingValues,
+  STRATEGY_WORDS,
+} from '#core/setting/settingFields.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 
 /** The unit after a field's figure on this machine; empty for words. */
 export function unitOf(field: SettingField, machine: Pick<Machine, 'forceScale' | 'speedScale'>): string {
-  switch (SETTING_FIELDS[field].unit) {
+  switch (factsOfField(field).unit) {
     case 'force':
       return forceUnit(machine.forceScale);
     case 'speed':

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
-import { SETTING_OPERATIONS, type SettingOperation } from '#core/setting/setting.ts';
+import { type Operation, OPERATIONS } from '#core/stack/operation.ts';
 import { CompareView } from '#web/islands/compare/CompareView.tsx';
 import { describeValue, unitOf } from '#web/islands/setting/describeValue.ts';
 import { NewSettingForm } from '#web/islands/setting/NewSettingForm.tsx';
@@ -24,7 +24,7 @@ const desk = {
   forceScale: { kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 4, gfPerUnit: 12 },
 } as const;
 
-function page(operation: SettingOperation = 'kiss', change: Partial<SettingPageData> = {}): SettingPageData {
+function page(operation: Operation = 'kiss', change: Partial<SettingPageData> = {}): SettingPageData {
   const first = {
     ...sampleRevision,
     revision: 1,
@@ -55,7 +55,7 @@ function page(operation: SettingOperation = 'kiss', change: Partial<SettingPageD
 const draw = (of: SettingPageData) => renderToStaticMarkup(<SettingView page={of} system="metric" />);
 
 describe('the page of a setting', () => {
-  it.each(SETTING_OPERATIONS)('shows the fields of %s, each with a label of its own', (operation) => {
+  it.each(OPERATIONS)('shows the fields of %s, each with a label of its own', (operation) => {
     const markup = draw(page(operation, { bench: operation === 'kiss' ? sampleAnswer() : null }));
     const ids = [...markup.matchAll(/id="(value-[A-Za-z]+)"/g)].map(([, id]) => id);
     expect(new Set(ids).size).toBe(ids.length);

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { mergeValues, type MergedValues } from '#core/setting/diffValues.ts';
-import type { SettingField, SettingRevision, SettingValues, ValueSources } from '#core/setting/setting.ts';
-import { fieldsOf } from '#core/setting/settingFields.ts';
+import type { SettingRevision, ValueSources } from '#core/setting/setting.ts';
+import { fieldsOf, type SettingField, type SettingValues } from '#core/setting/settingFields.ts';
 import { ApiRefusal, callApi } from '#web/islands/shared/callApi.ts';
 import type { SettingSummary } from '#web/schemas/setting.ts';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';

@@ -1,4 +1,5 @@
-import { OPERATION_WORDS, SETTING_OPERATIONS, SETTING_STATES } from '#core/setting/setting.ts';
+import { SETTING_STATES } from '#core/setting/setting.ts';
+import { OPERATION_WORDS, OPERATIONS } from '#core/stack/operation.ts';
 import type { Book } from '#web/islands/settings/useBook.ts';
 import { FilterField } from '#web/islands/shared/FilterField.tsx';
 
@@ -17,7 +18,7 @@ export function NarrowBar({ book: { filter, narrow }, machines }: Props) {
         onChange={(text) => narrow({ text })}
       />
       <Choice label="Operation" value={filter.operation} onChange={(operation) => narrow({ operation })}>
-        {SETTING_OPERATIONS.map((one) => (
+        {OPERATIONS.map((one) => (
           <option key={one} value={one}>
             {OPERATION_WORDS[one]}
           </option>

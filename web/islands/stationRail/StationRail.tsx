@@ -1,8 +1,7 @@
 import { Popover } from 'radix-ui';
-import type { Machine } from '#core/station/machine.ts';
+import { type Machine, MACHINE_KIND_NAMES } from '#core/station/machine.ts';
 import type { MouseEvent } from 'react';
 import type { Blade, LoadedSheet, Mat, Station } from '#core/station/station.ts';
-import { MACHINE_KIND_NAMES } from '#core/station/machine.ts';
 import { openLots, type MaterialDetails } from '#core/stack/materialDetails.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { GoingRun } from '#store/repositories/goingRuns.ts';

@@ -1,14 +1,15 @@
 import { useState } from 'react';
 import type { PendingCard } from '#core/dialIn/dialIn.ts';
 import { gradeZones, zoneCells } from '#core/dialIn/gradeZones.ts';
-import { GRADE_WORDS, type DepthGrade, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { judgeGrade } from '#core/stack/judgeGrade.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 
 interface Props {
   readonly dial: Dial;
   readonly card: PendingCard;
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly unit: string;
 }
 

@@ -1,7 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { nameCondition } from '#core/stack/material.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
@@ -21,11 +21,12 @@ import { OtherWays } from '#web/islands/testCuts/OtherWays.tsx';
 import { QuantityTabs, type TestQuantity } from '#web/islands/testCuts/QuantityTabs.tsx';
 import { Reasons } from '#web/islands/testCuts/Reasons.tsx';
 import { TestPiecePanel } from '#web/islands/testCuts/TestPiecePanel.tsx';
-import { useDialIn, type Dial, type DialInStart } from '#web/islands/testCuts/useDialIn.ts';
+import { useDialIn, type Dial } from '#web/islands/testCuts/useDialIn.ts';
+import type { DialInStart } from '#web/islands/testCuts/dialInStart.ts';
 
 interface Props {
   readonly station: Station;
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly quantities: readonly TestQuantity[];
   readonly start: DialInStart;
   readonly system: UnitSystem;
@@ -89,7 +90,7 @@ type Answered = NonNullable<DialInStart['bench']['answer']>;
 interface GradingProps {
   readonly dial: Dial;
   readonly answer: Answered;
-  readonly operation: DialInOperation;
+  readonly operation: DepthOperation;
   readonly machine: Station['machine'];
 }
 

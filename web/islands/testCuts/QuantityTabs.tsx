@@ -1,8 +1,8 @@
 import { RoleSample } from '#web/components/RoleLine.tsx';
-import { OPERATION_WORDS, type SettingOperation } from '#core/setting/setting.ts';
+import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 
 /** What test cuts can find: a force by depth, tabs by how a piece held, a crease by how it folded. */
-export type TestQuantity = SettingOperation;
+export type TestQuantity = Operation;
 
 interface Props {
   readonly quantities: readonly TestQuantity[];

@@ -1,5 +1,5 @@
+import { factsOf, FAMILIES, type Family, isSingleLayerFamily } from '#core/stack/families/families.ts';
 import { useState } from 'react';
-import { FAMILIES, FAMILY_NAMES, isSingleLayerFamily, type Family } from '#core/stack/layer.ts';
 import { describeUnknown } from '#core/stack/describeUnknown.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -136,7 +136,7 @@ function FamilyChoice({ family, onChange }: FamilyProps) {
             onClick={() => onChange(one)}
             className="button font-normal leading-tight aria-pressed:bg-ink aria-pressed:text-white aria-pressed:font-semibold"
           >
-            {FAMILY_NAMES[one]}
+            {factsOf(one).name}
           </button>
         ))}
       </div>

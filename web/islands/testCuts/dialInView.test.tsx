@@ -1,7 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import { believeSheet } from '#core/knowledge/believeSheet.ts';
-import { composeAnswer, placeOf } from '#core/setting/composeAnswer.ts';
+import { composeAnswer, placeOf } from '#core/answer/composeAnswer.ts';
 import { DialIn } from '#web/islands/testCuts/DialIn.tsx';
 import { JudgedPieces } from '#web/islands/testCuts/JudgedPieces.tsx';
 import { previewGrades } from '#web/islands/testCuts/previewGrades.ts';

@@ -1,18 +1,18 @@
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import type { KnownSetting } from '#core/setting/composeAnswer.ts';
-import type { DialInOperation } from '#core/stack/depthGrade.ts';
+import type { KnownSetting } from '#core/answer/composeAnswer.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
-import type { DialInStart } from '#web/islands/testCuts/useDialIn.ts';
-import type { GivenGrades } from '#web/islands/testCuts/useDialInRequests.ts';
+import type { DialInStart } from '#web/islands/testCuts/dialInStart.ts';
+import type { GivenGrades } from '#web/islands/testCuts/givenGrades.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 import type { AnswerOrder } from '#web/workers/answerSheet.ts';
 
 /** The question whose answer the new grades leave, to be answered here while the server records them. */
 export function previewGrades(
   station: Station,
-  operation: DialInOperation,
+  operation: DepthOperation,
   { reply, bench }: DialInStart,
   { load, grades }: GivenGrades,
 ): (Omit<AnswerOrder, 'id'> & { readonly cuts: BenchAnswer['cuts'] }) | null {

@@ -1,28 +1,19 @@
 import { useState } from 'react';
 import type { PendingCard } from '#core/dialIn/dialIn.ts';
-import { gradesOfStack, type DepthGrade, type DialInOperation, type Flaw } from '#core/stack/depthGrade.ts';
+import { gradesOfStack, type DepthGrade, type Flaw } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { hasLiner } from '#core/stack/layer.ts';
 import type { Station } from '#core/station/station.ts';
-import {
-  useDialInRequests,
-  type GivenGrade,
-  type GivenGrades,
-} from '#web/islands/testCuts/useDialInRequests.ts';
+import { useDialInRequests } from '#web/islands/testCuts/useDialInRequests.ts';
+import type { GivenGrade, GivenGrades } from '#web/islands/testCuts/givenGrades.ts';
+import type { DialInStart } from '#web/islands/testCuts/dialInStart.ts';
 import { useForceDial } from '#web/islands/testCuts/useForceDial.ts';
 import { useGradeKeys } from '#web/islands/testCuts/useGradeKeys.ts';
-import type { DialInReply } from '#web/schemas/dialIn.ts';
-import type { BenchAnswer } from '#web/schemas/setting.ts';
 
 export type Dial = ReturnType<typeof useDialIn>;
 
-/** What a page knows when it opens: the open dial-in, or only the answer while nobody has started one. */
-export interface DialInStart {
-  readonly reply: DialInReply | null;
-  readonly bench: BenchAnswer;
-}
-
 /** The state of one dial-in: what to cut next, recording grades, taking them back, keeping the result. */
-export function useDialIn(station: Station, operation: DialInOperation, start: DialInStart) {
+export function useDialIn(station: Station, operation: DepthOperation, start: DialInStart) {
   const { machine, loaded } = station;
   const [flaws, setFlaws] = useState<readonly Flaw[]>([]);
   const [gradedCell, setGradedCell] = useState<number | null>(null);

@@ -1,25 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
-import type { DepthGrade, DialInOperation, Flaw } from '#core/stack/depthGrade.ts';
+import type { GivenGrades } from '#web/islands/testCuts/givenGrades.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import type { DialInStart } from '#web/islands/testCuts/useDialIn.ts';
+import type { DialInStart } from '#web/islands/testCuts/dialInStart.ts';
 import { useLocalAnswer } from '#web/islands/testCuts/useLocalAnswer.ts';
 import { previewGrades } from '#web/islands/testCuts/previewGrades.ts';
 import type { DialInReply, KeptReply } from '#web/schemas/dialIn.ts';
-
-export interface GivenGrade {
-  readonly force?: number;
-  readonly cell?: number;
-  readonly grade: DepthGrade;
-  readonly upTo?: DepthGrade;
-  readonly flaws: readonly Flaw[];
-}
-
-export interface GivenGrades {
-  readonly load?: number;
-  readonly grades: readonly GivenGrade[];
-}
 
 /** What may be changed on a dial-in from its page. */
 export interface GivenChange {
@@ -35,7 +23,7 @@ export interface GivenChange {
 const LOOK_AGAIN_MS = 4000;
 
 /** The dial-in of a page and everything that can be asked of it. It is opened by the first thing that is recorded. */
-export function useDialInRequests(station: Station, operation: DialInOperation, start: DialInStart) {
+export function useDialInRequests(station: Station, operation: DepthOperation, start: DialInStart) {
   const { machine, loaded } = station;
   const queries = useQueryClient();
   const key = ['dialIn', machine.id, loaded?.condition.id, operation];
@@ -115,7 +103,7 @@ function useCards(open: () => Promise<DialInReply>, handlers: Handlers) {
   return { card, dropCard };
 }
 
-function openAt(facts: { machineId: number; operation: DialInOperation; passes: number }) {
+function openAt(facts: { machineId: number; operation: DepthOperation; passes: number }) {
   return callApi<DialInReply>('/api/dial-ins', 'POST', facts);
 }
 
@@ -146,7 +134,7 @@ function useKeep(open: () => Promise<DialInReply>, show: (reply: DialInReply) =>
 }
 
 /** Shows what a grade leaves at once, while the server still records it; returns what stood before, to go back to. */
-function useGradePreview(station: Station, operation: DialInOperation, key: readonly unknown[]) {
+function useGradePreview(station: Station, operation: DepthOperation, key: readonly unknown[]) {
   const queries = useQueryClient();
   const answerHere = useLocalAnswer();
   return async (given: GivenGrades) => {

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef } from 'react';
-import type { Answer } from '#core/setting/composeAnswer.ts';
+import type { Answer } from '#core/answer/composeAnswer.ts';
 import type { AnswerOrder, AnswerResult } from '#web/workers/answerSheet.ts';
 
 /** Answers a grade in the browser's own thread while the server still records it. The newest question wins. */

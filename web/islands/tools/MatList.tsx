@@ -1,4 +1,4 @@
-import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 import type { Mat } from '#core/station/station.ts';
 import type { JudgedMat } from '#core/wear/judgeMat.ts';
 import { TACK_CLASSES } from '#core/wear/tackIndex.ts';
@@ -69,7 +69,7 @@ function Holds({ mat }: { readonly mat: MatView }) {
   return (
     <p className="text-sm text-muted">
       {mat.suits.length > 0
-        ? `holds ${mat.suits.map((family) => FAMILY_NAMES[family]).join(', ')}`
+        ? `holds ${mat.suits.map((family) => factsOf(family).name).join(', ')}`
         : 'holds nothing well any more: wash, re-stick or retire it'}
       {' · '}
       <strong>{ADVICE_WORDS[mat.judged.advice]}</strong>: {mat.judged.reason}; {leftWords(mat.judged)}

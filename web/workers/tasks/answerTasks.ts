@@ -1,19 +1,13 @@
 import { compareWays, listWays, type WayOutlook } from '#core/dialIn/compareWays.ts';
-import type { DialIn } from '#core/dialIn/dialIn.ts';
 import { estimateEffort } from '#core/dialIn/estimateEffort.ts';
-import type { RunEvidence } from '#core/dialIn/listTrials.ts';
-import type { TestCut } from '#core/dialIn/testCut.ts';
-import type { ThresholdEffect } from '#core/knowledge/believeSheet.ts';
 import { seedFromText } from '#core/random/seededRandom.ts';
-import { believe, composeAnswer, type Answer, type SheetQuestion } from '#core/setting/composeAnswer.ts';
+import { believe, composeAnswer, type Answer } from '#core/answer/composeAnswer.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
-import type { LoadedStation } from '#core/station/station.ts';
 import { findWindow, outlookAt, targetIndexes } from '#core/threshold/findWindow.ts';
-import type { NormalPrior } from '#core/threshold/normalPrior.ts';
 import { predictGrades } from '#core/threshold/predictGrades.ts';
 import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
-import type { Priors } from '#core/threshold/thresholdPriors.ts';
 import { forceToGf, gfToForce } from '#core/units/forceScale.ts';
+import type { AskedDialIn, DialInQuestion } from '#web/workers/tasks/dialInQuestion.ts';
 import { explainDialIn } from '#web/workers/tasks/explainDialIn.ts';
 import { rememberingModel } from '#web/workers/tasks/rememberingModel.ts';
 
@@ -22,22 +16,6 @@ export function answerTask(asked: Parameters<typeof composeAnswer>): Answer | nu
   const [station, operation, known, cuts, context = {}] = asked;
   return composeAnswer(station, operation, known, cuts, { ...context, makeModel: rememberingModel });
 }
-
-/** What is asked of a search, as plain data. */
-export interface DialInQuestion {
-  readonly dialIn: DialIn;
-  readonly station: LoadedStation;
-  /** Test cuts of the condition on the machine, of any lot and colour, oldest first. */
-  readonly cuts: readonly TestCut[];
-  readonly runs: readonly RunEvidence[];
-  readonly belief: NormalPrior;
-  readonly effects: readonly ThresholdEffect[];
-  readonly priors: Priors;
-  readonly knowledgeId: number;
-}
-
-/** A search with the model's answer to it. */
-export type AskedDialIn = DialInQuestion & SheetQuestion;
 
 function ask(question: DialInQuestion): AskedDialIn {
   const { dialIn, station, cuts, belief, runs } = question;

@@ -19,7 +19,7 @@ import { startJob, type StartedJob } from '#core/job/startJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
-import type { Family } from '#core/stack/layer.ts';
+import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { drawPrintSheet } from '#web/endpoints/drawPrintSheet.ts';
 

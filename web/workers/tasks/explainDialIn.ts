@@ -1,9 +1,10 @@
+import { factsOf, type Family } from '#core/stack/families/families.ts';
 import { isOfLoaded } from '#core/dialIn/listTrials.ts';
-import { FAMILY_NAMES, type Family } from '#core/stack/layer.ts';
-import { GRADE_WORDS, type DialInOperation } from '#core/stack/depthGrade.ts';
+import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
+import type { DepthOperation } from '#core/stack/operation.ts';
 import { credibleEdge, targetIndexes, type CredibleEdge } from '#core/threshold/findWindow.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
-import type { AskedDialIn } from '#web/workers/tasks/answerTasks.ts';
+import type { AskedDialIn } from '#web/workers/tasks/dialInQuestion.ts';
 import type { ReasonsReply } from '#web/schemas/dialIn.ts';
 
 const EFFECT_WORDS: Readonly<Record<string, string>> = {
@@ -18,7 +19,7 @@ const EFFECT_WORDS: Readonly<Record<string, string>> = {
  * What moved an answer: from the family's usual force through everything known of the sheet and the machine to what
  * the cuts say, and how far each cut alone carries it (the answer without it, compared).
  */
-export function explainDialIn(asked: AskedDialIn, operation: DialInOperation): ReasonsReply {
+export function explainDialIn(asked: AskedDialIn, operation: DepthOperation): ReasonsReply {
   const { model, question, trials, effects, priors, station, knowledgeId } = asked;
   const { material } = station.loaded;
   const edgeOf = (some: typeof trials): CredibleEdge => {
@@ -53,7 +54,7 @@ export function explainDialIn(asked: AskedDialIn, operation: DialInOperation): R
 
 function wordEffect(effect: string, family: Family, machine: string): string {
   if (effect.startsWith('machine:')) return machine;
-  if (effect.startsWith('family:')) return `${FAMILY_NAMES[family]} against its usual figure`;
+  if (effect.startsWith('family:')) return `${factsOf(family).name} against its usual figure`;
   const [, kind, name] = /^own:(condition|lot|colour):(.*)$/.exec(effect) ?? [];
   if (kind === 'condition') return `being ${name}, beyond the usual`;
   if (kind) return `${kind} ${name}`;

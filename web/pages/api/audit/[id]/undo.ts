@@ -1,3 +1,0 @@
-import { postUndo } from '#web/endpoints/audit.ts';
-
-export const POST = postUndo.serve;

@@ -1,3 +1,0 @@
-import { getAudit } from '#web/endpoints/audit.ts';
-
-export const GET = getAudit.serve;

@@ -1,3 +1,0 @@
-import { postBladeCare } from '#web/endpoints/tools.ts';
-
-export const POST = postBladeCare.serve;

@@ -1,3 +1,0 @@
-import { patchBlade } from '#web/endpoints/tools.ts';
-
-export const PATCH = patchBlade.serve;

@@ -1,3 +1,0 @@
-import { postBlade } from '#web/endpoints/tools.ts';
-
-export const POST = postBlade.serve;

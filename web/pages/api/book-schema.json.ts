@@ -1,3 +1,0 @@
-import { getBookSchema } from '#web/endpoints/book.ts';
-
-export const GET = getBookSchema.serve;

@@ -1,3 +1,0 @@
-import { getCsvBook } from '#web/endpoints/book.ts';
-
-export const GET = getCsvBook.serve;

@@ -1,3 +1,0 @@
-import { getJsonBook } from '#web/endpoints/book.ts';
-
-export const GET = getJsonBook.serve;

@@ -1,4 +1,0 @@
-import { getImport, postImport } from '#web/endpoints/book.ts';
-
-export const GET = getImport.serve;
-export const POST = postImport.serve;

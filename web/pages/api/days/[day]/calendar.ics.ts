@@ -1,3 +1,0 @@
-import { getDayCalendar } from '#web/endpoints/days.ts';
-
-export const GET = getDayCalendar.serve;

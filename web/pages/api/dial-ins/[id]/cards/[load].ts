@@ -1,3 +1,0 @@
-import { deleteCard } from '#web/endpoints/dialIns.ts';
-
-export const DELETE = deleteCard.serve;

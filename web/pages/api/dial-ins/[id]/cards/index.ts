@@ -1,3 +1,0 @@
-import { postCard } from '#web/endpoints/dialIns.ts';
-
-export const POST = postCard.serve;

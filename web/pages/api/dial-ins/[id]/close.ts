@@ -1,3 +1,0 @@
-import { postClose } from '#web/endpoints/dialIns.ts';
-
-export const POST = postClose.serve;

@@ -1,3 +1,0 @@
-import { getEffort } from '#web/endpoints/dialInReplies.ts';
-
-export const GET = getEffort.serve;

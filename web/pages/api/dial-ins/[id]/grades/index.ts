@@ -1,3 +1,0 @@
-import { postGrades } from '#web/endpoints/dialIns.ts';
-
-export const POST = postGrades.serve;

@@ -1,3 +1,0 @@
-import { deleteLastGrades } from '#web/endpoints/dialIns.ts';
-
-export const DELETE = deleteLastGrades.serve;

@@ -1,3 +1,0 @@
-import { postKeep } from '#web/endpoints/keepDialIn.ts';
-
-export const POST = postKeep.serve;

@@ -1,3 +1,0 @@
-import { getPiece } from '#web/endpoints/dialInReplies.ts';
-
-export const GET = getPiece.serve;

@@ -1,3 +1,0 @@
-import { getReasons } from '#web/endpoints/dialInReplies.ts';
-
-export const GET = getReasons.serve;

@@ -1,3 +1,0 @@
-import { getWays } from '#web/endpoints/dialInReplies.ts';
-
-export const GET = getWays.serve;

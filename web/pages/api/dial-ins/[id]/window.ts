@@ -1,3 +1,0 @@
-import { getWindow } from '#web/endpoints/dialInReplies.ts';
-
-export const GET = getWindow.serve;

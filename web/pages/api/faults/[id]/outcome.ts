@@ -1,3 +1,0 @@
-import { putFaultOutcome } from '#web/endpoints/faults.ts';
-
-export const PUT = putFaultOutcome.serve;

@@ -1,3 +1,0 @@
-import { getHealth } from '#web/endpoints/health.ts';
-
-export const GET = getHealth.serve;

@@ -1,3 +1,0 @@
-import { getJobSteps } from '#web/endpoints/days.ts';
-
-export const GET = getJobSteps.serve;

@@ -1,3 +1,0 @@
-import { getJobFile } from '#web/endpoints/jobFiles.ts';
-
-export const GET = getJobFile.serve;

@@ -1,3 +1,0 @@
-import { getLayered } from '#web/endpoints/jobFiles.ts';
-
-export const GET = getLayered.serve;

@@ -1,3 +1,0 @@
-import { getMachineFile } from '#web/endpoints/jobFiles.ts';
-
-export const GET = getMachineFile.serve;

@@ -1,3 +1,0 @@
-import { getPlan } from '#web/endpoints/jobPlan.ts';
-
-export const GET = getPlan.serve;

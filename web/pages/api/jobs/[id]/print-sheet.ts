@@ -1,3 +1,0 @@
-import { getPrintSheet } from '#web/endpoints/jobFiles.ts';
-
-export const GET = getPrintSheet.serve;

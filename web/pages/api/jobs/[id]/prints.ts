@@ -1,3 +1,0 @@
-import { postPrint } from '#web/endpoints/printJob.ts';
-
-export const POST = postPrint.serve;

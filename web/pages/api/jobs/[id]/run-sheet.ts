@@ -1,3 +1,0 @@
-import { getRunSheet } from '#web/endpoints/jobFiles.ts';
-
-export const GET = getRunSheet.serve;

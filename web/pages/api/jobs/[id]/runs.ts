@@ -1,3 +1,0 @@
-import { postRun } from '#web/endpoints/runs.ts';
-
-export const POST = postRun.serve;

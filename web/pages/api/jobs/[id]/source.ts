@@ -1,3 +1,0 @@
-import { getSource } from '#web/endpoints/jobs.ts';
-
-export const GET = getSource.serve;

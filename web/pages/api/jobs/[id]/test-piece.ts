@@ -1,3 +1,0 @@
-import { getTestPiece } from '#web/endpoints/jobFiles.ts';
-
-export const GET = getTestPiece.serve;

@@ -1,3 +1,0 @@
-import { postJobFile } from '#web/endpoints/jobFiles.ts';
-
-export const POST = postJobFile.serve;

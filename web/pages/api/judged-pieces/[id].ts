@@ -1,3 +1,0 @@
-import { deleteJudged } from '#web/endpoints/judgedPieces.ts';
-
-export const DELETE = deleteJudged.serve;

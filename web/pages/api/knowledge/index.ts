@@ -1,3 +1,0 @@
-import { getKnowledge } from '#web/endpoints/knowledge.ts';
-
-export const GET = getKnowledge.serve;

@@ -1,3 +1,0 @@
-import { getLabels } from '#web/endpoints/prints.ts';
-
-export const GET = getLabels.serve;

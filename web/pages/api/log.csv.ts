@@ -1,3 +1,0 @@
-import { getLogCsv } from '#web/endpoints/log.ts';
-
-export const GET = getLogCsv.serve;

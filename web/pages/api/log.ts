@@ -1,3 +1,0 @@
-import { getLog } from '#web/endpoints/log.ts';
-
-export const GET = getLog.serve;

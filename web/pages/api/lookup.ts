@@ -1,3 +1,0 @@
-import { getLookup } from '#web/endpoints/lookup.ts';
-
-export const GET = getLookup.serve;

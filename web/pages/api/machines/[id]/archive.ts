@@ -1,3 +1,0 @@
-import { postMachineArchive } from '#web/endpoints/machines.ts';
-
-export const POST = postMachineArchive.serve;

@@ -1,3 +1,0 @@
-import { deleteCalibration } from '#web/endpoints/machines.ts';
-
-export const DELETE = deleteCalibration.serve;

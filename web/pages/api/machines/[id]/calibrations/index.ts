@@ -1,3 +1,0 @@
-import { postCalibration } from '#web/endpoints/machines.ts';
-
-export const POST = postCalibration.serve;

@@ -1,3 +1,0 @@
-import { postDriftAnswer } from '#web/endpoints/drift.ts';
-
-export const POST = postDriftAnswer.serve;

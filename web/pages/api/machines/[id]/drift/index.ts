@@ -1,3 +1,0 @@
-import { getDrift } from '#web/endpoints/drift.ts';
-
-export const GET = getDrift.serve;

@@ -1,3 +1,0 @@
-import { putMachine } from '#web/endpoints/machines.ts';
-
-export const PUT = putMachine.serve;

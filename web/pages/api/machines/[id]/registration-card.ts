@@ -1,3 +1,0 @@
-import { postRegistrationCard } from '#web/endpoints/registration.ts';
-
-export const POST = postRegistrationCard.serve;

@@ -1,3 +1,0 @@
-import { putCorrection } from '#web/endpoints/registration.ts';
-
-export const PUT = putCorrection.serve;

@@ -1,3 +1,0 @@
-import { deleteRegistrationSheet } from '#web/endpoints/registration.ts';
-
-export const DELETE = deleteRegistrationSheet.serve;

@@ -1,3 +1,0 @@
-import { postRegistrationSheet } from '#web/endpoints/registration.ts';
-
-export const POST = postRegistrationSheet.serve;

@@ -1,3 +1,0 @@
-import { getRegistration } from '#web/endpoints/registration.ts';
-
-export const GET = getRegistration.serve;

@@ -1,3 +1,0 @@
-import { postTry } from '#web/endpoints/machines.ts';
-
-export const POST = postTry.serve;

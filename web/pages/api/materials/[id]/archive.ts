@@ -1,3 +1,0 @@
-import { postMaterialArchive } from '#web/endpoints/materials.ts';
-
-export const POST = postMaterialArchive.serve;

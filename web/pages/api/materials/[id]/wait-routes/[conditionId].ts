@@ -1,3 +1,0 @@
-import { putWaitRoute } from '#web/endpoints/waits.ts';
-
-export const PUT = putWaitRoute.serve;

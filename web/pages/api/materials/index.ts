@@ -1,4 +1,0 @@
-import { getMaterials, postMaterial } from '#web/endpoints/materials.ts';
-
-export const GET = getMaterials.serve;
-export const POST = postMaterial.serve;

@@ -1,3 +1,0 @@
-import { postMatCare } from '#web/endpoints/tools.ts';
-
-export const POST = postMatCare.serve;

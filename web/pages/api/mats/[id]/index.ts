@@ -1,3 +1,0 @@
-import { patchMat } from '#web/endpoints/tools.ts';
-
-export const PATCH = patchMat.serve;

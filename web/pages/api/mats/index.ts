@@ -1,3 +1,0 @@
-import { postMat } from '#web/endpoints/tools.ts';
-
-export const POST = postMat.serve;

@@ -1,3 +1,0 @@
-import { deleteOperator } from '#web/endpoints/workshop.ts';
-
-export const DELETE = deleteOperator.serve;

@@ -1,3 +1,0 @@
-import { postOperator } from '#web/endpoints/workshop.ts';
-
-export const POST = postOperator.serve;

@@ -1,3 +1,0 @@
-import { deleteRoleRule } from '#web/endpoints/roleRules.ts';
-
-export const DELETE = deleteRoleRule.serve;

@@ -1,3 +1,0 @@
-import { postContinue } from '#web/endpoints/runs.ts';
-
-export const POST = postContinue.serve;

@@ -1,3 +1,0 @@
-import { getRunEvents } from '#web/endpoints/runs.ts';
-
-export const GET = getRunEvents.serve;

@@ -1,3 +1,0 @@
-import { getRunHistory } from '#web/endpoints/runs.ts';
-
-export const GET = getRunHistory.serve;

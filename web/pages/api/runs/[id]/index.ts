@@ -1,3 +1,0 @@
-import { getRun } from '#web/endpoints/runs.ts';
-
-export const GET = getRun.serve;

@@ -1,3 +1,0 @@
-import { putNote } from '#web/endpoints/runs.ts';
-
-export const PUT = putNote.serve;

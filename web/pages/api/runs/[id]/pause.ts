@@ -1,3 +1,0 @@
-import { postPause } from '#web/endpoints/runs.ts';
-
-export const POST = postPause.serve;

@@ -1,3 +1,0 @@
-import { getRunPhoto } from '#web/endpoints/runPhotos.ts';
-
-export const GET = getRunPhoto.serve;

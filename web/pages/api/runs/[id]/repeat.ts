@@ -1,3 +1,0 @@
-import { postRepeat } from '#web/endpoints/runs.ts';
-
-export const POST = postRepeat.serve;

@@ -1,3 +1,0 @@
-import { postStop } from '#web/endpoints/runs.ts';
-
-export const POST = postStop.serve;

@@ -1,3 +1,0 @@
-import { postUnload } from '#web/endpoints/runs.ts';
-
-export const POST = postUnload.serve;

@@ -1,3 +1,0 @@
-import { postArchive } from '#web/endpoints/settingActions.ts';
-
-export const POST = postArchive.serve;

@@ -1,3 +1,0 @@
-import { postCopy } from '#web/endpoints/settingActions.ts';
-
-export const POST = postCopy.serve;

@@ -1,3 +1,0 @@
-import { getCornerPiece } from '#web/endpoints/prints.ts';
-
-export const GET = getCornerPiece.serve;

@@ -1,3 +1,0 @@
-import { getSetting } from '#web/endpoints/settings.ts';
-
-export const GET = getSetting.serve;

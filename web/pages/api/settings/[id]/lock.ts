@@ -1,3 +1,0 @@
-import { postLock } from '#web/endpoints/settingActions.ts';
-
-export const POST = postLock.serve;

@@ -1,3 +1,0 @@
-import { postRestore } from '#web/endpoints/settingActions.ts';
-
-export const POST = postRestore.serve;

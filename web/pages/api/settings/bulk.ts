@@ -1,3 +1,0 @@
-import { postBulk } from '#web/endpoints/settingActions.ts';
-
-export const POST = postBulk.serve;

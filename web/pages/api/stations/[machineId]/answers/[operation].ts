@@ -1,3 +1,0 @@
-import { getAnswer } from '#web/endpoints/answers.ts';
-
-export const GET = getAnswer.serve;

@@ -1,3 +1,0 @@
-import { postConsult } from '#web/endpoints/faults.ts';
-
-export const POST = postConsult.serve;

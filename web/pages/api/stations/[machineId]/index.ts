@@ -1,4 +1,0 @@
-import { getStation, patchStation } from '#web/endpoints/stations.ts';
-
-export const GET = getStation.serve;
-export const PATCH = patchStation.serve;

@@ -1,3 +1,0 @@
-import { postKeepJudged } from '#web/endpoints/judgedPieces.ts';
-
-export const POST = postKeepJudged.serve;

@@ -1,3 +1,0 @@
-import { getJudgedPiece } from '#web/endpoints/judgedPiece.ts';
-
-export const GET = getJudgedPiece.serve;

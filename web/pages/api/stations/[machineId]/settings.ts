@@ -1,3 +1,0 @@
-import { postRevision } from '#web/endpoints/answers.ts';
-
-export const POST = postRevision.serve;

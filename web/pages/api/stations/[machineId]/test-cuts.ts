@@ -1,3 +1,0 @@
-import { postTestCut } from '#web/endpoints/testCuts.ts';
-
-export const POST = postTestCut.serve;

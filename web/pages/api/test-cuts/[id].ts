@@ -1,3 +1,0 @@
-import { deleteTestCut } from '#web/endpoints/testCuts.ts';
-
-export const DELETE = deleteTestCut.serve;

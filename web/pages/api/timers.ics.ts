@@ -1,3 +1,0 @@
-import { getTimerCalendar } from '#web/endpoints/waits.ts';
-
-export const GET = getTimerCalendar.serve;

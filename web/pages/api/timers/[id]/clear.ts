@@ -1,3 +1,0 @@
-import { postTimerClear } from '#web/endpoints/waits.ts';
-
-export const POST = postTimerClear.serve;

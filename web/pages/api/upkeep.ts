@@ -1,3 +1,0 @@
-import { getUpkeep } from '#web/endpoints/tools.ts';
-
-export const GET = getUpkeep.serve;
