@@ -12,7 +12,7 @@ export default defineConfig({
   security: { checkOrigin: false },
   devToolbar: { enabled: false },
   build: { inlineStylesheets: 'never' },
-  // Scripts are named by their hashes; web/endpoints/secureHeaders.ts writes the whole policy.
+  // Scripts are named by their hashes; web/http/secureHeaders.ts writes the whole policy.
   experimental: { csp: true },
   vite: { plugins: [tailwindcss()], build: { sourcemap: false } },
 });

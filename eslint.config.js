@@ -16,6 +16,8 @@ const rooms = {
     'server',
     'web/schemas',
     'web/endpoints',
+    'web/http',
+    'web/pageData',
     'devices',
     'commands',
     'demo',

@@ -3,8 +3,8 @@ import { seededRandom, type Random } from '#core/random/seededRandom.ts';
 import { NO_DETAILS } from '#core/stack/materialDetails.ts';
 import { OPERATIONS } from '#core/stack/operation.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addMachine } from '#store/repositories/machines.ts';
-import { addMaterial } from '#store/repositories/materials.ts';
+import { addMachine } from '#store/repositories/book/machines.ts';
+import { addMaterial } from '#store/repositories/book/materials.ts';
 
 export const MATERIAL_COUNT = 5000;
 export const SETTING_COUNT = 100_000;

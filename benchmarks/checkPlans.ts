@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import type { Store } from '#store/connection/connectStore.ts';
-import { answerQuery } from '#store/repositories/lookupAnswers.ts';
-import { postingQuery, termQueries } from '#store/repositories/lookup.ts';
+import { answerQuery } from '#store/repositories/book/lookupAnswers.ts';
+import { postingQuery, termQueries } from '#store/repositories/book/lookup.ts';
 
 /** How the store reads one table of one query. */
 export interface PlanStep {

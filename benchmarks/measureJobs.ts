@@ -10,7 +10,7 @@ import {
   time,
   type ReadMeasure,
 } from '#benchmarks/measureReading.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { boundPoints } from '#core/geometry/box.ts';
 import { fillHoles, offsetRings, strokeLines, type Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
@@ -19,7 +19,7 @@ import { orderTravel, type TravelStop } from '#core/passes/orderTravel.ts';
 import { cutTabs } from '#core/perforation/cutTabs.ts';
 import { placeTabs } from '#core/perforation/placeTabs.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
-import { nestPieces, type NestResult } from '#core/sheet/nestPieces.ts';
+import { nestPieces, type NestResult } from '#core/sheet/nest/nestPieces.ts';
 import { TSPLIB } from '#core/tests/tsplib.ts';
 
 /** What was measured. Times in ms, lengths in mm. */

@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 
 /** How long reading took beside the bare parse, the least of several rounds. */

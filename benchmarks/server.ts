@@ -219,7 +219,7 @@ function write(lines: readonly Line[]): string {
     '|---|---|---|---|---|',
     ...rows,
     '',
-    'What is small of each runs in every test run: `e2e/driven/manyWriters.test.ts`, `e2e/journeys/underLoad.test.ts`, `store/repositories/bigBook.test.ts`, `store/repositories/requestKeys.test.ts`, `core/tests/smallAndHeavy.test.ts`, `e2e/outside/fuzzImporters.test.ts`. `./feather test deep` runs 10,000 mutated files for each importer, a hundred kills, and a workshop from its empty start to a restored copy.',
+    'What is small of each runs in every test run: `e2e/driven/manyWriters.test.ts`, `e2e/quiet/underLoad.test.ts`, `store/repositories/book/bigBook.test.ts`, `store/repositories/workshop/requestKeys.test.ts`, `core/tests/smallAndHeavy.test.ts`, `e2e/outside/fuzzImporters.test.ts`. `./feather test deep` runs 10,000 mutated files for each importer, a hundred kills, and a workshop from its empty start to a restored copy.',
     '',
   ].join('\n');
 }

@@ -7,7 +7,7 @@ import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
 import { openDatabase } from '#commands/databaseUrl.ts';
 import { startKeeper } from '#commands/keeper.ts';
 import { requireDemoStore } from '#commands/prepareStore.ts';
-import { markDemoStore } from '#store/repositories/workshop.ts';
+import { markDemoStore } from '#store/repositories/workshop/workshop.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
 import { withStore } from '#store/connection/withStore.ts';
 

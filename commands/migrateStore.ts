@@ -1,5 +1,5 @@
 import { migrationSource } from '#store/migrations/listMigrations.ts';
-import { refreshDerived } from '#store/repositories/refreshDerived.ts';
+import { refreshDerived } from '#store/repositories/dialIn/refreshDerived.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
 /** Brings the tables up to date, and what is kept beside them for speed. */

@@ -5,7 +5,7 @@ import { backupTo } from '#store/backup/backupFile.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { withStore } from '#store/connection/withStore.ts';
 import { MIGRATIONS } from '#store/migrations/listMigrations.ts';
-import { isDemoStore } from '#store/repositories/workshop.ts';
+import { isDemoStore } from '#store/repositories/workshop/workshop.ts';
 
 /** Brings a workshop's store to the newest shape, after a copy of what is there. @returns the file of that copy, if one was made */
 export async function prepareStore(home: string, address: StoreAddress, now: Date): Promise<string | null> {

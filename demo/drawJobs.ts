@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
 import { startJob } from '#core/job/startJob.ts';
 import { daysBefore } from '#demo/days.ts';
 import { conditionId, machineNamed } from '#demo/names.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addJob } from '#store/repositories/jobs.ts';
-import { findMaterialByCondition } from '#store/repositories/materials.ts';
+import { addJob } from '#store/repositories/jobs/jobs.ts';
+import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
 
 const JOBS = [
   {

@@ -1,8 +1,8 @@
 import type { Material } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { listMachines } from '#store/repositories/machines.ts';
-import { listMaterials } from '#store/repositories/materials.ts';
+import { listMachines } from '#store/repositories/book/machines.ts';
+import { listMaterials } from '#store/repositories/book/materials.ts';
 
 /** The state of a material of the demo by its names. */
 export async function conditionId(db: Store, name: string, kind: string): Promise<number> {

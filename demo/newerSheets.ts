@@ -1,6 +1,6 @@
 import type { Layer, LayerRole } from '#core/stack/layer.ts';
 import { NO_DETAILS } from '#core/stack/materialDetails.ts';
-import type { NewMaterial } from '#store/repositories/materials.ts';
+import type { NewMaterial } from '#store/repositories/book/materials.ts';
 
 /** A stack from its rows, measured unless a row says otherwise. */
 export const layers = (

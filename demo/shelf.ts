@@ -1,6 +1,6 @@
 import { NO_DETAILS } from '#core/stack/materialDetails.ts';
 import { layers, NEWER_SHEETS } from '#demo/newerSheets.ts';
-import type { NewMaterial } from '#store/repositories/materials.ts';
+import type { NewMaterial } from '#store/repositories/book/materials.ts';
 
 /** A lot about which nothing more is known. */
 const LOT = {

@@ -1,6 +1,6 @@
 import type { ScaleReading } from '#core/units/fitForceScale.ts';
-import type { NewMachine } from '#store/repositories/machines.ts';
-import type { NewBlade, NewMat } from '#store/repositories/tools.ts';
+import type { NewMachine } from '#store/repositories/book/machines.ts';
+import type { NewBlade, NewMat } from '#store/repositories/bench/tools.ts';
 
 /** The invented workshop: two people in a harbour town, two machines, what lies on their shelf. */
 export const PEOPLE = ['Ines', 'Tove'] as const;

@@ -1,5 +1,5 @@
 import { makeContext, type ServerContext } from '#server/context/context.ts';
-import { forgetKeys } from '#store/repositories/requestKeys.ts';
+import { forgetKeys } from '#store/repositories/workshop/requestKeys.ts';
 import { resumeRuns } from '#server/runs/runLoop.ts';
 
 let context: ServerContext | null = null;

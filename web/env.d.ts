@@ -8,4 +8,4 @@ declare namespace App {
   }
 }
 
-type Bench = import('#web/endpoints/readBench.ts').Bench;
+type Bench = import('#web/pageData/readBench.ts').Bench;

@@ -1,13 +1,13 @@
 import { defineMiddleware } from 'astro:middleware';
 import { AppError } from '#core/errors/appError.ts';
 import { serverContext } from '#server/serverContext.ts';
-import { PageCache, pageKey } from '#web/endpoints/pageCache.ts';
-import { asAppError, replyToError } from '#web/endpoints/replyToError.ts';
-import { secureHeaders } from '#web/endpoints/secureHeaders.ts';
-import { troublePage } from '#web/endpoints/troublePage.ts';
-import { workshopZone } from '#web/endpoints/workshopZone.ts';
+import { PageCache, pageKey } from '#web/http/pageCache.ts';
+import { asAppError, replyToError } from '#web/http/replyToError.ts';
+import { secureHeaders } from '#web/http/secureHeaders.ts';
+import { troublePage } from '#web/http/troublePage.ts';
+import { workshopZone } from '#web/http/workshopZone.ts';
 import { setServerZone } from '#web/islands/shared/formatTime.ts';
-import { prepareBench } from '#web/endpoints/prepareBench.ts';
+import { prepareBench } from '#web/pageData/prepareBench.ts';
 import { warmPool } from '#web/workers/pool.ts';
 import { watchSoon } from '#web/workers/refitKnowledge.ts';
 

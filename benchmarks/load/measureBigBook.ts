@@ -1,5 +1,5 @@
 import { connectStore } from '#store/connection/connectStore.ts';
-import { closeAlarm, raiseAlarm } from '#store/repositories/drift.ts';
+import { closeAlarm, raiseAlarm } from '#store/repositories/log/drift.ts';
 import { CSV_COLUMNS } from '#core/book/csvColumns.ts';
 
 const MATERIALS = 2_500;

@@ -5,7 +5,7 @@ import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
-import type { NormalPrior } from '#core/threshold/normalPrior.ts';
+import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import { spreadForces } from '#core/threshold/spreadForces.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import { countCovered, staircase, type Outcome, type Task } from '#benchmarks/referee/strategies.ts';

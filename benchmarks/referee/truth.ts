@@ -2,7 +2,7 @@ import { drawNormal, type Random } from '#core/random/seededRandom.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { type Layer } from '#core/stack/layer.ts';
 import { type Family, isSingleLayerFamily } from '#core/stack/families/families.ts';
-import { normalCdf } from '#core/threshold/normal.ts';
+import { normalCdf } from '#core/threshold/numerics/normal.ts';
 import type { SheetTraits } from '#core/threshold/trial.ts';
 import type { ForceScale } from '#core/units/forceScale.ts';
 

@@ -24,10 +24,10 @@ import {
   type ForceWindow,
 } from '#core/threshold/findWindow.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
-import { P } from '#core/threshold/sheetParameters.ts';
+import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
-import type { NormalPrior } from '#core/threshold/normalPrior.ts';
-import { sheetModel } from '#core/threshold/sheetModel.ts';
+import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
+import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import { chooseAxis, spreadForces, type ForceAxis } from '#core/threshold/spreadForces.ts';
 import { gfOf, gfToForce } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';

@@ -1,7 +1,7 @@
 import type { Drawing, DrawingFormat, ReadProgress } from '#core/drawing/drawing.ts';
-import { readDxf } from '#core/drawing/readDxf.ts';
+import { readDxf } from '#core/drawing/dxf/readDxf.ts';
 import { readHpgl } from '#core/protocol/hpgl/readHpgl.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 
 const READERS = { svg: readSvg, dxf: readDxf, hpgl: readHpgl } as const;
 

@@ -3,7 +3,7 @@ import Flatbush from 'flatbush';
 import type { CutLine } from '#core/checks/cutLine.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
-import { FREEING_ROLES } from '#core/drawing/lineRoles.ts';
+import { FREEING_ROLES } from '#core/drawing/roles/lineRoles.ts';
 import { boundPoints, encloses, type BoxMm } from '#core/geometry/box.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside } from '#core/geometry/polygon.ts';

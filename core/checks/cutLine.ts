@@ -1,5 +1,5 @@
 import type { Drawing } from '#core/drawing/drawing.ts';
-import { isCutRole, roleOf, type CutRole, type GivenRoles } from '#core/drawing/lineRoles.ts';
+import { isCutRole, roleOf, type CutRole, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { signedAreaMm2 } from '#core/geometry/polygon.ts';

@@ -5,7 +5,7 @@ import { listCutLines, type CutLine } from '#core/checks/cutLine.ts';
 import { findDuplicates } from '#core/checks/findDuplicates.ts';
 import type { CheckFacts, Trouble, TroubleFix } from '#core/checks/trouble.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
-import { FREEING_ROLES, OPERATION_OF, type GivenRoles } from '#core/drawing/lineRoles.ts';
+import { FREEING_ROLES, OPERATION_OF, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 

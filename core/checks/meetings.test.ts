@@ -5,7 +5,7 @@ import { checkFineness } from '#core/checks/checkFineness.ts';
 import type { CutLine } from '#core/checks/cutLine.ts';
 import { joinLines } from '#core/checks/joinLines.ts';
 import type { CheckFacts } from '#core/checks/trouble.ts';
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
 import { endOf, packSegments, segmentsOf, startOf, type Segment } from '#core/geometry/contour.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';

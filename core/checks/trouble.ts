@@ -1,5 +1,5 @@
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
-import type { Role } from '#core/drawing/lineRoles.ts';
+import type { Role } from '#core/drawing/roles/lineRoles.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Operation } from '#core/stack/operation.ts';

@@ -4,7 +4,7 @@ import { drawNormal, seededRandom } from '#core/random/seededRandom.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { findWindow } from '#core/threshold/findWindow.ts';
 import { believeSheet } from '#core/knowledge/believeSheet.ts';
-import { sheetModel } from '#core/threshold/sheetModel.ts';
+import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import type { SheetTraits, Trial } from '#core/threshold/trial.ts';
 
 const vinyl: SheetTraits = {

@@ -2,7 +2,7 @@ import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
-import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
+import { weightedQuantiles } from '#core/threshold/numerics/weightedQuantiles.ts';
 
 /** Cells of a ladder card: enough to find a window in one load, few enough to grade while standing. */
 export const LADDER_CELLS = 6;

@@ -16,7 +16,7 @@ import type { Material } from '#core/stack/material.ts';
 import { NO_DETAILS } from '#core/stack/materialDetails.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import type { Blade, LoadedSheet, Station } from '#core/station/station.ts';
-import { sheetModel } from '#core/threshold/sheetModel.ts';
+import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 
 const layer = (role: Layer['role'], caliperUm: number): Layer => ({ role, caliperUm, isMeasured: true });

@@ -4,10 +4,10 @@ import { proposeNextCut } from '#core/dialIn/proposeNextCut.ts';
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { MachineKind } from '#core/station/machine.ts';
-import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
+import { misjudge, misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
 import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
-import { resampleDraws } from '#core/threshold/resampleDraws.ts';
+import { resampleDraws } from '#core/threshold/numerics/resampleDraws.ts';
 
 /** A cell of a test card with its gap, mm. */
 const CELL_MM = 14;

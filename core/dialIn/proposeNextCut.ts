@@ -1,7 +1,7 @@
 import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
-import { misjudge, misjudgingMatrix } from '#core/threshold/misjudging.ts';
+import { misjudge, misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
 import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 

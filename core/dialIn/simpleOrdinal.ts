@@ -1,5 +1,5 @@
 import { AppError } from '#core/errors/appError.ts';
-import { normalCdf } from '#core/threshold/normal.ts';
+import { normalCdf } from '#core/threshold/numerics/normal.ts';
 
 /**
  * A quantity that is judged on five steps where force is not the question: how a perforated piece held, how a crease

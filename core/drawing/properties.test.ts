@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readSvg } from '#core/drawing/readSvg.ts';
-import { readSvgLength } from '#core/drawing/svgLength.ts';
-import { readSvgPath } from '#core/drawing/svgPath.ts';
-import { readCoordinate } from '#core/drawing/svgShape.ts';
-import { readSvgTransform } from '#core/drawing/svgTransform.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
+import { readSvgLength } from '#core/drawing/svg/svgLength.ts';
+import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
+import { readCoordinate } from '#core/drawing/svg/svgShape.ts';
+import { readSvgTransform } from '#core/drawing/svg/svgTransform.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import { boundContour } from '#core/geometry/box.ts';

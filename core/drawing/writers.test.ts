@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ROLES, type Role } from '#core/drawing/lineRoles.ts';
-import { readDxf } from '#core/drawing/readDxf.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
-import { writeDxf } from '#core/drawing/writeDxf.ts';
-import { writeSvg, type WrittenLine } from '#core/drawing/writeSvg.ts';
+import { ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
+import { readDxf } from '#core/drawing/dxf/readDxf.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
+import { writeDxf } from '#core/drawing/dxf/writeDxf.ts';
+import { writeSvg, type WrittenLine } from '#core/drawing/svg/writeSvg.ts';
 import { boundPoints, joinBoxes, boundContour } from '#core/geometry/box.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';

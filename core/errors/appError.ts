@@ -1,4 +1,4 @@
-/** Every expected reason for refusing something. `web/endpoints/errorTable.ts` gives each its HTTP status. */
+/** Every expected reason for refusing something. `web/http/errorTable.ts` gives each its HTTP status. */
 export type ErrorCode =
   | 'badInput'
   | 'badDrawing'

@@ -18,7 +18,7 @@ import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measureContour } from '#core/geometry/measureContour.ts';
 import { distanceMm } from '#core/geometry/point.ts';
 import { isInside, signedAreaMm2 } from '#core/geometry/polygon.ts';
-import { readSvgPath } from '#core/drawing/svgPath.ts';
+import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
 
 const coordinate = fc.double({ min: -50, max: 50, noNaN: true });
 const point = fc.record({ x: coordinate, y: coordinate });

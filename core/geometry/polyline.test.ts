@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { dotsAlong } from '#core/geometry/dotsAlong.ts';
 import { distanceMm } from '#core/geometry/point.ts';
 import { slicePolyline } from '#core/geometry/slicePolyline.ts';
-import { readSvgPath } from '#core/drawing/svgPath.ts';
+import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
 import { writePathData, writePolylineData } from '#core/drawing/writePathData.ts';
 
 const corner = [

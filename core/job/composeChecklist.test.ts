@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { composeChecklist, type ChecklistOrder } from '#core/job/composeChecklist.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { samplePlan } from '#core/tests/sampleJob.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { composeTestPass } from '#core/job/composeTestPass.ts';
 import { composeRunSheet } from '#core/job/composeRunSheet.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { sampleDesign, samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';

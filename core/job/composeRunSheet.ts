@@ -4,7 +4,7 @@ import type { Job } from '#core/job/job.ts';
 import type { Pass } from '#core/passes/plan.ts';
 import type { Part } from '#core/passes/splitParts.ts';
 import { nameCondition } from '#core/stack/material.ts';
-import { FREEING_ROLES } from '#core/drawing/lineRoles.ts';
+import { FREEING_ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 

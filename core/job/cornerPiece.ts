@@ -1,5 +1,5 @@
 import type { Drawing } from '#core/drawing/drawing.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 
 /** Edge of the square and reach of the star, mm. */
 const EDGE_MM = 10;

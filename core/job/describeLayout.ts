@@ -1,6 +1,6 @@
-import { guessRoles, type RoleFacts, type RoleGuess } from '#core/drawing/guessRoles.ts';
-import { groupLines, roleOf, type LineGroup, type Role } from '#core/drawing/lineRoles.ts';
-import type { RoleRule } from '#core/drawing/roleRules.ts';
+import { guessRoles, type RoleFacts, type RoleGuess } from '#core/drawing/roles/guessRoles.ts';
+import { groupLines, roleOf, type LineGroup, type Role } from '#core/drawing/roles/lineRoles.ts';
+import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
 import type { DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
 import { boundContour, type BoxMm } from '#core/geometry/box.ts';
@@ -9,13 +9,13 @@ import { dotsAlong } from '#core/geometry/dotsAlong.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { listTaken, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
-import { checkMarks } from '#core/sheet/checkMarks.ts';
-import { coverPieces, type CoveredPiece } from '#core/sheet/coverPieces.ts';
+import { checkMarks } from '#core/sheet/marks/checkMarks.ts';
+import { coverPieces, type CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { placedBoxes } from '#core/sheet/layout.ts';
-import type { Mark } from '#core/sheet/marks.ts';
-import { placePieces, type PlacedLine, type PlacedSheet } from '#core/sheet/placePieces.ts';
+import type { Mark } from '#core/sheet/marks/marks.ts';
+import { placePieces, type PlacedLine, type PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
 
 /** A line ready to be shown. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { fitLayout } from '#core/job/fitLayout.ts';
 import { sampleDesign } from '#core/tests/sampleJob.ts';
 

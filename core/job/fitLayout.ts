@@ -2,7 +2,7 @@ import { applyEdits } from '#core/checks/applyEdits.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import type { JobDesign } from '#core/job/layOutJob.ts';
 import type { Layout } from '#core/sheet/layout.ts';
-import { splitPieces } from '#core/sheet/splitPieces.ts';
+import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 
 type Design = Pick<JobDesign, 'roles' | 'lineRoles' | 'edits' | 'layout'>;
 

@@ -1,5 +1,5 @@
 import type { Drawing } from '#core/drawing/drawing.ts';
-import { roleOf, type GivenRoles } from '#core/drawing/lineRoles.ts';
+import { roleOf, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 
 /** Whether a drawing has anything to print. */
 export function hasPrint({ images, contours }: Drawing, given: GivenRoles): boolean {

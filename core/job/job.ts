@@ -1,6 +1,6 @@
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import type { DrawingFormat } from '#core/drawing/drawing.ts';
-import type { Role } from '#core/drawing/lineRoles.ts';
+import type { Role } from '#core/drawing/roles/lineRoles.ts';
 import type { PassChoices } from '#core/passes/plan.ts';
 import type { Layout } from '#core/sheet/layout.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';

@@ -4,9 +4,9 @@ import { readDrawing } from '#core/artwork/readDrawing.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { Job } from '#core/job/job.ts';
 import { countSheets } from '#core/sheet/layout.ts';
-import { listMarks, type Mark } from '#core/sheet/marks.ts';
-import { placePieces, type PlacedSheet } from '#core/sheet/placePieces.ts';
-import { splitPieces, type Piece } from '#core/sheet/splitPieces.ts';
+import { listMarks, type Mark } from '#core/sheet/marks/marks.ts';
+import { placePieces, type PlacedSheet } from '#core/sheet/nest/placePieces.ts';
+import { splitPieces, type Piece } from '#core/sheet/nest/splitPieces.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 import type { Machine, PrintAndCutArea } from '#core/station/machine.ts';
 

@@ -2,7 +2,7 @@ import type { BoxMm } from '#core/geometry/box.ts';
 import { layOutJob, type JobDesign } from '#core/job/layOutJob.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { placedBoxes } from '#core/sheet/layout.ts';
-import { listMarks } from '#core/sheet/marks.ts';
+import { listMarks } from '#core/sheet/marks/marks.ts';
 
 /**
  * The sheet of a job with what test cuts must keep off: the job's own pieces and the registration marks with room

@@ -1,4 +1,4 @@
-import type { RoleFacts } from '#core/drawing/guessRoles.ts';
+import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { hasLiner, type Stack } from '#core/stack/layer.ts';
 import type { Machine } from '#core/station/machine.ts';
 

@@ -1,16 +1,16 @@
-import { groupKey } from '#core/drawing/lineRoles.ts';
+import { groupKey } from '#core/drawing/roles/lineRoles.ts';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
-import { writeSvg } from '#core/drawing/writeSvg.ts';
+import { writeSvg } from '#core/drawing/svg/writeSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { PLAIN_PRINT } from '#core/job/job.ts';
 import type { StartedJob } from '#core/job/startJob.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { PLAIN_LAYOUT } from '#core/sheet/chooseSheet.ts';
-import { listMarks } from '#core/sheet/marks.ts';
-import { drawVerniers, placeVerniers, type Vernier } from '#core/sheet/registrationCard.ts';
+import { listMarks } from '#core/sheet/marks/marks.ts';
+import { drawVerniers, placeVerniers, type Vernier } from '#core/sheet/marks/registrationCard.ts';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
-import { splitPieces } from '#core/sheet/splitPieces.ts';
+import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 import type { Machine } from '#core/station/machine.ts';
 
 /** The sheet a card is printed on. */

@@ -1,11 +1,11 @@
 import type { Drawing, DrawingFormat } from '#core/drawing/drawing.ts';
-import { guessRoles, rolesOf, type RoleFacts } from '#core/drawing/guessRoles.ts';
-import type { RoleRule } from '#core/drawing/roleRules.ts';
+import { guessRoles, rolesOf, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { PLAIN_PRINT, type Job } from '#core/job/job.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { chooseSheet } from '#core/sheet/chooseSheet.ts';
-import { splitPieces } from '#core/sheet/splitPieces.ts';
+import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 import type { Machine } from '#core/station/machine.ts';
 
 /** What a job begins with, before it belongs to a material. */

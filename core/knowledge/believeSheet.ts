@@ -12,10 +12,15 @@ import {
   valueMaterial,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
-import { choleskyOf, invertCholesky, solveCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
-import { fisherScoring, solveStep } from '#core/threshold/fisherScoring.ts';
-import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/normalPrior.ts';
-import { P } from '#core/threshold/sheetParameters.ts';
+import {
+  choleskyOf,
+  invertCholesky,
+  solveCholesky,
+  type SquareMatrix,
+} from '#core/threshold/numerics/cholesky.ts';
+import { fisherScoring, solveStep } from '#core/threshold/numerics/fisherScoring.ts';
+import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
+import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
 /**

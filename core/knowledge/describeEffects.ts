@@ -1,7 +1,7 @@
 import { factsOf, type Family } from '#core/stack/families/families.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { listBorder, machineOf } from '#core/knowledge/border.ts';
-import { choleskyOf, invertCholesky } from '#core/threshold/cholesky.ts';
+import { choleskyOf, invertCholesky } from '#core/threshold/numerics/cholesky.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
 
 /** One effect of the knowledge as people read it: how much more force, before and after what was seen. */

@@ -2,7 +2,7 @@ import { familyEffect, gapEffect, machineEffect } from '#core/knowledge/border.t
 import type { SheetPlace } from '#core/knowledge/evidence.ts';
 import { isSingleLayerFamily } from '#core/stack/families/families.ts';
 import { caliperOf, measureStack } from '#core/stack/measureStack.ts';
-import { LAYERED_PARAMETERS, P, SINGLE_PARAMETERS } from '#core/threshold/sheetParameters.ts';
+import { LAYERED_PARAMETERS, P, SINGLE_PARAMETERS } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
 import type { SheetTraits } from '#core/threshold/trial.ts';
 

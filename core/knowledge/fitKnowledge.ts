@@ -13,9 +13,9 @@ import {
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
-import { choleskyOf, logDetOf } from '#core/threshold/cholesky.ts';
-import { solveStep } from '#core/threshold/fisherScoring.ts';
-import { MODEL_VERSION } from '#core/threshold/sheetModel.ts';
+import { choleskyOf, logDetOf } from '#core/threshold/numerics/cholesky.ts';
+import { solveStep } from '#core/threshold/numerics/fisherScoring.ts';
+import { MODEL_VERSION } from '#core/threshold/sheetModel/sheetModel.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
 const MAX_ITERATIONS = 60;

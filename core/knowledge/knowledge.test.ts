@@ -11,11 +11,11 @@ import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { Layer } from '#core/stack/layer.ts';
 import type { Family } from '#core/stack/families/families.ts';
-import { choleskyOf, invertCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
-import { fisherScoring } from '#core/threshold/fisherScoring.ts';
-import { shiftBy, effectMultipliers } from '#core/threshold/latentShift.ts';
-import { sheetBoundaries } from '#core/threshold/sheetBoundaries.ts';
-import { P } from '#core/threshold/sheetParameters.ts';
+import { choleskyOf, invertCholesky, type SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
+import { fisherScoring } from '#core/threshold/numerics/fisherScoring.ts';
+import { shiftBy, effectMultipliers } from '#core/threshold/sheetModel/latentShift.ts';
+import { sheetBoundaries } from '#core/threshold/sheetModel/sheetBoundaries.ts';
+import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import { COMMON_PRIORS } from '#core/threshold/thresholdPriors.ts';
 
 const layer = (role: Layer['role'], caliperUm: number): Layer => ({ role, caliperUm, isMeasured: true });

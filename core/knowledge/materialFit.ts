@@ -1,12 +1,12 @@
 import type { Border } from '#core/knowledge/border.ts';
 import { designSheet } from '#core/knowledge/designSheet.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import { choleskyOf, logDetOf, solveCholesky, type SquareMatrix } from '#core/threshold/cholesky.ts';
+import { choleskyOf, logDetOf, solveCholesky, type SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
 import {
   SHEET_LIKELIHOODS,
   type PreparedTrial,
   type SheetLikelihood,
-} from '#core/threshold/sheetLikelihood.ts';
+} from '#core/threshold/sheetModel/sheetLikelihood.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';
 
 /** The terms of a map, side by side: parameter += amount * local[place]. */

@@ -1,4 +1,4 @@
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { ToolSeat } from '#core/station/machine.ts';
 

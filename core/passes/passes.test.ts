@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { compareFreeing, type FreeingOrder } from '#core/passes/compareFreeing.ts';
 import { compensateOffset } from '#core/passes/compensateOffset.ts';
 import { estimateRisks, type RiskOrder } from '#core/passes/estimateRisks.ts';

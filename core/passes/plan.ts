@@ -1,4 +1,4 @@
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import type { RouteStep } from '#core/passes/routeSteps.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';

@@ -1,4 +1,4 @@
-import { type CutRole, OPERATION_OF } from '#core/drawing/lineRoles.ts';
+import { type CutRole, OPERATION_OF } from '#core/drawing/roles/lineRoles.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { compensateOffset } from '#core/passes/compensateOffset.ts';

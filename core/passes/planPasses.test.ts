@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { readSvg } from '#core/drawing/readSvg.ts';
-import type { Role } from '#core/drawing/lineRoles.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
+import type { Role } from '#core/drawing/roles/lineRoles.ts';
 import { distanceMm } from '#core/geometry/point.ts';
 import { estimateTime } from '#core/passes/estimateTime.ts';
 import { extendOvercut } from '#core/passes/extendOvercut.ts';

@@ -6,7 +6,7 @@ import {
   type CutRole,
   type GivenRoles,
   type Role,
-} from '#core/drawing/lineRoles.ts';
+} from '#core/drawing/roles/lineRoles.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';

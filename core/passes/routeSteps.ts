@@ -1,4 +1,4 @@
-import { CUT_ROLES, type CutRole } from '#core/drawing/lineRoles.ts';
+import { CUT_ROLES, type CutRole } from '#core/drawing/roles/lineRoles.ts';
 
 /** What a sheet goes through at the machines, beside being loaded and unloaded. */
 export const ROUTE_STEPS = ['print', ...CUT_ROLES] as const;

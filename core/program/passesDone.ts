@@ -1,4 +1,4 @@
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
 
 /** Passes that the path of an operation had so far: those of its setting and every repeat. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
 import {

@@ -1,4 +1,4 @@
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { passesDone } from '#core/program/passesDone.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
 import type { Part } from '#core/passes/splitParts.ts';

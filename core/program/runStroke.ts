@@ -1,4 +1,4 @@
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** One stroke of a run as it was sent: its points on the sheet in mm. */

@@ -1,4 +1,4 @@
-import { OPERATION_OF } from '#core/drawing/lineRoles.ts';
+import { OPERATION_OF } from '#core/drawing/roles/lineRoles.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
 import { judgeGrade, type GradeSide } from '#core/stack/judgeGrade.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import { cutMetresOf } from '#core/run/measureRun.ts';
 import { passesDone } from '#core/program/passesDone.ts';

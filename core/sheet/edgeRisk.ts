@@ -1,4 +1,4 @@
-import { normalCdf } from '#core/threshold/normal.ts';
+import { normalCdf } from '#core/threshold/numerics/normal.ts';
 
 /** How far print and cut lie apart on a machine: a steady part and what varies from sheet to sheet, mm. */
 export interface RegistrationError {

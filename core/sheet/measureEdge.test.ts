@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { measureEdge } from '#core/sheet/measureEdge.ts';
 
 const sticker = (art: string, outline = '<circle cx="50" cy="50" r="30" fill="none" stroke="#f00"/>') =>

@@ -1,5 +1,5 @@
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
-import { FREEING_ROLES, roleOf, type GivenRoles, type Role } from '#core/drawing/lineRoles.ts';
+import { FREEING_ROLES, roleOf, type GivenRoles, type Role } from '#core/drawing/roles/lineRoles.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import { boundContour, overlap, type BoxMm } from '#core/geometry/box.ts';
 import { strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';

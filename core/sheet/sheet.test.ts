@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { chooseSheet } from '#core/sheet/chooseSheet.ts';
 import { boundContour } from '#core/geometry/box.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';

@@ -1,13 +1,13 @@
 import type { DrawnContour } from '#core/drawing/drawing.ts';
-import type { Role } from '#core/drawing/lineRoles.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import type { Role } from '#core/drawing/roles/lineRoles.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { PLAIN_PRINT } from '#core/job/job.ts';
 import type { JobDesign } from '#core/job/layOutJob.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
 import { PLAIN_CHOICES, type Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { PLAIN_LAYOUT } from '#core/sheet/chooseSheet.ts';
-import { splitPieces } from '#core/sheet/splitPieces.ts';
+import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 
 /** Only for tests: a job whose cut lines lie with its upper left corner at a place. */
 export function sampleDesign(

@@ -1,7 +1,7 @@
 import { measureStack } from '#core/stack/measureStack.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
-import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
+import { weightedQuantiles } from '#core/threshold/numerics/weightedQuantiles.ts';
 
 /** Where the tip probably ends, in µm below the top surface: median with 5 and 95 % points. */
 export interface TipDepth {

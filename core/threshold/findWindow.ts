@@ -1,9 +1,9 @@
 import { AppError } from '#core/errors/appError.ts';
 import { targetGrades } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
-import { FAST_PROBIT } from '#core/threshold/fastProbit.ts';
+import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
-import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
+import { weightedQuantiles } from '#core/threshold/numerics/weightedQuantiles.ts';
 
 /** An edge of the window in gf: its median and the 5 and 95 % points of what is believed. */
 export interface CredibleEdge {

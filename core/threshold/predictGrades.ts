@@ -1,5 +1,5 @@
-import { FAST_PROBIT } from '#core/threshold/fastProbit.ts';
-import { gradeIntervals } from '#core/threshold/gradeIntervals.ts';
+import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
+import { gradeIntervals } from '#core/threshold/sheetModel/gradeIntervals.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 
 /**

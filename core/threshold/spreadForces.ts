@@ -1,5 +1,5 @@
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
-import { weightedQuantiles } from '#core/threshold/weightedQuantiles.ts';
+import { weightedQuantiles } from '#core/threshold/numerics/weightedQuantiles.ts';
 import { forceToGf, gfToForce, listForces, type ForceScale } from '#core/units/forceScale.ts';
 
 /** The stretch of force that matters for an answer, in gf, inside what the machine can do. */

@@ -1,5 +1,5 @@
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
-import type { NormalPrior } from '#core/threshold/normalPrior.ts';
+import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { Family } from '#core/stack/families/families.ts';
 

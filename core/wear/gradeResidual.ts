@@ -1,4 +1,4 @@
-import { normalPdf } from '#core/threshold/normal.ts';
+import { normalPdf } from '#core/threshold/numerics/normal.ts';
 
 /**
  * How far what was seen lies from what was expected, in standard deviations of the latent depth: above 0 the cut was

@@ -2,7 +2,7 @@ import { believeSheet } from '#core/knowledge/believeSheet.ts';
 import type { SheetPlace } from '#core/knowledge/evidence.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { predictGrades } from '#core/threshold/predictGrades.ts';
-import { sheetModel } from '#core/threshold/sheetModel.ts';
+import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 import { gradeResidual } from '#core/wear/gradeResidual.ts';

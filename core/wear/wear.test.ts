@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { drawNormal, seededRandom } from '#core/random/seededRandom.ts';
-import { normalCdf } from '#core/threshold/normal.ts';
+import { normalCdf } from '#core/threshold/numerics/normal.ts';
 import { freshBladeFactor, judgeBlade, learnBladeLife } from '#core/wear/bladeLife.ts';
 import { cusumChart } from '#core/wear/cusum.ts';
 import { ewmaChart } from '#core/wear/ewma.ts';

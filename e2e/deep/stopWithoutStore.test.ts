@@ -9,8 +9,8 @@ import { continueRun, stopRun } from '#server/runs/runOrders.ts';
 import { driveRun, isDriven } from '#server/runs/runLoop.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 import { migrationSource } from '#store/migrations/listMigrations.ts';
-import { addMachine } from '#store/repositories/machines.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { addMachine } from '#store/repositories/book/machines.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 import { furnish, machine, now } from '#store/tests/testStore.ts';
 
 /** The database is gone while a machine cuts: a stop is obeyed at once, and written down when it is back. */

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addDrivenRun } from '#e2e/support/drivenRun.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { findDay, keepDay } from '#store/repositories/days.ts';
+import { findDay, keepDay } from '#store/repositories/jobs/days.ts';
 import {
   addDriftPoints,
   closeAlarm,
@@ -10,21 +10,21 @@ import {
   findOpenAlarm,
   listDriftPoints,
   raiseAlarm,
-} from '#store/repositories/drift.ts';
-import { readCutSources } from '#store/repositories/evidence.ts';
-import { listGradedPasses } from '#store/repositories/gradedPasses.ts';
-import { keepRevision } from '#store/repositories/keepSettings.ts';
-import { listMaterials } from '#store/repositories/materials.ts';
-import { addRunPhoto, findRunPhoto, listRunPhotos } from '#store/repositories/runPhotos.ts';
+} from '#store/repositories/log/drift.ts';
+import { readCutSources } from '#store/repositories/dialIn/evidence.ts';
+import { listGradedPasses } from '#store/repositories/dialIn/gradedPasses.ts';
+import { keepRevision } from '#store/repositories/book/keepSettings.ts';
+import { listMaterials } from '#store/repositories/book/materials.ts';
+import { addRunPhoto, findRunPhoto, listRunPhotos } from '#store/repositories/runs/runPhotos.ts';
 import { stepRun } from '#core/run/stepRun.ts';
 import type { RunEvent } from '#core/run/runCourse.ts';
-import { findDrivenRun, keepRunStep } from '#store/repositories/runEvents.ts';
-import { addRunGrade } from '#store/repositories/runGrades.ts';
-import { findRun } from '#store/repositories/runs.ts';
-import { findSetting } from '#store/repositories/settings.ts';
-import { changeStation } from '#store/repositories/stations.ts';
-import { addTestCut, undoTestCut } from '#store/repositories/testCuts.ts';
-import { addBlade, listBlades } from '#store/repositories/tools.ts';
+import { findDrivenRun, keepRunStep } from '#store/repositories/runs/runEvents.ts';
+import { addRunGrade } from '#store/repositories/runs/runGrades.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
+import { findSetting } from '#store/repositories/book/settings.ts';
+import { changeStation } from '#store/repositories/bench/stations.ts';
+import { addTestCut, undoTestCut } from '#store/repositories/dialIn/testCuts.ts';
+import { addBlade, listBlades } from '#store/repositories/bench/tools.ts';
 import {
   clearTimer,
   findWaitRoutes,
@@ -33,7 +33,7 @@ import {
   setWait,
   setWaitRoute,
   startTimer,
-} from '#store/repositories/waits.ts';
+} from '#store/repositories/jobs/waits.ts';
 import { cut, later, now, openTestStore, revision } from '#store/tests/testStore.ts';
 
 let db: Store;

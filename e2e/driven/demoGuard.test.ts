@@ -5,7 +5,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { prepareStore, requireDemoStore } from '#commands/prepareStore.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { MIGRATIONS, migrationSource, migrationsUpTo } from '#store/migrations/listMigrations.ts';
-import { markDemoStore, setTimeZone } from '#store/repositories/workshop.ts';
+import { markDemoStore, setTimeZone } from '#store/repositories/workshop/workshop.ts';
 import { oldMaterialRow, openTestStore } from '#store/tests/testStore.ts';
 
 /** The demo never writes into a store that is not its own. */

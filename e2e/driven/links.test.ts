@@ -7,7 +7,7 @@ import { at, pause, UnwatchedRuns } from '#e2e/support/unwatchedRuns.ts';
 import type { ServerContext } from '#server/context/context.ts';
 import { continueRun, pauseRun, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 
 /** Runs over links where nobody looks on: machines that answer line by line, and machines that say nothing. */
 let runs: UnwatchedRuns;

@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, expect, it, vi } from 'vitest';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addBlade } from '#store/repositories/tools.ts';
-import { changeStation } from '#store/repositories/stations.ts';
+import { addBlade } from '#store/repositories/bench/tools.ts';
+import { changeStation } from '#store/repositories/bench/stations.ts';
 import { openTestStore } from '#store/tests/testStore.ts';
 import { countWritten, writeAtOnce } from '#benchmarks/load/manyWriters.ts';
 import { askEndpoint, askPath } from '#e2e/support/askEndpoint.ts';
-import { deleteRefit } from '#web/endpoints/knowledge.ts';
+import { deleteRefit } from '#web/endpoints/dialIn/knowledge.ts';
 
 /** Eight people write at once, through the endpoints: every answer is true. */
 let db: Store;

@@ -7,7 +7,7 @@ import { plotterFile } from '#core/tests/sampleJob.ts';
 import { flatbedFile } from '#e2e/support/drivenRun.ts';
 import { makeLine } from '#e2e/support/linePair.ts';
 import { pause, UnwatchedRuns } from '#e2e/support/unwatchedRuns.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 
 /** Runs over a serial line, made by socat in front of the stand-in flatbed, and over a device file. */
 let runs: UnwatchedRuns;

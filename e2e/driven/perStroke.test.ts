@@ -3,8 +3,8 @@ import { serveCutter } from '#devices/cutter/serveCutter.ts';
 import { addDrivenRun, drivenContext } from '#e2e/support/drivenRun.ts';
 import { driveRun, isDriven } from '#server/runs/runLoop.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addMachine } from '#store/repositories/machines.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { addMachine } from '#store/repositories/book/machines.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 import { machine, now, openTestStore } from '#store/tests/testStore.ts';
 
 let db: Store;

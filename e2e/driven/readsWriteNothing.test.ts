@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, expect, it, vi } from 'vitest';
 import { countWrites } from '#store/connection/countWrites.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { changeStation } from '#store/repositories/stations.ts';
-import { addTestCut } from '#store/repositories/testCuts.ts';
+import { changeStation } from '#store/repositories/bench/stations.ts';
+import { addTestCut } from '#store/repositories/dialIn/testCuts.ts';
 import { cut, now, openTestStore } from '#store/tests/testStore.ts';
 import { askEndpoint } from '#e2e/support/askEndpoint.ts';
-import { ENDPOINTS } from '#web/endpoints/listEndpoints.ts';
+import { ENDPOINTS } from '#web/http/listEndpoints.ts';
 
 /** Every GET of the application is asked; none of them writes. */
 let db: Store;

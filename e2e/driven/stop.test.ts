@@ -5,9 +5,9 @@ import { addDrivenRun, drivenContext } from '#e2e/support/drivenRun.ts';
 import { stopRun } from '#server/runs/runOrders.ts';
 import { driveRun, isDriven } from '#server/runs/runLoop.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addMachine } from '#store/repositories/machines.ts';
-import { listRunEvents } from '#store/repositories/runEvents.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { addMachine } from '#store/repositories/book/machines.ts';
+import { listRunEvents } from '#store/repositories/runs/runEvents.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 import { machine, now, openTestStore } from '#store/tests/testStore.ts';
 
 /**

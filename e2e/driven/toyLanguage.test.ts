@@ -4,7 +4,7 @@ import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import type { MachineLanguage } from '#core/protocol/machineLanguage.ts';
 import { at, UnwatchedRuns } from '#e2e/support/unwatchedRuns.ts';
 import { stopRun } from '#server/runs/runOrders.ts';
-import { findMachine } from '#store/repositories/machines.ts';
+import { findMachine } from '#store/repositories/book/machines.ts';
 import { machineFormSchema } from '#web/schemas/station.ts';
 import { machine } from '#store/tests/testStore.ts';
 

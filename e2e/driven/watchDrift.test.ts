@@ -1,14 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { closeAlarm, findOpenAlarm } from '#store/repositories/drift.ts';
-import { keepRevision } from '#store/repositories/keepSettings.ts';
-import { readLogCharts } from '#store/repositories/logCharts.ts';
-import { addRegistrationSheet } from '#store/repositories/registration.ts';
-import { findSetting } from '#store/repositories/settings.ts';
-import { addTestCut } from '#store/repositories/testCuts.ts';
+import { closeAlarm, findOpenAlarm } from '#store/repositories/log/drift.ts';
+import { keepRevision } from '#store/repositories/book/keepSettings.ts';
+import { readLogCharts } from '#store/repositories/log/logCharts.ts';
+import { addRegistrationSheet } from '#store/repositories/bench/registration.ts';
+import { findSetting } from '#store/repositories/book/settings.ts';
+import { addTestCut } from '#store/repositories/dialIn/testCuts.ts';
 import { openTestStore, revision } from '#store/tests/testStore.ts';
-import { watchDrift } from '#web/endpoints/watchDrift.ts';
+import { watchDrift } from '#web/endpoints/upkeep/watchDrift.ts';
 
 /** Drift from graded cuts to doubted settings, with the real model and the real store. */
 let db: Store;

@@ -1,7 +1,7 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
 import { findFreePort } from '#commands/freePort.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import { plotterFile, samplePlan } from '#core/tests/sampleJob.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';

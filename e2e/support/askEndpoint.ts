@@ -1,6 +1,6 @@
 import type { APIContext } from 'astro';
-import type { Endpoint } from '#web/endpoints/defineEndpoint.ts';
-import { findEndpoint } from '#web/endpoints/serveApi.ts';
+import type { Endpoint } from '#web/http/defineEndpoint.ts';
+import { findEndpoint } from '#web/http/serveApi.ts';
 
 /** What a request is made of besides its endpoint. */
 export interface Asked {

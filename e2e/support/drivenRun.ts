@@ -5,12 +5,12 @@ import type { FileOptions } from '#core/program/cutProgram.ts';
 import { makeProgram } from '#core/program/runProgram.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { sampleVinyl } from '#devices/tests/sampleVinyl.ts';
 import { plotterFile, sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addJob } from '#store/repositories/jobs.ts';
-import { startRun } from '#store/repositories/runs.ts';
+import { addJob } from '#store/repositories/jobs/jobs.ts';
+import { startRun } from '#store/repositories/runs/runs.ts';
 import type { ServerContext } from '#server/context/context.ts';
 
 /** Only for tests: a run of many small circles, kissed and then, at another exposure, cut through. */

@@ -6,7 +6,7 @@ import { CSV_COLUMNS } from '#core/book/csvColumns.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { seededRandom, type Random } from '#core/random/seededRandom.ts';
-import { readCsvBook, readJsonBook } from '#web/endpoints/readBookFile.ts';
+import { readCsvBook, readJsonBook } from '#web/endpoints/book/readBookFile.ts';
 
 /** Only for tests: files that are nearly right, read by everything that reads a file. */
 export const IMPORTERS = ['svg', 'dxf', 'hpgl', 'csv', 'json'] as const;

@@ -10,8 +10,8 @@ import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts'
 import { addDrivenRun, drivenContext, type DrivenRun } from '#e2e/support/drivenRun.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 import { migrationSource } from '#store/migrations/listMigrations.ts';
-import { addMachine } from '#store/repositories/machines.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { addMachine } from '#store/repositories/book/machines.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 import { furnish, machine, now } from '#store/tests/testStore.ts';
 import { unloadRun } from '#server/runs/runOrders.ts';
 

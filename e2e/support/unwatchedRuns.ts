@@ -8,8 +8,8 @@ import { oddMachine, type OddMachine } from '#e2e/support/oddMachine.ts';
 import type { ServerContext } from '#server/context/context.ts';
 import { driveRun, isDriven } from '#server/runs/runLoop.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addMachine } from '#store/repositories/machines.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { addMachine } from '#store/repositories/book/machines.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 import { machine, now, openTestStore } from '#store/tests/testStore.ts';
 
 /** Only for tests: runs over links at which nobody looks on, each on a machine of its own. */

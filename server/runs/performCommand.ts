@@ -10,7 +10,7 @@ import { askMachine } from '#server/runs/askMachine.ts';
 import type { Scene } from '#server/runs/scene.ts';
 import { tellMachine } from '#server/runs/tellMachine.ts';
 import { transmit } from '#server/runs/transmit.ts';
-import { findMachine } from '#store/repositories/machines.ts';
+import { findMachine } from '#store/repositories/book/machines.ts';
 
 /** Carries out a command. What comes of it is told to the run; what goes wrong in the program throws. */
 export async function performCommand(scene: Scene, command: RunCommand): Promise<void> {

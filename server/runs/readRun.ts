@@ -1,7 +1,7 @@
 import type { Run } from '#core/run/run.ts';
 import { findLive } from '#server/runs/live.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 
 /**
  * A run as it is kept, and how much of it has gone out by now where its machine says nothing.

@@ -12,7 +12,7 @@ import {
   listDrivenRuns,
   type DrivenRun,
   type WrittenStep,
-} from '#store/repositories/runEvents.ts';
+} from '#store/repositories/runs/runEvents.ts';
 
 /** Something that happened to a run, as it waits to be written down. */
 interface Entry {

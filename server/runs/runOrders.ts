@@ -1,4 +1,4 @@
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { addRepeat } from '#core/program/runProgram.ts';
 import { abilitiesOf } from '#core/protocol/findLanguage.ts';
@@ -9,9 +9,9 @@ import { findLink } from '#server/links/findLink.ts';
 import { findLive } from '#server/runs/live.ts';
 import { watchRun } from '#server/runs/runHub.ts';
 import { tellRun } from '#server/runs/runLoop.ts';
-import { findMachine } from '#store/repositories/machines.ts';
-import { findDrivenRun } from '#store/repositories/runEvents.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { findMachine } from '#store/repositories/book/machines.ts';
+import { findDrivenRun } from '#store/repositories/runs/runEvents.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 
 /** What a person says of the strokes that nobody knows of: they are cut again, or left as they are. */
 export type OpenStroke = 'again' | 'leave';

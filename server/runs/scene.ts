@@ -1,7 +1,7 @@
 import type { RunCourse, RunEvent } from '#core/run/runCourse.ts';
 import type { RunStep } from '#core/run/stepRun.ts';
 import type { ServerContext } from '#server/context/context.ts';
-import type { DrivenRun } from '#store/repositories/runEvents.ts';
+import type { DrivenRun } from '#store/repositories/runs/runEvents.ts';
 
 /** Where a command is carried out: for which run, as it was written when it was given. */
 export interface Scene {

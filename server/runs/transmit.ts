@@ -16,7 +16,7 @@ import { sayInTurns } from '#server/runs/sayInTurns.ts';
 import { streamOut } from '#server/runs/streamOut.ts';
 import { strokeSeconds } from '#server/runs/strokeSeconds.ts';
 import { watchSheet } from '#server/runs/watchSheet.ts';
-import { findRun } from '#store/repositories/runs.ts';
+import { findRun } from '#store/repositories/runs/runs.ts';
 
 /**
  * Sends a part from a stroke on, over the machine's link and in its language, and tells the run what comes of it. It

@@ -6,9 +6,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { backupTo, restoreFrom } from '#store/backup/backupFile.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { MIGRATIONS, migrationSource, migrationsUpTo } from '#store/migrations/listMigrations.ts';
-import { listMaterials, addMaterial } from '#store/repositories/materials.ts';
-import { keepRevision } from '#store/repositories/keepSettings.ts';
-import { addTestCut, listTestCuts } from '#store/repositories/testCuts.ts';
+import { listMaterials, addMaterial } from '#store/repositories/book/materials.ts';
+import { keepRevision } from '#store/repositories/book/keepSettings.ts';
+import { addTestCut, listTestCuts } from '#store/repositories/dialIn/testCuts.ts';
 import { cut, material, now, oldMaterialRow, openTestStore, revision } from '#store/tests/testStore.ts';
 
 /** A copy holds everything, is proven when it is made, and comes back as it was. */

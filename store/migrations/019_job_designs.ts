@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { readSvg } from '#core/drawing/readSvg.ts';
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { boundContour, joinBoxes } from '#core/geometry/box.ts';
 
 /** Jobs hold any kind of drawing, mends to it, roles of single lines, a layout of many pieces, and choices. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import { DRAWING_FORMATS } from '#core/drawing/drawing.ts';
-import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
+import { CUT_ROLES, ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { Job, JobHead } from '#core/job/job.ts';
 import { RUN_STATES, type Run, type StrokeOutcome } from '#core/run/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';

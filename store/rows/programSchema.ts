@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CUT_ROLES } from '#core/drawing/lineRoles.ts';
+import { CUT_ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { RunProgram } from '#core/program/runProgram.ts';
 import { readLanguage } from '#core/protocol/findLanguage.ts';
 import { jsonColumn } from '#store/rows/jsonColumn.ts';

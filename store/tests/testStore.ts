@@ -2,8 +2,8 @@ import type { Layer } from '#core/stack/layer.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 import { migrationSource } from '#store/migrations/listMigrations.ts';
-import { addMaterial, listMaterials, type NewMaterial } from '#store/repositories/materials.ts';
-import { addMachine, type NewMachine } from '#store/repositories/machines.ts';
+import { addMaterial, listMaterials, type NewMaterial } from '#store/repositories/book/materials.ts';
+import { addMachine, type NewMachine } from '#store/repositories/book/machines.ts';
 
 /** Only for tests: what every store test starts from. */
 const url = process.env['FEATHER_TEST_STORE_URL'];

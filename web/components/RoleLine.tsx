@@ -1,4 +1,4 @@
-import type { Role } from '#core/drawing/lineRoles.ts';
+import type { Role } from '#core/drawing/roles/lineRoles.ts';
 import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 
 /** What a line can be for, and what the book keeps settings for. */

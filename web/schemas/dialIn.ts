@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { DIAL_IN_STATES } from '#core/dialIn/dialIn.ts';
 import { TEST_PIECES } from '#core/dialIn/testPiece.ts';
 import { FLAWS } from '#core/stack/depthGrade.ts';
-import { movedSchema } from '#store/repositories/revisionEvidence.ts';
+import { movedSchema } from '#store/repositories/dialIn/revisionEvidence.ts';
 import { cardSchema, scrapSchema } from '#store/rows/dialInRows.ts';
 import {
   benchAnswerSchema,

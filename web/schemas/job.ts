@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DRAWING_FORMATS, MAX_CONTOURS, MAX_DRAWING_LENGTH } from '#core/drawing/drawing.ts';
-import { CUT_ROLES, ROLES } from '#core/drawing/lineRoles.ts';
+import { CUT_ROLES, ROLES } from '#core/drawing/roles/lineRoles.ts';
 import { FREEING_WAYS } from '#core/passes/compareFreeing.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { RISK_KINDS } from '#core/passes/estimateRisks.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { givenSchema, JUDGED_QUANTITIES } from '#store/repositories/judgedPieces.ts';
+import { givenSchema, JUDGED_QUANTITIES } from '#store/repositories/dialIn/judgedPieces.ts';
 
 export const quantitySchema = z.enum(JUDGED_QUANTITIES);
 

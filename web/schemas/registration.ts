@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { CARD_CORNERS } from '#core/sheet/registrationCard.ts';
-import { MOST_SHIFT_MM } from '#core/sheet/registration.ts';
+import { CARD_CORNERS } from '#core/sheet/marks/registrationCard.ts';
+import { MOST_SHIFT_MM } from '#core/sheet/marks/registration.ts';
 import { pointSchema } from '#web/schemas/job.ts';
 
 const shift = z.number('a number of mm').min(-MOST_SHIFT_MM).max(MOST_SHIFT_MM);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { CUT_ROLES } from '#core/drawing/lineRoles.ts';
-import { MOST_SHIFT_MM } from '#core/sheet/registration.ts';
+import { CUT_ROLES } from '#core/drawing/roles/lineRoles.ts';
+import { MOST_SHIFT_MM } from '#core/sheet/marks/registration.ts';
 import { FLAWS } from '#core/stack/depthGrade.ts';
 import { RUN_STATES } from '#core/run/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';

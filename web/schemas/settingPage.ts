@@ -3,7 +3,7 @@ import type { Machine } from '#core/station/machine.ts';
 import type { Blade } from '#core/station/station.ts';
 import type { SettingKey, SettingRevision, ValueSources } from '#core/setting/setting.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
-import type { RevisionEvidence } from '#store/repositories/revisionEvidence.ts';
+import type { RevisionEvidence } from '#store/repositories/dialIn/revisionEvidence.ts';
 import type { AuditReply, BenchAnswer, RelativeReply, SettingSummary } from '#web/schemas/setting.ts';
 
 /** Everything the page of a setting shows; it is made on the server and never leaves it otherwise. */

@@ -1,9 +1,9 @@
 import { findTroubles } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
-import type { RoleFacts } from '#core/drawing/guessRoles.ts';
+import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
-import type { RoleRule } from '#core/drawing/roleRules.ts';
+import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { describeLayout, type ShownLayout } from '#core/job/describeLayout.ts';
 import { layOutJob, type JobDesign } from '#core/job/layOutJob.ts';
 import type { Machine } from '#core/station/machine.ts';

@@ -1,5 +1,5 @@
 import { seededRandom } from '#core/random/seededRandom.ts';
-import { nestPieces, type NestOrder, type NestResult } from '#core/sheet/nestPieces.ts';
+import { nestPieces, type NestOrder, type NestResult } from '#core/sheet/nest/nestPieces.ts';
 
 export interface NestReport {
   /** The best so far, or `null` when the tries are over. */

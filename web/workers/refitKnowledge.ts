@@ -1,10 +1,10 @@
 import { MessageChannel } from 'node:worker_threads';
 import type { FitProgress } from '#core/knowledge/fitKnowledge.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
-import { readBookEvidence } from '#store/repositories/evidence.ts';
-import { addKnowledge, findNewestKnowledge, findPriors } from '#store/repositories/knowledge.ts';
-import { listMachines } from '#store/repositories/machines.ts';
-import { watchDrift } from '#web/endpoints/watchDrift.ts';
+import { readBookEvidence } from '#store/repositories/dialIn/evidence.ts';
+import { addKnowledge, findNewestKnowledge, findPriors } from '#store/repositories/dialIn/knowledge.ts';
+import { listMachines } from '#store/repositories/book/machines.ts';
+import { watchDrift } from '#web/endpoints/upkeep/watchDrift.ts';
 import type { ServerContext } from '#server/context/context.ts';
 import { runTask } from '#web/workers/pool.ts';
 import type { FitOrder } from '#web/workers/tasks/fitBookTask.ts';

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { ROLES } from '#core/drawing/lineRoles.ts';
+import { ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownLine } from '#core/job/describeLayout.ts';
 import type { DrawnImage } from '#core/drawing/drawing.ts';
 import { ROLE_STROKES } from '#web/components/RoleLine.tsx';

@@ -1,8 +1,8 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import { layOutDay, type DayJob } from '#core/prep/dayPlan.ts';
-import { readDayPath } from '#web/endpoints/readDayPath.ts';
-import { writeCalendar } from '#web/endpoints/writeCalendar.ts';
+import { readDayPath } from '#web/pageData/readDayPath.ts';
+import { writeCalendar } from '#web/endpoints/workshop/writeCalendar.ts';
 import { clockOf, readClock } from '#web/islands/day/clock.ts';
 import { DayChart } from '#web/islands/day/DayChart.tsx';
 import { StepPanel } from '#web/islands/day/StepPanel.tsx';

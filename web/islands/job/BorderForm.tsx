@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { RoleFacts } from '#core/drawing/guessRoles.ts';
-import type { Role } from '#core/drawing/lineRoles.ts';
+import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import type { Role } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownDrawing } from '#core/job/describeLayout.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';

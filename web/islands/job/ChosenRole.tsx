@@ -1,4 +1,4 @@
-import { ROLES, type Role } from '#core/drawing/lineRoles.ts';
+import { ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownLine } from '#core/job/describeLayout.ts';
 import { ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import type { JobChange } from '#web/islands/job/useJob.ts';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Undo2 } from 'lucide-react';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
-import type { RoleFacts } from '#core/drawing/guessRoles.ts';
+import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import type { Trouble, TroubleFix } from '#core/checks/trouble.ts';
 import { BorderForm } from '#web/islands/job/BorderForm.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';

@@ -1,4 +1,4 @@
-import { FREEING_ROLES, type Role } from '#core/drawing/lineRoles.ts';
+import { FREEING_ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
 import { STRATEGY_WORDS } from '#core/setting/settingFields.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';

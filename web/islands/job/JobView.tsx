@@ -2,7 +2,7 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Tabs } from 'radix-ui';
 import type { Trouble } from '#core/checks/trouble.ts';
-import type { ShownJob } from '#web/endpoints/showJob.ts';
+import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { CutPanel } from '#web/islands/job/CutPanel.tsx';
 import { DrawingPanel } from '#web/islands/job/DrawingPanel.tsx';
 import { JobCanvas } from '#web/islands/job/JobCanvas.tsx';

@@ -1,5 +1,5 @@
 import { forceUnit, gfOf, gfToForce } from '#core/units/forceScale.ts';
-import type { ShownJob } from '#web/endpoints/showJob.ts';
+import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { freshBladeFactor, WEAR_EFFECT } from '#core/wear/bladeLife.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { RouteStep } from '#core/passes/routeSteps.ts';

@@ -1,9 +1,9 @@
 import { BookmarkPlus } from 'lucide-react';
-import type { RoleFacts } from '#core/drawing/guessRoles.ts';
-import { ROLES, type Role } from '#core/drawing/lineRoles.ts';
-import { findRule, ruleFromGroup } from '#core/drawing/roleRules.ts';
+import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import { ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
+import { findRule, ruleFromGroup } from '#core/drawing/roles/roleRules.ts';
 import type { ShownGroup } from '#core/job/describeLayout.ts';
-import type { KeptRule } from '#store/repositories/roleRules.ts';
+import type { KeptRule } from '#store/repositories/jobs/roleRules.ts';
 import { ChosenRole } from '#web/islands/job/ChosenRole.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';

@@ -1,7 +1,7 @@
 import { RotateCw } from 'lucide-react';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
-import type { ShownJob } from '#web/endpoints/showJob.ts';
+import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { EdgePanel } from '#web/islands/job/EdgePanel.tsx';
 import { LayoutForm } from '#web/islands/job/LayoutForm.tsx';
 import { RemnantNote } from '#web/islands/shared/RemnantNote.tsx';

@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
-import type { RoleFacts } from '#core/drawing/guessRoles.ts';
+import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import type { ShownLayout } from '#core/job/describeLayout.ts';
 import type { Machine } from '#core/station/machine.ts';
-import type { KeptRule } from '#store/repositories/roleRules.ts';
+import type { KeptRule } from '#store/repositories/jobs/roleRules.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { DesignOrder, DesignReport } from '#web/workers/designJob.ts';

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { listTaken } from '#core/job/layOutJob.ts';
-import type { NestResult } from '#core/sheet/nestPieces.ts';
+import type { NestResult } from '#core/sheet/nest/nestPieces.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { JobReply } from '#web/schemas/job.ts';

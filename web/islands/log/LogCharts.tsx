@@ -13,7 +13,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
-import type { LogCharts as Charts } from '#store/repositories/logCharts.ts';
+import type { LogCharts as Charts } from '#store/repositories/log/logCharts.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 
 const TICK = { fill: 'var(--color-muted)', fontSize: 13 };

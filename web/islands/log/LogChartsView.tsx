@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { LogCharts as Charts } from '#store/repositories/logCharts.ts';
+import type { LogCharts as Charts } from '#store/repositories/log/logCharts.ts';
 import { ForceChart, LogCharts } from '#web/islands/log/LogCharts.tsx';
 
 interface Props {

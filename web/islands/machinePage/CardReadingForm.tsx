@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { CARD_CORNERS, type CardReading } from '#core/sheet/registrationCard.ts';
+import { CARD_CORNERS, type CardReading } from '#core/sheet/marks/registrationCard.ts';
 
 interface Props {
   /** Resolves to true when the reading was kept. */

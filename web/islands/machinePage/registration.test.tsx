@@ -2,7 +2,7 @@
 import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { CARD_CORNERS } from '#core/sheet/registrationCard.ts';
+import { CARD_CORNERS } from '#core/sheet/marks/registrationCard.ts';
 import { CardReadingForm } from '#web/islands/machinePage/CardReadingForm.tsx';
 import { RegistrationPanel } from '#web/islands/machinePage/RegistrationPanel.tsx';
 import type { RegistrationReply } from '#web/schemas/registration.ts';

@@ -1,6 +1,6 @@
 import { PackageOpen, Repeat } from 'lucide-react';
 import { passesDone } from '#core/program/passesDone.ts';
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import type { Look } from '#web/islands/run/useLook.ts';

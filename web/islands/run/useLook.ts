@@ -1,5 +1,5 @@
 import { useState, type PointerEvent } from 'react';
-import type { CutRole } from '#core/drawing/lineRoles.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';

@@ -4,11 +4,11 @@ import type { MouseEvent } from 'react';
 import type { Blade, LoadedSheet, Mat, Station } from '#core/station/station.ts';
 import { openLots, type MaterialDetails } from '#core/stack/materialDetails.ts';
 import { nameCondition } from '#core/stack/material.ts';
-import type { GoingRun } from '#store/repositories/goingRuns.ts';
+import type { GoingRun } from '#store/repositories/runs/goingRuns.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { BladeQuill } from '#web/islands/stationRail/BladeQuill.tsx';
 import { RailSlot } from '#web/islands/stationRail/RailSlot.tsx';
-import type { Timer } from '#store/repositories/waits.ts';
+import type { Timer } from '#store/repositories/jobs/waits.ts';
 import { WaitSlot } from '#web/islands/stationRail/WaitSlot.tsx';
 import { useStationRail } from '#web/islands/stationRail/useStationRail.ts';
 

@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { minutesLeft, WAIT_KINDS, WAIT_WORDS, type WaitKind } from '#core/prep/waits.ts';
-import type { Timer } from '#store/repositories/waits.ts';
+import type { Timer } from '#store/repositories/jobs/waits.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 

@@ -3,7 +3,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Station } from '#core/station/station.ts';
-import type { GoingRun } from '#store/repositories/goingRuns.ts';
+import type { GoingRun } from '#store/repositories/runs/goingRuns.ts';
 import { StationRail } from '#web/islands/stationRail/StationRail.tsx';
 import { sampleBlade, sampleMachine, sampleMaterial, sampleStation } from '#web/tests/sampleBook.ts';
 import { refusal, stubServer } from '#web/tests/stubServer.ts';

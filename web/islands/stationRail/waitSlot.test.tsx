@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Timer } from '#store/repositories/waits.ts';
+import type { Timer } from '#store/repositories/jobs/waits.ts';
 import { WaitSlot } from '#web/islands/stationRail/WaitSlot.tsx';
 import { refusal, stubServer } from '#web/tests/stubServer.ts';
 

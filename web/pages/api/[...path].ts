@@ -1,4 +1,4 @@
 import type { APIRoute } from 'astro';
-import { serveApi } from '#web/endpoints/serveApi.ts';
+import { serveApi } from '#web/http/serveApi.ts';
 
 export const ALL: APIRoute = serveApi;

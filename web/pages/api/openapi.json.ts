@@ -1,4 +1,4 @@
 import type { APIRoute } from 'astro';
-import { describeApi } from '#web/endpoints/describeApi.ts';
+import { describeApi } from '#web/http/describeApi.ts';
 
 export const GET: APIRoute = () => Response.json(describeApi());

@@ -4,7 +4,7 @@ import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
 import type { ThresholdEffect } from '#core/knowledge/believeSheet.ts';
 import type { LoadedStation } from '#core/station/station.ts';
-import type { NormalPrior } from '#core/threshold/normalPrior.ts';
+import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';
 
 /** What is asked of a search, as plain data. */

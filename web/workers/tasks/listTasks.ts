@@ -1,8 +1,8 @@
 import { believeInDetail } from '#core/knowledge/believeSheet.ts';
 import { judgeEvents } from '#core/wear/judgeEvents.ts';
-import { drawLabels } from '#web/endpoints/drawLabels.ts';
-import { drawRunSheet } from '#web/endpoints/drawRunSheet.ts';
-import { readCsvBook, readJsonBook } from '#web/endpoints/readBookFile.ts';
+import { drawLabels } from '#web/endpoints/jobs/drawLabels.ts';
+import { drawRunSheet } from '#web/endpoints/jobs/drawRunSheet.ts';
+import { readCsvBook, readJsonBook } from '#web/endpoints/book/readBookFile.ts';
 import {
   answerTask,
   effortTask,

@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
-import { sheetModel } from '#core/threshold/sheetModel.ts';
+import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 
 const fits = new LRUCache<string, ThresholdPosterior>({ max: 40 });
 

@@ -1,0 +1,81 @@
+import type { Drawing, DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
+import { isCutRole, roleOf, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
+import { composeAffine, mapContour, mapPoint } from '#core/geometry/affine.ts';
+import { areaOfBox, boundContour, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
+import { affineOf, type Layout } from '#core/sheet/layout.ts';
+import { requireSheet, type Sheet } from '#core/sheet/sheetSize.ts';
+import type { Piece } from '#core/sheet/nest/splitPieces.ts';
+
+/** A line at its place on the sheet. Its id is its own; `sourceId` is that of the line in the drawing. */
+export interface PlacedLine extends DrawnContour {
+  readonly sourceId: number;
+  /** Which placement of the layout it belongs to. */
+  readonly copy: number;
+}
+
+/** The lines on one sheet. */
+export interface PlacedSheet {
+  readonly lines: readonly PlacedLine[];
+  readonly images: readonly DrawnImage[];
+  /** Around what is cut, or around all where nothing is; `null` for an empty sheet. */
+  readonly box: BoxMm | null;
+  /** By how many mm cut lines reach over each usable edge; 0 where they fit. */
+  readonly over: Readonly<Record<'left' | 'top' | 'right' | 'bottom', number>>;
+  readonly isInside: boolean;
+}
+
+/** Dust of floating point that is not a line outside the sheet, mm. */
+const DUST_MM = 1e-6;
+
+/**
+ * Puts the pieces of one sheet of a layout on it.
+ *
+ * @param sheetIndex which sheet of the job, from 0
+ * @throws AppError `badInput` when the sheet has no usable area
+ */
+export function placePieces(
+  drawing: Drawing,
+  given: GivenRoles,
+  pieces: readonly Piece[],
+  { placements }: Pick<Layout, 'placements'>,
+  sheet: Sheet,
+  sheetIndex = 0,
+): PlacedSheet {
+  requireSheet(sheet);
+  const lines: PlacedLine[] = [];
+  const images: DrawnImage[] = [];
+  const boxes: BoxMm[] = [];
+  const byId = new Map(drawing.contours.map((line) => [line.id, line]));
+  const owners = drawing.images.map((image) => ownerOf(image, pieces));
+  for (const [copy, placement] of placements.entries()) {
+    const piece = pieces[placement.piece];
+    if (!piece || placement.sheet !== sheetIndex) continue;
+    const affine = affineOf(piece.box, placement);
+    for (const sourceId of piece.lineIds) {
+      const source = byId.get(sourceId) as DrawnContour;
+      const contour = mapContour(affine, source.contour);
+      if (isCutRole(roleOf(source, given))) boxes.push(boundContour(contour));
+      lines.push({ ...source, contour, id: lines.length, sourceId, copy });
+    }
+    const own = drawing.images.filter((_, index) => owners[index] === piece.index);
+    images.push(...own.map((image) => ({ ...image, toMm: composeAffine(affine, image.toMm) })));
+  }
+  const all = boxes.length > 0 ? boxes : lines.map(({ contour }) => boundContour(contour));
+  const box = all.length > 0 ? joinBoxes(all) : null;
+  const beyond = (value: number) => (box && value > DUST_MM ? value : 0);
+  const { marginMm, widthMm, heightMm } = sheet;
+  const over = {
+    left: beyond(marginMm - (box?.minX ?? 0)),
+    top: beyond(marginMm - (box?.minY ?? 0)),
+    right: beyond((box?.maxX ?? 0) - (widthMm - marginMm)),
+    bottom: beyond((box?.maxY ?? 0) - (heightMm - marginMm)),
+  };
+  return { lines, images, box, over, isInside: over.left + over.top + over.right + over.bottom === 0 };
+}
+
+/** The smallest piece in whose box the middle of a picture lies; the first where it lies in none. */
+function ownerOf({ toMm }: DrawnImage, pieces: readonly Piece[]): number {
+  const { x, y } = mapPoint(toMm, { x: 0.5, y: 0.5 });
+  const around = pieces.filter(({ box }) => x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY);
+  return around.sort((a, b) => areaOfBox(a.box) - areaOfBox(b.box))[0]?.index ?? 0;
+}

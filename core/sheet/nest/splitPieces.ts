@@ -1,0 +1,87 @@
+import { startOf } from '#core/geometry/contour.ts';
+import Flatbush from 'flatbush';
+import { groupBy } from '#core/collections/groupBy.ts';
+import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
+import { isCutRole, roleOf, type GivenRoles, type Role } from '#core/drawing/roles/lineRoles.ts';
+import { areaOfBox, boundContour, encloses, joinBoxes, middleOf, type BoxMm } from '#core/geometry/box.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import { isInside } from '#core/geometry/polygon.ts';
+
+/** What can be moved on a sheet by itself: an outermost outline with everything in it. */
+export interface Piece {
+  readonly index: number;
+  readonly lineIds: readonly number[];
+  /** Around all lines that are cut, or all lines where none is. */
+  readonly box: BoxMm;
+}
+
+/** What lies in what needs no cutting tolerance, mm. */
+const LOOK_MM = 0.1;
+
+interface Line {
+  readonly line: DrawnContour;
+  readonly role: Role | null;
+  readonly box: BoxMm;
+}
+
+/**
+ * The pieces of a drawing. With `isWhole` there is one: everything, as it was drawn. Otherwise every outermost closed
+ * line that is cut makes a piece, lines in it and art over it go with it, and what lies outside all makes pieces of
+ * its own. Lines to ignore belong to none.
+ */
+export function splitPieces(drawing: Drawing, given: GivenRoles, isWhole: boolean): readonly Piece[] {
+  const lines = drawing.contours
+    .map((line): Line => ({ line, role: roleOf(line, given), box: boundContour(line.contour) }))
+    .filter(({ role }) => role !== 'ignore');
+  if (lines.length === 0) return [];
+  if (isWhole) return [toPiece(0, lines)];
+  const owners = findOwners(lines);
+  const groups = groupBy(lines.keys(), (index) => owners[index] as number);
+  return [...groups.values()].map((group, index) =>
+    toPiece(
+      index,
+      group.map((one) => lines[one] as Line),
+    ),
+  );
+}
+
+/** For each line the outermost outline it belongs to: itself where it lies in none. */
+function findOwners(lines: readonly Line[]): readonly number[] {
+  const outlines = lines
+    .map((line, index) => ({ ...line, index }))
+    .filter(({ line, role }) => line.contour.isClosed && isCutRole(role))
+    .sort((a, b) => areaOfBox(b.box) - areaOfBox(a.box));
+  const tree = outlines.length > 0 ? new Flatbush(outlines.length) : null;
+  for (const { box } of outlines) tree?.add(box.minX, box.minY, box.maxX, box.maxY);
+  tree?.finish();
+  const rings = new Map<number, readonly PointMm[]>();
+  const ringOf = (rank: number) => {
+    const known = rings.get(rank);
+    if (known) return known;
+    const ring = flattenContour((outlines[rank] as Line).line.contour, LOOK_MM);
+    rings.set(rank, ring);
+    return ring;
+  };
+  return lines.map(({ line, role, box }, index) => {
+    const isCut = isCutRole(role);
+    const at = isCut ? startOf(line.contour) : middleOf(box);
+    const near = (tree?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [])
+      .sort((a, b) => a - b)
+      .filter((rank) => outlines[rank]?.index !== index);
+    const around = near.find((rank) => {
+      const outer = outlines[rank] as Line;
+      if (isCut && !(areaOfBox(outer.box) > areaOfBox(box) && encloses(outer.box, box))) return false;
+      return isInside(at, ringOf(rank));
+    });
+    // Art that lies over an edge goes with what it lies over.
+    const owner = around ?? (isCut ? undefined : near[0]);
+    return owner === undefined ? index : (outlines[owner] as { readonly index: number }).index;
+  });
+}
+
+function toPiece(index: number, lines: readonly Line[]): Piece {
+  const cut = lines.filter(({ role }) => isCutRole(role));
+  const shown = cut.length > 0 ? cut : lines;
+  return { index, lineIds: lines.map(({ line }) => line.id), box: joinBoxes(shown.map(({ box }) => box)) };
+}

@@ -1,0 +1,112 @@
+import { gradeIntervals } from '#core/threshold/sheetModel/gradeIntervals.ts';
+import type { Link } from '#core/threshold/numerics/link.ts';
+
+/** Probabilities below this are counted as this, so that one impossible grade cannot end a fit. */
+export const PROBABILITY_FLOOR = 1e-300;
+
+/** A grade less likely than this adds nothing to the expected information. */
+const NEGLIGIBLE = 1e-14;
+
+/**
+ * What one seen grade says about the K - 1 standardised edges of an ordinal model. The buffers belong to the kernel
+ * and are overwritten by the next call: fits ask this millions of times.
+ */
+export interface OrdinalKernel {
+  /** ln P(a grade from `seen` to `last` was seen); one grade alone when `last` is left out. */
+  readonly logChance: (indexes: Float64Array, seen: number, last?: number) => number;
+  /** The same, and leaves gradient and expected information by the edges in {@link edgeScore}, {@link edgeInformation}. */
+  readonly observe: (indexes: Float64Array, seen: number, last?: number) => number;
+  /** d ln P(seen) / d index, length K - 1. */
+  readonly edgeScore: Float64Array;
+  /** Fisher information of one observation, (K - 1) x (K - 1), row-major, symmetric. */
+  readonly edgeInformation: Float64Array;
+}
+
+/**
+ * Makes the kernel of an ordinal model with K grades: every fit of ours, of a sheet, of a whole book or of published
+ * data, is a map from parameters to edges in front of it.
+ *
+ * @param misjudging P(seen | true), row per true grade, or `null` when grades are read without error
+ */
+export function makeOrdinalKernel(
+  link: Link,
+  gradeCount: number,
+  misjudging: readonly Float64Array[] | null,
+): OrdinalKernel {
+  const edges = gradeCount - 1;
+  const truth = new Float64Array(gradeCount);
+  const edgeScore = new Float64Array(edges);
+  const edgeInformation = new Float64Array(edges * edges);
+  const densities = new Float64Array(edges);
+  // How a seen grade's chance moves with an edge, but for the density there: lowering a boundary moves chance from
+  // the grade below it to the grade above.
+  const moves = Array.from({ length: gradeCount }, (_, seen) =>
+    Float64Array.from(
+      { length: edges },
+      (_, edge) => readAs(misjudging, edge + 1, seen) - readAs(misjudging, edge, seen),
+    ),
+  );
+  const columns = moves.map((_, seen) =>
+    Float64Array.from({ length: gradeCount }, (_, grade) => readAs(misjudging, grade, seen)),
+  );
+
+  const chanceOf = (seen: number): number => {
+    const column = columns[seen] as Float64Array;
+    let sum = 0;
+    for (let grade = 0; grade < gradeCount; grade++) {
+      sum += (column[grade] as number) * (truth[grade] as number);
+    }
+    return sum;
+  };
+
+  const chanceOfRange = (seen: number, last: number): number => {
+    let sum = 0;
+    for (let grade = seen; grade <= last; grade++) sum += chanceOf(grade);
+    return Math.max(sum, PROBABILITY_FLOOR);
+  };
+
+  const logChance = (indexes: Float64Array, seen: number, last = seen): number => {
+    gradeIntervals(link, indexes, truth);
+    return Math.log(chanceOfRange(seen, last));
+  };
+
+  const observe = (indexes: Float64Array, seen: number, last = seen): number => {
+    gradeIntervals(link, indexes, truth);
+    for (let edge = 0; edge < edges; edge++) densities[edge] = link.pdf(indexes[edge] as number);
+    edgeInformation.fill(0);
+    for (let grade = 0; grade < gradeCount; grade++) {
+      const chance = chanceOf(grade);
+      if (chance > NEGLIGIBLE) addOuter(edgeInformation, moves[grade] as Float64Array, densities, chance);
+    }
+    const seenChance = chanceOfRange(seen, last);
+    edgeScore.fill(0);
+    for (let grade = seen; grade <= last; grade++) {
+      const move = moves[grade] as Float64Array;
+      for (let edge = 0; edge < edges; edge++) {
+        edgeScore[edge] =
+          (edgeScore[edge] as number) + ((move[edge] as number) * (densities[edge] as number)) / seenChance;
+      }
+    }
+    return Math.log(seenChance);
+  };
+  return { logChance, observe, edgeScore, edgeInformation };
+}
+
+function readAs(misjudging: readonly Float64Array[] | null, truth: number, seen: number): number {
+  if (misjudging === null) return truth === seen ? 1 : 0;
+  return (misjudging[truth] as Float64Array)[seen] as number;
+}
+
+/** Adds d dᵀ / chance for d = move * density. Misjudging reaches two grades, so most of d is zero. */
+function addOuter(into: Float64Array, move: Float64Array, densities: Float64Array, chance: number): void {
+  const edges = densities.length;
+  for (let a = 0; a < edges; a++) {
+    const left = (move[a] as number) * (densities[a] as number);
+    if (left === 0) continue;
+    for (let b = 0; b < edges; b++) {
+      const index = a * edges + b;
+      into[index] =
+        (into[index] as number) + (left * (move[b] as number) * (densities[b] as number)) / chance;
+    }
+  }
+}

@@ -1,0 +1,210 @@
+import { AppError } from '#core/errors/appError.ts';
+import { gradesOfStack, type DepthGrade } from '#core/stack/depthGrade.ts';
+import type { SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
+import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
+import { effectMultipliers, shiftBy } from '#core/threshold/sheetModel/latentShift.ts';
+import { CELL_WEIGHT, LOAD_NODES, LOAD_SPREAD, OWN_SPREAD } from '#core/threshold/loads.ts';
+import { misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
+import {
+  makeOrdinalKernel,
+  PROBABILITY_FLOOR,
+  type OrdinalKernel,
+} from '#core/threshold/sheetModel/ordinalKernel.ts';
+import { sheetBoundaries } from '#core/threshold/sheetModel/sheetBoundaries.ts';
+import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
+import type { Trial } from '#core/threshold/trial.ts';
+
+/** A trial with everything worked out that no parameter changes. */
+export interface PreparedTrial {
+  readonly lnForce: number;
+  readonly by: ReturnType<typeof effectMultipliers>;
+  /** Position of the seen grade among the sheet's grades. */
+  readonly seen: number;
+  /** The deepest position it may have had; the same as `seen` for one grade. */
+  readonly last: number;
+  /** How far it counts, 0 to 1: a run or an old lot counts less than a fresh test cut. */
+  readonly weight: number;
+  /** The load whose noise it shares, or `undefined`. */
+  readonly load: number | undefined;
+}
+
+/** The likelihood of the trials of one sheet by its parameters (12 on a layered sheet, 8 on a single layer). */
+export interface SheetLikelihood {
+  readonly grades: readonly DepthGrade[];
+  /** @throws AppError `badInput` for a force that is not above 0 or a grade this sheet cannot show */
+  readonly prepare: (trial: Trial) => PreparedTrial;
+  /** Log likelihood; the cells of a load count for less instead of sharing their noise. */
+  readonly value: (trials: readonly PreparedTrial[], parameters: Float64Array) => number;
+  /** Log likelihood with the shared noise of each load integrated out. @param loads from groupLoads */
+  readonly exactValue: (loads: readonly (readonly PreparedTrial[])[], parameters: Float64Array) => number;
+  /** Adds gradient and expected information of the trials to what is there; returns their log likelihood. */
+  readonly derive: (
+    trials: readonly PreparedTrial[],
+    parameters: Float64Array,
+    score: Float64Array,
+    information: SquareMatrix,
+  ) => number;
+}
+
+/** The likelihoods of both kinds of sheet; they hold scratch space, so there is one of each. */
+export const SHEET_LIKELIHOODS = {
+  layered: makeSheetLikelihood(true),
+  single: makeSheetLikelihood(false),
+} as const;
+
+/** Where a trial stands against the boundaries: fills the kernel's indexes. */
+interface Placing {
+  readonly indexes: Float64Array;
+  readonly positions: Float64Array;
+  readonly spread: number;
+}
+
+function place(
+  trial: PreparedTrial,
+  parameters: Float64Array,
+  { indexes, positions, spread }: Placing,
+  shift = 0,
+): void {
+  const latent = trial.lnForce + shiftBy(parameters, trial.by) - (parameters[P.threshold] as number) + shift;
+  for (let edge = 0; edge < indexes.length; edge++) {
+    indexes[edge] = (latent - (positions[edge] as number)) / spread;
+  }
+}
+
+/**
+ * Weighted likelihoods are power priors: evidence from elsewhere counts as a fraction of a trial.
+ * Source: Ibrahim and Chen 2000, Power prior distributions for regression models, Statistical Science 15.
+ */
+function makeSheetLikelihood(isLayered: boolean): SheetLikelihood {
+  const grades = gradesOfStack(isLayered);
+  const kernel = makeOrdinalKernel(FAST_PROBIT, grades.length, misjudgingMatrix(grades.length));
+  const indexes = new Float64Array(grades.length - 1);
+  const placingAt = (parameters: Float64Array): Placing => ({
+    indexes,
+    positions: sheetBoundaries(parameters).positions,
+    spread: Math.exp(parameters[P.spread] as number),
+  });
+  return {
+    grades,
+    prepare: (trial) => prepareTrial(trial, grades),
+    value: (trials, parameters) => {
+      const placing = placingAt(parameters);
+      let sum = 0;
+      for (const trial of trials) {
+        place(trial, parameters, placing);
+        sum += weightOf(trial) * kernel.logChance(indexes, trial.seen, trial.last);
+      }
+      return sum;
+    },
+    exactValue: (loads, parameters) => {
+      const placing = placingAt(parameters);
+      let sum = 0;
+      for (const load of loads) sum += valueLoad(load, parameters, placing, kernel);
+      return sum;
+    },
+    derive: (trials, parameters, score, information) =>
+      deriveTrials(trials, parameters, kernel, indexes, { score, information }),
+  };
+}
+
+/** Log likelihood of one load: a cut by itself, or cells whose shared shift is integrated out. */
+function valueLoad(
+  load: readonly PreparedTrial[],
+  parameters: Float64Array,
+  placing: Placing,
+  kernel: OrdinalKernel,
+): number {
+  const [first] = load;
+  if (load.length === 1 && first) {
+    place(first, parameters, placing);
+    return first.weight * kernel.logChance(placing.indexes, first.seen, first.last);
+  }
+  const own = { ...placing, spread: placing.spread * OWN_SPREAD };
+  let chance = 0;
+  for (const [node, weight] of LOAD_NODES) {
+    let logChance = 0;
+    for (const cell of load) {
+      place(cell, parameters, own, node * placing.spread * LOAD_SPREAD);
+      logChance += cell.weight * kernel.logChance(own.indexes, cell.seen, cell.last);
+    }
+    chance += weight * Math.exp(logChance);
+  }
+  return Math.log(Math.max(chance, PROBABILITY_FLOOR));
+}
+
+function deriveTrials(
+  trials: readonly PreparedTrial[],
+  parameters: Float64Array,
+  kernel: OrdinalKernel,
+  indexes: Float64Array,
+  { score, information }: { readonly score: Float64Array; readonly information: SquareMatrix },
+): number {
+  const { positions, gradient } = sheetBoundaries(parameters);
+  const spread = Math.exp(parameters[P.spread] as number);
+  const size = parameters.length;
+  const slopes = gradient.map((change) => -change / spread);
+  for (let edge = 0; edge < indexes.length; edge++) slopes[edge * size + P.threshold] = -1 / spread;
+  let sum = 0;
+  for (const trial of trials) {
+    place(trial, parameters, { indexes, positions, spread });
+    const weight = weightOf(trial);
+    sum += weight * kernel.observe(indexes, trial.seen, trial.last);
+    for (let edge = 0; edge < indexes.length; edge++) {
+      const row = edge * size;
+      slopes[row + P.spread] = -(indexes[edge] as number);
+      slopes[row + P.passes] = trial.by.passes / spread;
+      slopes[row + P.wear] = trial.by.wear / spread;
+      slopes[row + P.speed] = trial.by.speed / spread;
+    }
+    addThrough(slopes, kernel.edgeScore, kernel.edgeInformation, weight, score, information);
+  }
+  return sum;
+}
+
+function weightOf({ weight, load }: PreparedTrial): number {
+  return load === undefined ? weight : weight * CELL_WEIGHT;
+}
+
+function prepareTrial(trial: Trial, grades: readonly DepthGrade[]): PreparedTrial {
+  const seen = grades.indexOf(trial.grade);
+  if (seen < 0)
+    throw new AppError('badInput', `this sheet has no grade ${trial.grade}; it shows ${grades.join(', ')}`);
+  if (!(trial.forceGf > 0)) throw new AppError('badInput', `force ${trial.forceGf} gf is not above 0`);
+  return {
+    lnForce: Math.log(trial.forceGf),
+    by: effectMultipliers(trial),
+    seen,
+    last: Math.max(seen, grades.indexOf(trial.upTo ?? trial.grade)),
+    weight: trial.weight ?? 1,
+    load: trial.load,
+  };
+}
+
+/** Adds weight Jᵀ s and weight Jᵀ W J for the slopes J (edge x parameter). */
+function addThrough(
+  slopes: Float64Array,
+  edgeScore: Float64Array,
+  edgeInformation: Float64Array,
+  weight: number,
+  score: Float64Array,
+  information: SquareMatrix,
+): void {
+  const size = score.length;
+  const edges = edgeScore.length;
+  for (let a = 0; a < edges; a++) {
+    const pull = weight * (edgeScore[a] as number);
+    for (let j = 0; j < size; j++) score[j] = (score[j] as number) + pull * (slopes[a * size + j] as number);
+    for (let j = 0; j < size; j++) {
+      let half = 0;
+      for (let b = 0; b < edges; b++) {
+        half += (edgeInformation[a * edges + b] as number) * (slopes[b * size + j] as number);
+      }
+      if (half === 0) continue;
+      half *= weight;
+      for (let k = 0; k < size; k++) {
+        const index = k * size + j;
+        information[index] = (information[index] as number) + half * (slopes[a * size + k] as number);
+      }
+    }
+  }
+}

@@ -1,0 +1,112 @@
+import { AppError } from '#core/errors/appError.ts';
+import type { Machine, PLAIN_EQUIPMENT } from '#core/station/machine.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { addAudit } from '#store/repositories/log/audit.ts';
+import { findCalibrations } from '#store/repositories/book/calibrations.ts';
+import { insertUnique } from '#store/repositories/workshop/insertUnique.ts';
+import { insertOrRefuse, requireVersion } from '#store/repositories/book/materials.ts';
+import { machineFacts, readMachineRow } from '#store/rows/stationRows.ts';
+
+type Equipment = keyof typeof PLAIN_EQUIPMENT;
+/** A machine before it has an id; what it carries may be left out. */
+export type NewMachine = Omit<Machine, 'id' | 'version' | 'isArchived' | Equipment> &
+  Partial<Pick<Machine, Equipment>>;
+
+/** All machines, their scales as measured where they were; those put away only when asked for. */
+export async function listMachines(db: Store, withArchived = false): Promise<readonly Machine[]> {
+  const rows = db('machines').orderBy('id');
+  if (!withArchived) void rows.whereNull('archived_at');
+  return measured(db, (await rows).map(readMachineRow));
+}
+
+/** @throws AppError `notFound` */
+export async function findMachine(db: Store, id: number): Promise<Machine> {
+  const row = await db('machines').where({ id }).first();
+  if (!row) throw new AppError('notFound', `there is no machine ${id}`);
+  const [machine] = await measured(db, [readMachineRow(row)]);
+  return machine as Machine;
+}
+
+/** Adds a machine and its empty station. @throws AppError `conflict` when the name is taken */
+export async function addMachine(db: Store, machine: NewMachine, now: Date, author = ''): Promise<number> {
+  return db.transaction(async (transaction) => {
+    const row = { ...machineColumns(machine), created_at: now };
+    const id = await insertUnique(transaction, 'machines', takenWords(machine), row);
+    await transaction('stations').insert({ machine_id: id, lot: '' });
+    const what = `${machine.name} added`;
+    await addAudit(
+      transaction,
+      { entity: 'machine', entityId: id, action: 'add', what, after: machine, author },
+      now,
+    );
+    return id;
+  });
+}
+
+/**
+ * Changes a machine.
+ *
+ * @returns the id of the audit entry, by which the change can be taken back
+ * @throws AppError `conflict` when somebody changed it meanwhile or the name is taken, `notFound`
+ */
+export async function changeMachine(
+  db: Store,
+  id: number,
+  machine: NewMachine,
+  version: number,
+  author: string,
+  now: Date,
+  undoes?: number,
+): Promise<number> {
+  return db.transaction(async (transaction) => {
+    await transaction('machines').where({ id }).forUpdate().first();
+    const before = await findMachine(transaction, id);
+    requireVersion(before.version, version, before.name);
+    const row = { ...machineColumns(machine), version: version + 1 };
+    await insertOrRefuse(takenWords(machine), () => transaction('machines').where({ id }).update(row));
+    const what = `${machine.name} changed`;
+    const after = await findMachine(transaction, id);
+    const entry = { entity: 'machine', entityId: id, action: 'change', what, before, after, author } as const;
+    return addAudit(transaction, undoes ? { ...entry, undoes } : entry, now);
+  });
+}
+
+/** Puts a machine away, or takes it back out. */
+export async function setMachineArchived(
+  db: Store,
+  id: number,
+  isArchived: boolean,
+  author: string,
+  now: Date,
+): Promise<number> {
+  return db.transaction(async (transaction) => {
+    const { name } = await findMachine(transaction, id);
+    await transaction('machines')
+      .where({ id })
+      .update({ archived_at: isArchived ? now : null });
+    const what = `${name} ${isArchived ? 'put away' : 'taken back out'}`;
+    const action = isArchived ? 'archive' : 'restore';
+    return addAudit(transaction, { entity: 'machine', entityId: id, action, what, author }, now);
+  });
+}
+
+/** Puts the newest calibration into each force scale: from then on the scale is what was measured. */
+async function measured(db: Store, machines: readonly Machine[]): Promise<readonly Machine[]> {
+  const found = await findCalibrations(
+    db,
+    machines.map(({ id }) => id),
+  );
+  return machines.map((machine) => {
+    const points = found.get(machine.id)?.fitted.points.map(({ force, gf }) => ({ force, gf }));
+    return points ? { ...machine, forceScale: { ...machine.forceScale, measured: points } } : machine;
+  });
+}
+
+function takenWords({ name }: Pick<Machine, 'name'>): string {
+  return `there is already a machine named ${name}`;
+}
+
+function machineColumns(machine: NewMachine): Record<string, unknown> {
+  const { name, kind } = machine;
+  return { name, kind, facts: JSON.stringify(machineFacts.parse(machine)) };
+}

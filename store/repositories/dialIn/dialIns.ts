@@ -1,0 +1,257 @@
+import type { DialIn, DialInScrap, PendingCard } from '#core/dialIn/dialIn.ts';
+import { AppError } from '#core/errors/appError.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { addTestCut, type NewTestCut } from '#store/repositories/dialIn/testCuts.ts';
+import { readDialInRow } from '#store/rows/dialInRows.ts';
+
+/** What a dial-in is opened for. */
+export type NewDialIn = Pick<
+  DialIn,
+  | 'machineId'
+  | 'conditionId'
+  | 'lot'
+  | 'colour'
+  | 'operation'
+  | 'passes'
+  | 'speed'
+  | 'exposureMm'
+  | 'scrap'
+  | 'author'
+>;
+
+/** @throws AppError `notFound` */
+export async function findDialIn(db: Store, id: number): Promise<DialIn> {
+  const row: unknown = await dialIns(db).where({ 'dial_ins.id': id }).first();
+  if (!row) throw new AppError('notFound', `there is no dial-in ${id}`);
+  return readDialInRow(row);
+}
+
+/** Searches with the card that waits for its grades. */
+function dialIns(db: Store) {
+  return db('dial_ins')
+    .leftJoin('dial_in_cards as card', (on) =>
+      on.on('card.dial_in_id', 'dial_ins.id').andOnVal('card.is_waiting', true),
+    )
+    .select('dial_ins.*', 'card.load_number as card_load')
+    .select('card.purpose as card_purpose', 'card.forces as card_forces');
+}
+
+/** The open search for this very sheet, machine and operation, or `null`. */
+export async function findOpenDialIn(
+  db: Store,
+  key: Pick<NewDialIn, 'machineId' | 'conditionId' | 'lot' | 'colour' | 'operation'>,
+): Promise<DialIn | null> {
+  const row: unknown = await dialIns(db).where(openColumns(key)).first();
+  return row ? readDialInRow(row) : null;
+}
+
+/** Open searches, of one machine or all, the last touched first. */
+export async function listOpenDialIns(db: Store, machineId: number | null): Promise<readonly DialIn[]> {
+  const rows = await dialIns(db)
+    .where({ state: 'open', ...(machineId === null ? {} : { machine_id: machineId }) })
+    .orderBy('changed_at', 'desc')
+    .limit(50);
+  return rows.map(readDialInRow);
+}
+
+function openColumns(key: Pick<NewDialIn, 'machineId' | 'conditionId' | 'lot' | 'colour' | 'operation'>) {
+  return {
+    machine_id: key.machineId,
+    condition_id: key.conditionId,
+    lot: key.lot,
+    colour: key.colour,
+    operation: key.operation,
+    state: 'open',
+  };
+}
+
+/**
+ * Opens a dial-in, or joins the open one for the same sheet, machine and operation: whoever comes second works on the
+ * same search. The station's row is held meanwhile, so that two who come at once do not open two.
+ */
+export async function openDialIn(db: Store, given: NewDialIn, now: Date): Promise<DialIn> {
+  return db.transaction(async (transaction) => {
+    await transaction('stations').where({ machine_id: given.machineId }).forUpdate().first();
+    const open = await findOpenDialIn(transaction, given);
+    if (open) return open;
+    const [id] = await transaction('dial_ins').insert({
+      ...openColumns(given),
+      passes: given.passes,
+      speed: given.speed,
+      exposure_mm: given.exposureMm,
+      scrap: JSON.stringify(given.scrap),
+      author: given.author,
+      opened_at: now,
+      changed_at: now,
+    });
+    return findDialIn(transaction, id as number);
+  });
+}
+
+/** What can change on an open dial-in; what is not named stays. */
+export interface DialInChange {
+  readonly passes?: number | undefined;
+  readonly speed?: number | undefined;
+  readonly exposureMm?: number | undefined;
+  readonly scrap?: DialInScrap | undefined;
+  readonly card?: PendingCard | null | undefined;
+  readonly state?: DialIn['state'] | undefined;
+}
+
+/**
+ * Changes an open dial-in.
+ *
+ * @param seen the version its author saw
+ * @throws AppError `conflict` when somebody changed it meanwhile, or it is over
+ */
+export async function changeDialIn(
+  db: Store,
+  id: number,
+  seen: number,
+  change: DialInChange,
+  now: Date,
+): Promise<DialIn> {
+  return db.transaction(async (transaction) => {
+    const dialIn = await lockDialIn(transaction, id);
+    requireSeen(dialIn, seen);
+    const { card, scrap, state } = change;
+    await transaction('dial_ins')
+      .where({ id })
+      .update({
+        passes: change.passes ?? dialIn.passes,
+        speed: change.speed ?? dialIn.speed,
+        exposure_mm: change.exposureMm ?? dialIn.exposureMm,
+        ...(scrap ? { scrap: JSON.stringify(scrap) } : {}),
+        ...(card ? { load_count: card.load } : {}),
+        ...(state ? { state, closed_at: state === 'open' ? null : now } : {}),
+        changed_at: now,
+        version: dialIn.version + 1,
+      });
+    if (card !== undefined) await setWaitingCard(transaction, id, card);
+    return findDialIn(transaction, id);
+  });
+}
+
+/** Lays a card, or puts the one away that waits; what was laid before is kept as it was. */
+async function setWaitingCard(db: Store, id: number, card: PendingCard | null): Promise<void> {
+  await db('dial_in_cards').where({ dial_in_id: id }).update({ is_waiting: false });
+  if (!card) return;
+  const { load, purpose, forces } = card;
+  await db('dial_in_cards').insert({
+    dial_in_id: id,
+    load_number: load,
+    purpose,
+    forces: JSON.stringify(forces),
+    is_waiting: true,
+  });
+}
+
+/** Grades of one dial-in: of a cut of its own, or of cells of the card that waits. */
+export interface GradedCut {
+  readonly cut: Omit<NewTestCut, 'dialInId' | 'load' | 'cell'>;
+  /** The cell of the waiting card, from 0; `null` for a cut of its own. */
+  readonly cell: number | null;
+}
+
+/**
+ * Records grades, all or none. A cell is graded once: who comes second is told what stands. A card whose cells are
+ * all graded is done.
+ *
+ * @param load the load of the card the grades are for; `null` for cuts of their own
+ * @returns ids of the cuts
+ * @throws AppError `conflict` when the dial-in is over, the card is another one by now, or a cell has its grade
+ */
+export async function addGrades(
+  db: Store,
+  id: number,
+  load: number | null,
+  grades: readonly GradedCut[],
+  now: Date,
+): Promise<readonly number[]> {
+  return db.transaction(async (transaction) => {
+    const dialIn = await lockDialIn(transaction, id);
+    if (load !== null && dialIn.card?.load !== load) {
+      throw new AppError('conflict', `Card ${load} is not on the bench any more. Nothing was recorded.`);
+    }
+    const ids: number[] = [];
+    for (const { cut, cell } of grades) {
+      if (cell !== null && load !== null) await requireUngraded(transaction, id, load, cell);
+      ids.push(await addTestCut(transaction, { ...cut, dialInId: id, load, cell }, now));
+    }
+    const isDone =
+      load !== null && (await countGraded(transaction, id, load)) >= (dialIn.card?.forces.length ?? 0);
+    await transaction('dial_ins')
+      .where({ id })
+      .update({
+        changed_at: now,
+        version: dialIn.version + 1,
+        ...(load === null ? { load_count: dialIn.loadCount + grades.length } : {}),
+      });
+    if (isDone) await setWaitingCard(transaction, id, null);
+    return ids;
+  });
+}
+
+/**
+ * Takes the last grades back: the last cut of its own, the last graded cell of a card that still waits, or all cells
+ * of the last card, which then waits again, the same as it was laid. They stay in the log, marked.
+ *
+ * @throws AppError `notFound` when nothing is left to take back; `conflict` when the dial-in is over
+ */
+export async function undoLastGrades(db: Store, id: number, now: Date): Promise<void> {
+  await db.transaction(async (transaction) => {
+    const dialIn = await lockDialIn(transaction, id);
+    const last: { id: number; load_number: number | null } | undefined = await transaction('test_cuts')
+      .where({ dial_in_id: id, undone_at: null })
+      .orderBy('id', 'desc')
+      .first('id', 'load_number');
+    if (!last) throw new AppError('notFound', 'there is no grade of this dial-in left to take back');
+    const card = { dial_in_id: id, load_number: last.load_number };
+    // A card that waits is not pushed aside: then one grade is taken back of the card before it.
+    const isCardTakenBack =
+      !dialIn.card && (await transaction('dial_in_cards').where(card).update({ is_waiting: true })) > 0;
+    await transaction('test_cuts')
+      .where(isCardTakenBack ? card : { id: last.id })
+      .whereNull('undone_at')
+      .update({ undone_at: now });
+    await transaction('dial_ins')
+      .where({ id })
+      .update({ changed_at: now, version: dialIn.version + 1 });
+  });
+}
+
+async function countGraded(db: Store, id: number, load: number): Promise<number> {
+  const rows: unknown[] = await db('test_cuts').where({
+    dial_in_id: id,
+    load_number: load,
+    undone_at: null,
+  });
+  return rows.length;
+}
+
+async function requireUngraded(db: Store, id: number, load: number, cell: number): Promise<void> {
+  const there: { author: string; grade: number } | undefined = await db('test_cuts')
+    .where({ dial_in_id: id, load_number: load, cell, undone_at: null })
+    .first('author', 'grade');
+  if (!there) return;
+  const message = `${there.author} graded cell ${cell + 1} already (${there.grade}). Nothing was overwritten.`;
+  throw new AppError('conflict', message);
+}
+
+async function lockDialIn(db: Store, id: number): Promise<DialIn> {
+  await db('dial_ins').where({ id }).forUpdate().first('id');
+  const dialIn = await findDialIn(db, id);
+  if (dialIn.state !== 'open') {
+    const how = dialIn.state === 'kept' ? 'ended with a kept setting' : 'was closed';
+    throw new AppError('conflict', `This dial-in ${how}. Open a new one to go on.`);
+  }
+  return dialIn;
+}
+
+function requireSeen({ version }: DialIn, seen: number): void {
+  if (version === seen) return;
+  throw new AppError(
+    'conflict',
+    'Somebody else changed this dial-in meanwhile. Nothing was overwritten; look again and repeat.',
+  );
+}

@@ -1,0 +1,116 @@
+import { z } from 'zod';
+import { OPERATION_OF, CUT_ROLES } from '#core/drawing/roles/lineRoles.ts';
+import { type DepthOperation, depthTaughtBy, type Operation } from '#core/stack/operation.ts';
+import { type DepthGrade } from '#core/stack/depthGrade.ts';
+import { speedToMmPerS } from '#core/units/speedScale.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { listMachines } from '#store/repositories/book/machines.ts';
+import { programColumn } from '#store/rows/programSchema.ts';
+import { timeColumn } from '#store/rows/jsonColumn.ts';
+
+/** A pass of a run that was graded at the sheet, with the numbers it was cut with. */
+export interface GradedPass {
+  readonly id: number;
+  readonly runId: number;
+  readonly conditionId: number;
+  readonly machineId: number;
+  /** Whose setting it was cut with. */
+  readonly setting: Operation;
+  /** Whose threshold it teaches: a perforation that of a through cut. */
+  readonly operation: DepthOperation;
+  readonly grade: DepthGrade;
+  readonly force: number;
+  /** Passes that the path had when it was looked at. */
+  readonly passes: number;
+  readonly speedMmPerS: number;
+  readonly bladeId: number | null;
+  readonly bladeMetres: number;
+  readonly matId: number | null;
+  readonly lot: string;
+  readonly colour: string;
+  readonly humidity: number | null;
+  readonly at: string;
+}
+
+const row = z.object({
+  id: z.number(),
+  run_id: z.number(),
+  condition_id: z.number(),
+  machine_id: z.number(),
+  operation: z.enum(CUT_ROLES),
+  grade: z.number(),
+  passes_done: z.number(),
+  program: programColumn,
+  blade_id: z.number().nullable(),
+  blade_metres: z.number().nullable(),
+  mat_id: z.number().nullable(),
+  lot: z.string(),
+  colour: z.string(),
+  humidity: z.number().nullable(),
+  at: timeColumn,
+});
+
+/**
+ * Graded passes of runs on one machine, or on all, oldest first. Of several looks at the same path with the same passes
+ * the last counts.
+ *
+ * @param conditionIds of these conditions, or `null` for all
+ */
+export async function listGradedPasses(
+  db: Store,
+  machineId: number | null,
+  conditionIds: readonly number[] | null = null,
+): Promise<readonly GradedPass[]> {
+  const query = db('run_grades')
+    .join('runs', 'runs.id', 'run_grades.run_id')
+    .whereNotNull('runs.program')
+    .orderBy('run_grades.id')
+    .select(
+      'run_grades.*',
+      'runs.condition_id',
+      'runs.machine_id',
+      'runs.program',
+      'runs.blade_id',
+      'runs.blade_metres',
+      'runs.mat_id',
+      'runs.lot',
+      'runs.colour',
+      'runs.humidity',
+    );
+  if (machineId !== null) query.where('runs.machine_id', machineId);
+  if (conditionIds) query.whereIn('runs.condition_id', [...conditionIds]);
+  const scales = new Map((await listMachines(db, true)).map(({ id, speedScale }) => [id, speedScale]));
+  const passes = ((await query) as unknown[]).flatMap((raw): readonly GradedPass[] => {
+    const found = row.parse(raw);
+    const setting = OPERATION_OF[found.operation];
+    const operation = depthTaughtBy(setting);
+    const scale = scales.get(found.machine_id);
+    const pass = found.program.parts
+      .flatMap((part) => part.passes)
+      .find((one) => one.operation === found.operation);
+    if (!pass || !scale || !operation) return [];
+    return [
+      {
+        id: found.id,
+        runId: found.run_id,
+        conditionId: found.condition_id,
+        machineId: found.machine_id,
+        setting,
+        operation,
+        grade: found.grade as DepthGrade,
+        force: pass.values.force,
+        passes: found.passes_done,
+        speedMmPerS: speedToMmPerS(pass.values.speed, scale),
+        bladeId: found.blade_id,
+        bladeMetres: found.blade_metres ?? 0,
+        matId: found.mat_id,
+        lot: found.lot,
+        colour: found.colour,
+        humidity: found.humidity,
+        at: found.at,
+      },
+    ];
+  });
+  const last = new Map(passes.map((pass) => [`${pass.runId}/${pass.setting}/${pass.passes}`, pass]));
+  return [...last.values()];
+}

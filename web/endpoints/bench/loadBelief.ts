@@ -1,0 +1,70 @@
+import { LRUCache } from 'lru-cache';
+import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
+import type { RunEvidence } from '#core/dialIn/listTrials.ts';
+import type { TestCut } from '#core/dialIn/testCut.ts';
+import type { ThresholdEffect } from '#core/knowledge/believeSheet.ts';
+import { placeOf } from '#core/answer/composeAnswer.ts';
+import type { LoadedSheet, Station } from '#core/station/station.ts';
+import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
+import type { Priors } from '#core/threshold/thresholdPriors.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { readCutSources } from '#store/repositories/dialIn/evidence.ts';
+import {
+  findKnowledgeId,
+  findNewestKnowledge,
+  findPriors,
+  type KeptKnowledge,
+} from '#store/repositories/dialIn/knowledge.ts';
+import { runTask } from '#web/workers/pool.ts';
+
+/** What the whole book leaves to be believed of one sheet on one machine, and what was seen of it there. */
+export interface Believed {
+  /** Test cuts of the condition on the machine, of any lot and colour, oldest first. */
+  readonly cuts: readonly TestCut[];
+  readonly runs: readonly RunEvidence[];
+  readonly belief: NormalPrior;
+  readonly effects: readonly ThresholdEffect[];
+  readonly knowledgeId: number;
+  readonly priors: Priors;
+}
+
+let newest: KeptKnowledge | null = null;
+const believed = new LRUCache<string, Promise<Pick<Believed, 'belief' | 'effects'>>>({ max: 200 });
+
+/** Reads what is believed of the loaded sheet before its own trials; worked out once for the same book. */
+export async function loadBelief(store: Store, station: Station, loaded: LoadedSheet): Promise<Believed> {
+  const [kept, priors, sources] = await Promise.all([
+    loadKnowledge(store),
+    findPriors(store),
+    readCutSources(store, loaded.material),
+  ]);
+  const place = placeOf(station, loaded);
+  const all = gatherEvidence(sources);
+  const key = JSON.stringify([kept?.id ?? 0, priors.beliefs, place, all]);
+  const work = () => {
+    const learnt = kept ? gatherEvidence(untilCut(sources, kept.lastCutId)) : [];
+    // Where other materials stand says nothing here, and is most of what a fit holds.
+    const fitted = kept && { ...kept.fitted, own: {} };
+    const working = runTask('believe', [place, fitted, { learnt, all }, priors], { lane: 'quick' });
+    believed.set(key, working);
+    working.catch(() => believed.delete(key));
+    return working;
+  };
+  const detail = await (believed.get(key) ?? work());
+  const own = sources.find(
+    ({ condition, machine }) => condition.id === loaded.condition.id && machine.id === station.machine.id,
+  );
+  return { ...detail, knowledgeId: kept?.id ?? 0, priors, cuts: own?.cuts ?? [], runs: own?.runs ?? [] };
+}
+
+/** The newest fit, read again only when there is a newer one. */
+export async function loadKnowledge(store: Store): Promise<KeptKnowledge | null> {
+  const id = await findKnowledgeId(store);
+  if (id !== (newest?.id ?? 0)) newest = await findNewestKnowledge(store);
+  return newest;
+}
+
+/** What a fit has seen: its cuts; runs noted later are few and weak. */
+function untilCut(sources: readonly CutSource[], lastCutId: number): readonly CutSource[] {
+  return sources.map((source) => ({ ...source, cuts: source.cuts.filter(({ id }) => id <= lastCutId) }));
+}

@@ -1,0 +1,218 @@
+import { z } from 'zod';
+import { purposeOf, type DialInScrap } from '#core/dialIn/dialIn.ts';
+import { reserveJob } from '#core/job/reserveJob.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { requireLoaded } from '#core/station/requireLoaded.ts';
+import { requireExposureInRange } from '#core/units/depthScale.ts';
+import { snapForce } from '#core/units/forceScale.ts';
+import {
+  addGrades,
+  changeDialIn,
+  findDialIn,
+  listOpenDialIns,
+  openDialIn,
+  undoLastGrades,
+} from '#store/repositories/dialIn/dialIns.ts';
+import { findJob } from '#store/repositories/jobs/jobs.ts';
+import { findStation } from '#store/repositories/bench/stations.ts';
+import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
+import { describeCut } from '#web/endpoints/dialIn/describeCut.ts';
+import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
+import { findDialInStation, loadDialIn } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { reserveCard } from '#web/endpoints/dialIn/drawTestCard.ts';
+import {
+  dialInChangeSchema,
+  dialInReplySchema,
+  dialInSchema,
+  gradesSchema,
+  newCardSchema,
+  newDialInSchema,
+} from '#web/schemas/dialIn.ts';
+import { requestRefit } from '#web/workers/refitKnowledge.ts';
+
+const dialInParams = z.object({ id: idParam });
+/** A corner of a sheet that most workshops have lying about, mm. */
+const USUAL_SCRAP = { widthMm: 150, heightMm: 100, piece: 'square', taken: [] } as const;
+
+export const getDialIns = defineEndpoint({
+  method: 'GET',
+  path: '/api/dial-ins',
+  summary: 'Searches for a setting that are still open, the last touched first.',
+  query: z.object({ machineId: idParam.optional() }),
+  reply: z.array(dialInSchema).readonly(),
+  handle: ({ query }, { store }) => listOpenDialIns(store, query.machineId ?? null),
+});
+
+export const postDialIn = defineEndpoint({
+  method: 'POST',
+  path: '/api/dial-ins',
+  summary: 'Opens a search for the loaded sheet, or joins the open one for the same sheet and operation.',
+  body: newDialInSchema,
+  reply: dialInReplySchema,
+  status: 201,
+  handle: async ({ body, author }, { store }) => {
+    const station = requireLoaded(await findStation(store, body.machineId));
+    const { loaded, machine } = station;
+    const { answer } = await loadAnswer(store, station, body.operation, { passes: body.passes ?? null });
+    if (!answer) throw new AppError('badInput', `this sheet has no ${body.operation} cut`);
+    const { passes, speed, exposureMm } = answer.values;
+    const [rest] = loaded.material.details.remnants;
+    const scrap = rest ? { ...USUAL_SCRAP, widthMm: rest.widthMm, heightMm: rest.heightMm } : USUAL_SCRAP;
+    const given = {
+      machineId: machine.id,
+      conditionId: loaded.condition.id,
+      lot: loaded.lot,
+      colour: loaded.colour,
+      operation: body.operation,
+      passes,
+      speed,
+      exposureMm,
+      scrap,
+      author,
+    };
+    return loadDialIn(store, await openDialIn(store, given, new Date()));
+  },
+});
+
+export const getDialIn = defineEndpoint({
+  method: 'GET',
+  path: '/api/dial-ins/{id}',
+  summary: 'A search: its cuts, the window they leave, and what to cut next (one force, or a card).',
+  params: dialInParams,
+  reply: dialInReplySchema,
+  handle: async ({ params }, { store }) => loadDialIn(store, await findDialIn(store, params.id)),
+});
+
+export const patchDialIn = defineEndpoint({
+  method: 'PATCH',
+  path: '/api/dial-ins/{id}',
+  summary: 'Changes passes, speed, exposure or the scrap of an open search; what is not named stays.',
+  params: dialInParams,
+  body: dialInChangeSchema,
+  reply: dialInReplySchema,
+  handle: async ({ params, body }, { store }) => {
+    const dialIn = await findDialIn(store, params.id);
+    const { station } = await findDialInStation(store, dialIn);
+    const { version, scrap, isScrapNew, jobId, ...change } = body;
+    if (change.exposureMm) requireExposureInRange(change.exposureMm, station.machine.depthScale);
+    const job = jobId ? reserveJob(await findJob(store, jobId), station.machine) : null;
+    const isOther = scrap !== undefined || isScrapNew === true;
+    const changed = isOther ? mergeScrap(dialIn.scrap, scrap ?? {}, isScrapNew ?? false) : undefined;
+    const whole = job ? { ...dialIn.scrap, ...job } : changed;
+    return loadDialIn(
+      store,
+      await changeDialIn(store, params.id, version, { ...change, scrap: whole }, new Date()),
+    );
+  },
+});
+
+export const postCard = defineEndpoint({
+  method: 'POST',
+  path: '/api/dial-ins/{id}/cards',
+  summary:
+    'Lays a card (several forces side by side in one load) on the scrap; it then waits for its grades.',
+  params: dialInParams,
+  body: newCardSchema,
+  reply: dialInReplySchema,
+  status: 201,
+  handle: async ({ params, body }, { store }) => {
+    const dialIn = await findDialIn(store, params.id);
+    if (dialIn.card) throw new AppError('conflict', 'A card waits for its grades. Grade it or put it away.');
+    const { station } = await findDialInStation(store, dialIn);
+    const { bench } = await loadDialIn(store, dialIn);
+    const wanted = body.forces ?? bench.answer?.ladder ?? [];
+    const forces = [...new Set(wanted.map((force) => snapForce(force, station.machine.forceScale)))];
+    const load = dialIn.loadCount + 1;
+    const card = { load, purpose: purposeOf(forces), forces };
+    const scrap = reserveCard(dialIn, station, forces.length);
+    const changed = await changeDialIn(store, params.id, body.version, { card, scrap }, new Date());
+    return loadDialIn(store, changed);
+  },
+});
+
+export const deleteCard = defineEndpoint({
+  method: 'DELETE',
+  path: '/api/dial-ins/{id}/cards/{load}',
+  summary: 'Puts a waiting card away ungraded. Grades already given stay.',
+  params: z.object({ id: idParam, load: idParam }),
+  reply: dialInReplySchema,
+  handle: async ({ params }, { store }) => {
+    const dialIn = await findDialIn(store, params.id);
+    if (dialIn.card?.load !== params.load)
+      throw new AppError('notFound', `card ${params.load} does not wait for grades`);
+    return loadDialIn(
+      store,
+      await changeDialIn(store, params.id, dialIn.version, { card: null }, new Date()),
+    );
+  },
+});
+
+export const postGrades = defineEndpoint({
+  method: 'POST',
+  path: '/api/dial-ins/{id}/grades',
+  summary:
+    'Records grades, all or none: of a cut of its own (force) or of cells of the waiting card (load, cell).',
+  params: dialInParams,
+  body: gradesSchema,
+  reply: dialInReplySchema,
+  status: 201,
+  handle: async ({ params, body, author }, context) => {
+    const { store } = context;
+    const dialIn = await findDialIn(store, params.id);
+    const { station } = await findDialInStation(store, dialIn);
+    const load = body.load ?? null;
+    const { operation, passes, speed, exposureMm } = dialIn;
+    const grades = body.grades.map(({ force, cell, grade, upTo, flaws }) => {
+      const at = load === null ? force : dialIn.card?.forces[cell ?? -1];
+      if (at === undefined) throw new AppError('badInput', describeMissing(load, cell));
+      const given = { operation, force: at, passes, speed, exposureMm, grade, upTo, flaws, author };
+      return { cut: describeCut(station, given), cell: load === null ? null : (cell ?? null) };
+    });
+    await addGrades(store, params.id, load, grades, new Date());
+    context.afterwards(requestRefit);
+    return loadDialIn(store, await findDialIn(store, params.id));
+  },
+});
+
+function mergeScrap(
+  before: DialInScrap,
+  change: { readonly [Field in 'widthMm' | 'heightMm' | 'piece']?: DialInScrap[Field] | undefined },
+  isNew: boolean,
+): DialInScrap {
+  return {
+    widthMm: change.widthMm ?? before.widthMm,
+    heightMm: change.heightMm ?? before.heightMm,
+    piece: change.piece ?? before.piece,
+    taken: isNew ? [] : before.taken,
+  };
+}
+
+function describeMissing(load: number | null, cell: number | undefined): string {
+  if (load === null) return 'a cut of its own needs its force';
+  return cell === undefined ? 'a grade on a card needs its cell' : `card ${load} has no cell ${cell + 1}`;
+}
+
+export const deleteLastGrades = defineEndpoint({
+  method: 'DELETE',
+  path: '/api/dial-ins/{id}/grades/last',
+  summary: 'Takes the last grade back, or those of the last card, which then waits again.',
+  params: dialInParams,
+  reply: dialInReplySchema,
+  handle: async ({ params }, context) => {
+    await undoLastGrades(context.store, params.id, new Date());
+    context.afterwards(requestRefit);
+    return loadDialIn(context.store, await findDialIn(context.store, params.id));
+  },
+});
+
+export const postClose = defineEndpoint({
+  method: 'POST',
+  path: '/api/dial-ins/{id}/close',
+  summary: 'Gives a search up. Its cuts stay as evidence.',
+  params: dialInParams,
+  reply: dialInSchema,
+  handle: async ({ params }, { store }) => {
+    const { version } = await findDialIn(store, params.id);
+    return changeDialIn(store, params.id, version, { state: 'closed', card: null }, new Date());
+  },
+});

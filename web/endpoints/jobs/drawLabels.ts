@@ -1,0 +1,139 @@
+import QRCode from 'qrcode';
+import type { Stack } from '#core/stack/layer.ts';
+import { OPERATION_WORDS } from '#core/stack/operation.ts';
+import {
+  PDF_INK as INK,
+  PDF_MUTED as MUTED,
+  PT_PER_MM,
+  startPdf,
+  type PdfPage as Page,
+} from '#web/endpoints/jobs/pdfPage.ts';
+import type { SettingSummary } from '#web/schemas/setting.ts';
+
+/** A setting with what its label shows. */
+export interface LabelData {
+  readonly setting: SettingSummary;
+  readonly stack: Stack;
+  readonly faceColour: string;
+  /** Where scanning the code leads. */
+  readonly address: string;
+}
+
+const CARD = { width: 92 * PT_PER_MM, height: 56 * PT_PER_MM };
+const GAP = 4 * PT_PER_MM;
+const COLUMNS = 2;
+const ROWS = 4;
+
+/** Bench labels at real size, 92 x 56 mm, eight on an A4 sheet with lines to cut along. */
+export async function drawLabels(labels: readonly LabelData[]): Promise<Buffer> {
+  const { page: document, finish } = startPdf('Bench labels');
+  const left = (document.page.width - COLUMNS * CARD.width - GAP) / 2;
+  const top = (document.page.height - ROWS * CARD.height - (ROWS - 1) * GAP) / 2;
+  for (const [index, label] of labels.entries()) {
+    const place = index % (COLUMNS * ROWS);
+    if (index > 0 && place === 0) document.addPage({ size: 'A4', margin: 0 });
+    const x = left + (place % COLUMNS) * (CARD.width + GAP);
+    const y = top + Math.floor(place / COLUMNS) * (CARD.height + GAP);
+    await drawLabel(document, label, x, y);
+  }
+  return finish();
+}
+
+async function drawLabel(
+  page: Page,
+  { setting, stack, faceColour, address }: LabelData,
+  x: number,
+  y: number,
+) {
+  const { values } = setting.revision;
+  const inner = { x: x + 9, width: CARD.width - 18 };
+  page.rect(x, y, CARD.width, CARD.height).lineWidth(0.5).stroke('#8d8878');
+  page.fillColor(INK).font('bold').fontSize(11);
+  page.text(setting.material, inner.x, y + 8, {
+    width: inner.width,
+    height: 14,
+    ellipsis: true,
+    lineBreak: false,
+  });
+  const where = `${OPERATION_WORDS[setting.operation]} · ${setting.machine} · ${setting.bladeKind}`;
+  page
+    .fillColor(MUTED)
+    .font('text')
+    .fontSize(8)
+    .text(where, inner.x, y + 23, { width: inner.width, lineBreak: false });
+  const figures: readonly (readonly [string, string])[] = [
+    [String(values.force), setting.forceUnit],
+    [setting.operation === 'crease' ? '–' : values.exposureMm.toFixed(2), `mm · ${setting.exposureWords}`],
+    [String(values.speed), setting.speedUnit],
+    [String(values.passes), values.passes === 1 ? 'pass' : 'passes'],
+  ];
+  figures.forEach(([figure, unit], index) => {
+    const column = inner.x + (index % 2) * 76;
+    const row = y + 37 + Math.floor(index / 2) * 44;
+    page.fillColor(INK).font('figure').fontSize(26).text(figure, column, row, { lineBreak: false });
+    page
+      .fillColor(MUTED)
+      .font('text')
+      .fontSize(6.5)
+      .text(unit, column, row + 29, { width: 74, lineBreak: false });
+  });
+  const foot = [
+    values.tabForce === undefined
+      ? ''
+      : `tabs ${values.tabForce}, cut ${values.cutLengthMm} mm, tab ${values.tabLengthMm} mm`,
+    `offset ${values.offsetMm} mm`,
+    `${setting.state}, rev ${setting.revision.revision}`,
+  ];
+  const words = foot.filter(Boolean).join(' · ');
+  page
+    .font('text')
+    .fontSize(7)
+    .text(words, inner.x, y + CARD.height - 24, { width: inner.width, height: 20 });
+  drawSection(page, stack, faceColour, x + CARD.width - 88, y + 38);
+  await drawCode(page, address, x + CARD.width - 52, y + 38, 44);
+  page
+    .fillColor(MUTED)
+    .fontSize(6)
+    .text('scan for history', x + CARD.width - 54, y + 84, { width: 50, lineBreak: false });
+}
+
+const LAYER_FILLS: Readonly<Record<string, string>> = {
+  laminate: '#e9f1f4',
+  ink: '#33475a',
+  adhesive: '#e7d9b0',
+  liner: '#fbfaf6',
+};
+
+/** The stack to scale among its own layers, 60 points high, the liner hatched. */
+function drawSection(page: Page, stack: Stack, faceColour: string, x: number, y: number): void {
+  const [width, height] = [28, 60];
+  const total = stack.reduce((sum, { caliperUm }) => sum + caliperUm, 0);
+  let top = y;
+  for (const { role, caliperUm } of stack) {
+    const tall = (caliperUm / total) * height;
+    page
+      .rect(x, top, width, tall)
+      .lineWidth(0.4)
+      .fillAndStroke(LAYER_FILLS[role] ?? faceColour, INK);
+    if (role === 'liner') {
+      page.save().rect(x, top, width, tall).clip();
+      for (let at = -height; at < width; at += 5) {
+        page.moveTo(x + at, top + tall).lineTo(x + at + tall, top);
+      }
+      page.lineWidth(0.3).stroke('#a9a491').restore();
+    }
+    top += tall;
+  }
+}
+
+async function drawCode(page: Page, address: string, x: number, y: number, size: number): Promise<void> {
+  const { modules } = QRCode.create(address, { errorCorrectionLevel: 'M' });
+  const cell = size / modules.size;
+  for (let row = 0; row < modules.size; row++) {
+    for (let column = 0; column < modules.size; column++) {
+      if (modules.get(row, column)) page.rect(x + column * cell, y + row * cell, cell, cell);
+    }
+  }
+  page.fill(INK);
+  return Promise.resolve();
+}

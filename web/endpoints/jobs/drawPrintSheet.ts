@@ -1,0 +1,87 @@
+import { groupBy } from '#core/collections/groupBy.ts';
+import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
+import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { offsetRings, subtractRings, uniteRings } from '#core/geometry/clip.ts';
+import { ringOf } from '#core/geometry/ringOf.ts';
+import type { Job } from '#core/job/job.ts';
+import type { LaidJob } from '#core/job/layOutJob.ts';
+import type { PlacedLine, PlacedSheet } from '#core/sheet/nest/placePieces.ts';
+import { PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
+
+/** A stroke whose width the file does not say, mm. */
+const HAIR_MM = 0.25;
+
+/**
+ * One sheet to print at real size: art with its bleed, then the marks, from the same layout as the machine file.
+ *
+ * @param words a small line at the lower edge: which side, size of page, media
+ * @throws AppError `notFound` for a sheet the job does not have
+ */
+export async function drawPrintSheet(
+  job: Job,
+  laid: LaidJob,
+  sheetIndex: number,
+  words: string,
+): Promise<Buffer> {
+  const placed = laid.sheets[sheetIndex];
+  if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
+  const { widthMm, heightMm } = job.sheet;
+  const { page, finish } = startPdf(`${job.name}, to print`, [widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
+  page.save().scale(PT_PER_MM);
+  const art = placed.lines.filter((line) => roleOf(line, job) === 'art');
+  if (job.print.bleedMm > 0) drawBleed(page, job, placed, art);
+  for (const image of placed.images) {
+    page.save().transform(...image.toMm);
+    page.image(Buffer.from(image.data.slice(image.data.indexOf(',') + 1), 'base64'), 0, 0, {
+      width: 1,
+      height: 1,
+    });
+    page.restore();
+  }
+  drawArt(page, art, 0);
+  for (const { outline } of laid.marks)
+    page.polygon(...outline.map(({ x, y }): [number, number] => [x, y])).fill('#000000');
+  page.restore();
+  drawWords(page, words, widthMm, heightMm);
+  return finish();
+}
+
+/** Art by shape, so that holes stay holes. @param growMm how far every shape is widened, for bleed */
+function drawArt(page: PdfPage, art: readonly PlacedLine[], growMm: number): void {
+  for (const lines of groupBy(art, ({ copy, shape }) => `${copy}/${shape}`).values()) {
+    const { fillColour, strokeColour, strokeWidthMm } = lines[0] as PlacedLine;
+    const data = lines.map(({ contour }) => writePathData(contour)).join('');
+    if (fillColour) page.path(data).fill(fillColour, 'even-odd');
+    const colour = strokeColour ?? (growMm > 0 ? fillColour : null);
+    if (!colour) continue;
+    const ownMm = strokeColour ? (strokeWidthMm ?? HAIR_MM) : 0;
+    page
+      .path(data)
+      .lineJoin('round')
+      .lineCap('round')
+      .lineWidth(ownMm + 2 * growMm)
+      .stroke(colour);
+  }
+}
+
+/** Beyond the outlines the art goes on in the colours it has at the edge. */
+function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly PlacedLine[]): void {
+  const outlines = placed.lines.filter((line) => line.contour.isClosed && isCutRole(roleOf(line, job)));
+  const covered = uniteRings(outlines.map(({ contour }) => ringOf(contour)));
+  const band = subtractRings(offsetRings(covered, job.print.bleedMm), covered);
+  if (band.length === 0) return;
+  page.save();
+  page.path(writeRingsData(band)).clip('even-odd');
+  drawArt(page, art, job.print.bleedMm);
+  page.restore();
+}
+
+function drawWords(page: PdfPage, words: string, widthMm: number, heightMm: number): void {
+  page.font('text').fontSize(5.5).fillColor('#8a949a');
+  page.text(words, 0, (heightMm - 4) * PT_PER_MM, {
+    width: widthMm * PT_PER_MM,
+    align: 'center',
+    lineBreak: false,
+  });
+}

@@ -1,0 +1,82 @@
+import type { RunSheet, RunStep } from '#core/job/composeRunSheet.ts';
+import { PDF_INK, PDF_MUTED, PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
+
+const LEFT = 16 * PT_PER_MM;
+const WIDTH = 178 * PT_PER_MM;
+const BOTTOM = 282 * PT_PER_MM;
+const BOX = 14;
+
+/** A run sheet on A4: headings, tick boxes, big figures, cautions at the end. */
+export async function drawRunSheet(sheet: RunSheet): Promise<Buffer> {
+  const { page, finish } = startPdf(`${sheet.title}, run sheet`);
+  const pen = new SheetPen(page);
+  pen.write('bold', 20, PDF_INK, sheet.title, 2);
+  pen.write('text', 11, PDF_MUTED, sheet.subtitle, 10);
+  for (const { heading, steps } of sheet.sections) {
+    pen.rule();
+    pen.write('bold', 14, PDF_INK, heading, 4);
+    for (const step of steps) pen.step(step);
+  }
+  pen.rule();
+  pen.write('bold', 12, PDF_INK, 'Mind', 4);
+  for (const caution of sheet.cautions) pen.write('text', 10.5, PDF_INK, `· ${caution}`, 2);
+  return finish();
+}
+
+/** Writes downwards and starts a new page where one is full. */
+class SheetPen {
+  private y = 15 * PT_PER_MM;
+
+  constructor(private readonly page: PdfPage) {}
+
+  /** A line before a heading, which never stands alone at the end of a page. */
+  rule(): void {
+    this.room(100);
+    this.y += 6;
+    this.page
+      .moveTo(LEFT, this.y)
+      .lineTo(LEFT + WIDTH, this.y)
+      .lineWidth(0.6)
+      .stroke('#b9b2a2');
+    this.y += 8;
+  }
+
+  write(font: 'text' | 'bold', size: number, colour: string, words: string, after: number, indent = 0): void {
+    this.page.font(font).fontSize(size);
+    const width = WIDTH - indent;
+    const height = this.page.heightOfString(words, { width });
+    this.room(height);
+    this.page.fillColor(colour).text(words, LEFT + indent, this.y, { width });
+    this.y += height + after;
+  }
+
+  step({ words, reason, figures }: RunStep): void {
+    this.room(figures.length > 0 ? 76 : 34);
+    this.page
+      .rect(LEFT, this.y + 1, BOX, BOX)
+      .lineWidth(1)
+      .stroke(PDF_INK);
+    this.write('text', 12.5, PDF_INK, words, 1, BOX + 10);
+    if (reason) this.write('text', 9, PDF_MUTED, reason, 3, BOX + 10);
+    if (figures.length > 0) this.figures(figures);
+    this.y += 4;
+  }
+
+  private figures(figures: RunStep['figures']): void {
+    let x = LEFT + BOX + 10;
+    for (const [figure, unit] of figures) {
+      this.page.font('figure').fontSize(24).fillColor(PDF_INK).text(figure, x, this.y, { lineBreak: false });
+      const wide = this.page.widthOfString(figure);
+      this.page.font('text').fontSize(9).fillColor(PDF_MUTED);
+      this.page.text(unit, x, this.y + 28, { lineBreak: false });
+      x += Math.max(wide, this.page.widthOfString(unit)) + 18;
+    }
+    this.y += 42;
+  }
+
+  private room(height: number): void {
+    if (this.y + height <= BOTTOM) return;
+    this.page.addPage({ size: 'A4', margin: 0 });
+    this.y = 15 * PT_PER_MM;
+  }
+}

@@ -1,0 +1,116 @@
+import { z } from 'zod';
+import { AppError } from '#core/errors/appError.ts';
+import { composeRunSheet, type RunSheet } from '#core/job/composeRunSheet.ts';
+import { composeChecklist } from '#core/job/composeChecklist.ts';
+import type { Job } from '#core/job/job.ts';
+import { assessPlan } from '#core/passes/assessPlan.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { findOpenAlarm } from '#store/repositories/log/drift.ts';
+import { listTimers } from '#store/repositories/jobs/waits.ts';
+import { findJob } from '#store/repositories/jobs/jobs.ts';
+import { listJudgedPieces } from '#store/repositories/dialIn/judgedPieces.ts';
+import { defineEndpoint } from '#web/http/defineEndpoint.ts';
+import { trialsOf } from '#web/endpoints/dialIn/answerJudged.ts';
+import { jobParams } from '#web/endpoints/jobs/jobs.ts';
+import { planJob, type PlannedJob } from '#web/endpoints/jobs/planJob.ts';
+import { planSchema, type PlanReply } from '#web/schemas/job.ts';
+
+/** Which sheet of a job, from 1. */
+export const sheetQuery = z.object({ sheet: z.coerce.number().int().min(1).default(1) });
+
+export const getPlan = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/plan',
+  summary:
+    'The ordered passes of a sheet of a job with time, travel, holding and risks, or why it cannot run yet.',
+  params: jobParams,
+  query: sheetQuery,
+  reply: planSchema,
+  handle: async ({ params, query }, { store }) => {
+    const job = await findJob(store, params.id);
+    try {
+      return await describePlan(store, job, await planJob(store, job, query.sheet - 1), query.sheet);
+    } catch (error) {
+      if (!(error instanceof AppError) || error.code !== 'cannotPlan') throw error;
+      return { ...NO_PLAN, problem: error.message };
+    }
+  },
+});
+
+const NO_PLAN: PlanReply = {
+  passes: [],
+  cutMm: 0,
+  travelMm: 0,
+  seconds: 0,
+  sheets: 0,
+  parts: 0,
+  violations: [],
+  printAfter: null,
+  assumed: [],
+  freeing: null,
+  holding: null,
+  risks: [],
+  runSheet: null,
+  checklist: [],
+  problem: null,
+};
+
+/** A plan with what it is judged at. */
+export async function describePlan(
+  store: Store,
+  job: Job,
+  planned: PlannedJob,
+  sheetNumber: number,
+): Promise<PlanReply> {
+  const { plan, parts, facts, station, sheet, values, assumed } = planned;
+  const passes = plan.passes.map(({ strokes, ...pass }) => ({
+    ...pass,
+    strokes: strokes.length,
+    route: strokes.flatMap(({ points, isTab, native }) => native?.stretches ?? [{ points, isTab }]),
+  }));
+  const [timers, alarm] = await Promise.all([listTimers(store), findOpenAlarm(store, job.machineId)]);
+  const tabPieces = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');
+  const outlook = assessPlan({
+    plan,
+    station,
+    sheet,
+    values,
+    tabTrials: trialsOf(tabPieces, station.machine),
+    bleedMm: job.print.bleedMm,
+    spacingMm: job.layout.spacingMm,
+    registration: planned.registration.error,
+    edge: facts.edge,
+    isFinestTooFine: facts.isFinestTooFine,
+  });
+  return {
+    ...plan,
+    ...outlook,
+    passes,
+    sheets: facts.sheetCount,
+    parts: parts.length,
+    assumed,
+    runSheet: runSheetOf(job, planned, sheetNumber),
+    checklist: composeChecklist({
+      station,
+      sheet,
+      passes: plan.passes,
+      isPrinted: facts.isPrinted,
+      hasMarks: job.print.hasMarks,
+      waits: timers.filter(({ jobId, materialId }) => jobId === job.id || materialId === sheet.material.id),
+      drift: alarm?.reason ?? null,
+      now: new Date(),
+    }),
+    problem: null,
+  };
+}
+
+/** What to load, set and do for one sheet of a planned job. */
+export function runSheetOf(job: Job, planned: PlannedJob, sheetNumber: number): RunSheet {
+  return composeRunSheet({
+    job,
+    ...planned,
+    sheetNumber,
+    sheetCount: planned.facts.sheetCount,
+    hasArt: planned.facts.isPrinted,
+  });
+}

@@ -1,0 +1,160 @@
+import type { APIContext } from 'astro';
+import { z } from 'zod';
+import { keyOf } from '#web/http/keyOf.ts';
+import { readJson } from '#web/http/readJson.ts';
+import { replyToError } from '#web/http/replyToError.ts';
+import { type ServerContext } from '#server/context/context.ts';
+import { serverContext } from '#server/serverContext.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import { actOnce, changeOnce, findReply } from '#store/repositories/workshop/requestKeys.ts';
+
+export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
+/** One documented way into the application. The OpenAPI description is made from the same schemas that parse. */
+export interface EndpointSpec<
+  Params extends z.ZodType,
+  Query extends z.ZodType,
+  Body extends z.ZodType,
+  Reply extends z.ZodType,
+> {
+  readonly method: Method;
+  /** With parameters in braces: /api/jobs/{id}. */
+  readonly path: string;
+  readonly summary: string;
+  readonly params?: Params;
+  readonly query?: Query;
+  readonly body?: Body;
+  readonly maxBytes?: number;
+  readonly reply: Reply;
+  readonly status?: number;
+  /** How a request that changes something is done; `inOne` where nothing is said. */
+  readonly change?: ChangeKind;
+  readonly handle: (
+    input: EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>,
+    context: EndpointContext,
+  ) => Promise<z.infer<Reply> | Response>;
+}
+
+/**
+ * - `inOne`: the whole of it is one transaction with its request key; `context.store` is that transaction.
+ * - `own`: it reads and reckons first and changes the book in `context.once`.
+ * - `outside`: a machine moves or a sheet is printed; the key is written down before.
+ * - `harmless`: asked twice it does no more than asked once.
+ */
+type ChangeKind = 'inOne' | 'own' | 'outside' | 'harmless';
+
+/** What a handler works with. */
+export interface EndpointContext extends ServerContext {
+  /** What goes on after the answer: it begins when the change is kept, and never when it was not. */
+  readonly afterwards: (act: (server: ServerContext) => void) => void;
+  /** Changes the book and makes the answer in one transaction, once for the key of this request. */
+  readonly once: <Reply>(act: (store: Store) => Promise<Reply>) => Promise<Reply>;
+  /** Tells that who asked hung up. */
+  readonly signal: AbortSignal;
+}
+
+export interface EndpointInput<Params, Query, Body> {
+  readonly params: Params;
+  readonly query: Query;
+  readonly body: Body;
+  /** Who stands at the bench, as the browser says. */
+  readonly author: string;
+  /** How the application was reached, for addresses that lead back to it. */
+  readonly origin: string;
+}
+
+export interface Endpoint {
+  readonly method: Method;
+  readonly path: string;
+  readonly summary: string;
+  readonly params: z.ZodType | undefined;
+  readonly query: z.ZodType | undefined;
+  readonly body: z.ZodType | undefined;
+  readonly reply: z.ZodType;
+  readonly status: number;
+  /** @param named the parts of the path that stand in braces, decoded */
+  readonly serve: (api: APIContext, named: Readonly<Record<string, string>>) => Promise<Response>;
+}
+
+const DEFAULT_MAX_BYTES = 64 * 1024;
+
+/** Makes an endpoint: parse, handle, reply, with every refusal in plain words. */
+export function defineEndpoint<
+  Params extends z.ZodType = z.ZodUndefined,
+  Query extends z.ZodType = z.ZodUndefined,
+  Body extends z.ZodType = z.ZodUndefined,
+  Reply extends z.ZodType = z.ZodType,
+>(spec: EndpointSpec<Params, Query, Body, Reply>): Endpoint {
+  const status = spec.status ?? 200;
+  const serve: Endpoint['serve'] = async (api, named) => {
+    try {
+      const sent = spec.body && (await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES));
+      const input = {
+        params: spec.params ? spec.params.parse(named) : undefined,
+        query: spec.query ? spec.query.parse(Object.fromEntries(api.url.searchParams)) : undefined,
+        body: spec.body?.parse(sent?.value),
+        author: readAuthor(api),
+        origin: `http://${api.request.headers.get('host') ?? api.url.host}`,
+      } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
+      const reply = await perform(spec, api, input, sent?.sha256 ?? '');
+      return reply instanceof Response ? reply : Response.json(reply, { status });
+    } catch (error) {
+      return replyToError(error, spec.method === 'GET' || !isOutside(spec.change));
+    }
+  };
+  const { method, path, summary, params, query, body, reply } = spec;
+  return { method, path, summary, params, query, body, reply, status, serve };
+}
+
+/** What such a request does may have been done, also when it failed. */
+function isOutside(change: ChangeKind | undefined): boolean {
+  return change === 'outside' || change === 'harmless';
+}
+
+interface Performed<Input, Reply> {
+  readonly method: Method;
+  readonly change?: ChangeKind;
+  readonly handle: (input: Input, context: EndpointContext) => Promise<Reply | Response>;
+}
+
+/** Has a handler answer: a change once for its key, and none of it when it fails. */
+async function perform<Input extends EndpointInput<unknown, unknown, unknown>, Reply>(
+  { method, change, handle }: Performed<Input, Reply>,
+  api: APIContext,
+  input: Input,
+  bodyHash: string,
+): Promise<Reply | Response> {
+  const server = serverContext();
+  const pool = server.store;
+  const later: ((server: ServerContext) => void)[] = [];
+  const afterwards: EndpointContext['afterwards'] = (act) => void later.push(act);
+  const { signal } = api.request;
+  const direct: EndpointContext = { ...server, afterwards, signal, once: (act) => act(pool) };
+  const answer = async () => {
+    if (method === 'GET' || change === 'harmless') return handle(input, direct);
+    const request = keyOf(api.request, api.url, bodyHash);
+    const before = await findReply<Reply>(pool, request);
+    if (before) return before.reply;
+    if (change === 'outside') return actOnce(pool, request, new Date(), () => handle(input, direct));
+    const once: EndpointContext['once'] = (act) =>
+      changeOnce(pool, request, new Date(), (store) => {
+        // A transaction that collided is done again from its beginning.
+        later.length = 0;
+        return act(store);
+      });
+    if (change === 'own') return handle(input, { ...direct, once });
+    return once((store) => handle(input, { ...direct, store }));
+  };
+  const reply = await answer();
+  for (const act of later) act(server);
+  return reply;
+}
+
+/** The name in the operator cookie, or "bench" for scripts. */
+function readAuthor(api: APIContext): string {
+  const name = api.cookies.get('feather_operator')?.value.trim().slice(0, 60);
+  return name ? name : 'bench';
+}
+
+/** A positive whole number in a path or query. */
+export const idParam = z.coerce.number().int().positive();
