@@ -1,5 +1,5 @@
 import { seededRandom } from '#core/random/seededRandom.ts';
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import { drawMachine, drawSheet, PLAIN_WORLD, seeCut } from '#benchmarks/referee/truth.ts';
@@ -27,7 +27,7 @@ export function timeFits(sizes: readonly number[]): readonly FitTiming[] {
     const warm = timed(() => fitKnowledge(book, { start: before }));
     const last = book.at(-1) as EvidenceSheet;
     const family = book.filter(({ materialId }) => materialId === last.materialId);
-    const believed = timed(() => believeSheet(last, cold.result, { learnt: family, all: family }));
+    const believed = timed(() => sheetPrior(last, cold.result, { learnt: family, all: family }));
     return {
       trials,
       coldMs: cold.ms,

@@ -1,4 +1,4 @@
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
@@ -108,7 +108,7 @@ export function judge(contender: Contender, dealt: readonly Dealt[], seed: numbe
   const covered: boolean[] = [];
   const proposals: number[] = [];
   dealt.forEach(({ place, task, best, knowledge, wanted }, index) => {
-    const belief = believeSheet(place, contender.isWarm ? knowledge : null);
+    const belief = sheetPrior(place, contender.isWarm ? knowledge : null);
     const outcome = contender.play({ ...task, random: seededRandom(seed + index) }, belief, seed + index);
     const ratio = trueChance(task.sheet, wanted, outcome.keptGf) / best;
     ratios.push(ratio);

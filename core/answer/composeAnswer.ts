@@ -5,7 +5,7 @@ import { findSurprise, type Surprise } from '#core/dialIn/findSurprise.ts';
 import { darknessOf, gatherEvidence } from '#core/dialIn/gatherEvidence.ts';
 import { listTrials, type RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { SheetPlace } from '#core/knowledge/evidence.ts';
 import { seedFromText } from '#core/random/seededRandom.ts';
 import type { SettingRevision, SettingState } from '#core/setting/setting.ts';
@@ -250,7 +250,7 @@ function believeAlone(
 ): NormalPrior {
   const { material, condition } = loaded;
   const all = gatherEvidence([{ material, condition, machine: station.machine, cuts, runs }]);
-  return believeSheet(placeOf(station, loaded), null, { learnt: [], all });
+  return sheetPrior(placeOf(station, loaded), null, { learnt: [], all });
 }
 
 /** What is believed of a plain sheet, moved by what colour and lot are known to add. */

@@ -3,7 +3,7 @@ import { adviseNextCut } from '#core/dialIn/adviseNextCut.ts';
 import { drawNormal, seededRandom } from '#core/random/seededRandom.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { findWindow } from '#core/threshold/findWindow.ts';
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import type { SheetTraits, Trial } from '#core/threshold/trial.ts';
 
@@ -20,7 +20,7 @@ const conditions = { passes: 1, speedMmPerS: 100, bladeMetres: 0 };
 const forces = Array.from({ length: 96 }, (_, index) => 20 + index * 5);
 const model = sheetModel(3);
 const place = { traits: vinyl, materialId: 1, machineId: 1, condition: 'bare', lot: '', colour: '' };
-const belief = believeSheet(place, null);
+const belief = sheetPrior(place, null);
 
 function ask(trials: readonly Trial[]) {
   const posterior = model.fit({ belief, conditions }, trials);

@@ -8,7 +8,7 @@ import { gradeZones, zoneCells } from '#core/dialIn/gradeZones.ts';
 import { listTrials } from '#core/dialIn/listTrials.ts';
 import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { describeUnknown } from '#core/stack/describeUnknown.ts';
 import type { Layer } from '#core/stack/layer.ts';
@@ -23,7 +23,7 @@ const layer = (role: Layer['role'], caliperUm: number): Layer => ({ role, calipe
 const film = [layer('face', 80), layer('adhesive', 25), layer('liner', 140)];
 const card = [layer('body', 290)];
 const believe = (stack: readonly Layer[]) =>
-  believeSheet(
+  sheetPrior(
     {
       traits: { family: stack === card ? 'cardstock' : 'printableVinyl', stack, darkness: 0 },
       materialId: 1,

@@ -1,5 +1,5 @@
 import type { Action } from '#core/faults/faultActions.ts';
-import type { Evidence } from '#core/faults/faultEvidence.ts';
+import type { Finding } from '#core/faults/findings.ts';
 import type { Symptom } from '#core/faults/symptoms.ts';
 
 /** One cause of faults: how common it is, what it shows itself by, what speaks for it, and what mends it. */
@@ -12,7 +12,7 @@ export interface CauseFacts {
   /** Chance that somebody with this trouble reports a symptom. What is not named: {@link LEAK}. */
   readonly shows: Readonly<Partial<Record<Symptom, number>>>;
   /** Chance of what is known of the bench, with this cause. What is not named is as likely as at any bench. */
-  readonly given: Readonly<Partial<Record<Evidence, number>>>;
+  readonly given: Readonly<Partial<Record<Finding, number>>>;
   /** Chance that an action mends it; what is not named does not. */
   readonly mendedBy: Readonly<Partial<Record<Action, number>>>;
 }

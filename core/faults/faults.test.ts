@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ACTION_FACTS, ACTIONS } from '#core/faults/faultActions.ts';
-import { EVIDENCE, EVIDENCE_FACTS } from '#core/faults/faultEvidence.ts';
+import { FINDINGS, FINDING_FACTS } from '#core/faults/findings.ts';
 import { type Symptom, SYMPTOMS } from '#core/faults/symptoms.ts';
 import { type Cause, CAUSES, factsOfCause, LEAK } from '#core/faults/causes.ts';
 import { proposeNumber } from '#core/faults/proposeNumber.ts';
@@ -15,7 +15,7 @@ const chanceOf = (cause: Cause, ...asked: Parameters<typeof rankCauses>) =>
 
 describe('rankCauses', () => {
   it('gives chances that sum to 1 for anything seen and known', () => {
-    const known = fc.dictionary(fc.constantFrom(...EVIDENCE), fc.boolean());
+    const known = fc.dictionary(fc.constantFrom(...FINDINGS), fc.boolean());
     fc.assert(
       fc.property(fc.subarray([...SYMPTOMS], { minLength: 1 }), known, (symptoms, evidence) => {
         const ranked = rankCauses(symptoms, evidence);
@@ -32,7 +32,7 @@ describe('rankCauses', () => {
     const total = CAUSES.reduce((sum, cause) => sum + factsOfCause(cause).prior, 0);
     const joint = (cause: Cause) => {
       const { prior, shows, given } = factsOfCause(cause);
-      const old = given.bladeOld ?? EVIDENCE_FACTS.bladeOld.usual;
+      const old = given.bladeOld ?? FINDING_FACTS.bladeOld.usual;
       return (prior / total) * (shows.fuzzy ?? LEAK) * (shows.notThrough ?? LEAK) * old;
     };
     const sum = CAUSES.reduce((all, cause) => all + joint(cause), 0);

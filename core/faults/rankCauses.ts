@@ -1,9 +1,9 @@
-import { EVIDENCE, EVIDENCE_FACTS, type Evidence } from '#core/faults/faultEvidence.ts';
+import { FINDINGS, FINDING_FACTS, type Finding } from '#core/faults/findings.ts';
 import { CAUSES, factsOfCause, LEAK, type Cause } from '#core/faults/causes.ts';
 import type { Symptom } from '#core/faults/symptoms.ts';
 
 /** What is known of each piece of evidence; what is not named is not known. */
-export type KnownEvidence = Readonly<Partial<Record<Evidence, boolean>>>;
+export type KnownFindings = Readonly<Partial<Record<Finding, boolean>>>;
 
 /** Causes that turned out to be behind faults at this workshop, as counts. */
 export type CauseCounts = Readonly<Partial<Record<Cause, number>>>;
@@ -18,7 +18,7 @@ export interface RankedFault {
 
 /** The common priors count like so many faults seen. */
 const PRIOR_WEIGHT = 30;
-/** Evidence that speaks this much for or against a cause is told. */
+/** Finding that speaks this much for or against a cause is told. */
 const TOLD_RATIO = 1.6;
 
 /**
@@ -32,7 +32,7 @@ const TOLD_RATIO = 1.6;
  */
 export function rankCauses(
   symptoms: readonly Symptom[],
-  known: KnownEvidence,
+  known: KnownFindings,
   learnt: CauseCounts = {},
 ): readonly RankedFault[] {
   const priors = priorsOf(learnt);
@@ -47,7 +47,7 @@ export function rankCauses(
 
 /** A question that is not answered yet, with how much the answer is worth. */
 export interface Question {
-  readonly evidence: Evidence;
+  readonly evidence: Finding;
   readonly words: string;
   /** Bits by which the answer narrows the causes, on average. */
   readonly bits: number;
@@ -56,13 +56,13 @@ export interface Question {
 /** The open question that tells most about the cause, or `null` when none is worth the asking. */
 export function nextQuestion(
   symptoms: readonly Symptom[],
-  known: KnownEvidence,
+  known: KnownFindings,
   learnt: CauseCounts = {},
 ): Question | null {
   const now = rankCauses(symptoms, known, learnt);
   const before = entropy(now.map(({ chance }) => chance));
-  const worth = EVIDENCE.flatMap((evidence): readonly Question[] => {
-    const { question } = EVIDENCE_FACTS[evidence];
+  const worth = FINDINGS.flatMap((evidence): readonly Question[] => {
+    const { question } = FINDING_FACTS[evidence];
     if (question === null || known[evidence] !== undefined) return [];
     const yes = now.reduce((sum, { cause, chance }) => sum + chance * chanceOf(evidence, cause), 0);
     const after = ([true, false] as const).reduce((sum, answer) => {
@@ -90,11 +90,11 @@ function priorsOf(learnt: CauseCounts): Readonly<Record<Cause, number>> {
   ) as Record<Cause, number>;
 }
 
-function likelihoodOf(cause: Cause, symptoms: readonly Symptom[], known: KnownEvidence): number {
+function likelihoodOf(cause: Cause, symptoms: readonly Symptom[], known: KnownFindings): number {
   const { shows } = factsOfCause(cause);
   // Only what somebody saw and said counts: what is not said may not have been looked for.
   const seen = symptoms.reduce((product, symptom) => product * (shows[symptom] ?? LEAK), 1);
-  return EVIDENCE.reduce((product, evidence) => {
+  return FINDINGS.reduce((product, evidence) => {
     const is = known[evidence];
     if (is === undefined) return product;
     const chance = chanceOf(evidence, cause);
@@ -102,16 +102,16 @@ function likelihoodOf(cause: Cause, symptoms: readonly Symptom[], known: KnownEv
   }, seen);
 }
 
-function chanceOf(evidence: Evidence, cause: Cause): number {
-  return factsOfCause(cause).given[evidence] ?? EVIDENCE_FACTS[evidence].usual;
+function chanceOf(evidence: Finding, cause: Cause): number {
+  return factsOfCause(cause).given[evidence] ?? FINDING_FACTS[evidence].usual;
 }
 
-function reasonOf(cause: Cause, known: KnownEvidence): string {
-  const told = EVIDENCE.filter((evidence) => {
+function reasonOf(cause: Cause, known: KnownFindings): string {
+  const told = FINDINGS.filter((evidence) => {
     if (known[evidence] !== true) return false;
-    const ratio = chanceOf(evidence, cause) / EVIDENCE_FACTS[evidence].usual;
+    const ratio = chanceOf(evidence, cause) / FINDING_FACTS[evidence].usual;
     return ratio >= TOLD_RATIO;
-  }).map((evidence) => EVIDENCE_FACTS[evidence].words);
+  }).map((evidence) => FINDING_FACTS[evidence].words);
   const { why } = factsOfCause(cause);
   return told.length > 0 ? `${why}; ${told.join(', ')}` : why;
 }

@@ -1,6 +1,6 @@
 import { factsOf, type Family } from '#core/stack/families/families.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
-import { listBorder, machineOf } from '#core/knowledge/border.ts';
+import { listSharedEffects, machineOf } from '#core/knowledge/sharedEffects.ts';
 import { choleskyOf, invertCholesky } from '#core/threshold/numerics/cholesky.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
 
@@ -55,21 +55,21 @@ export function describeEffects(
   const lower = choleskyOf(Float64Array.from(knowledge.information), size);
   const covariance = lower ? invertCholesky(lower, size) : null;
   const ids = [...machineNames.keys()];
-  const border = listBorder(ids, priors);
+  const sharedEffects = listSharedEffects(ids, priors);
   return knowledge.names.flatMap((name, index) => {
-    const place = border.places.get(name);
+    const place = sharedEffects.places.get(name);
     if (place === undefined || !covariance) return [];
     const [label, group] = labelOf(name, machineNames);
     const mean = knowledge.mean[index] as number;
     const sd = Math.sqrt(covariance[index * size + index] as number);
-    const priorSd = border.sd[place] as number;
+    const priorSd = sharedEffects.sd[place] as number;
     const reading = {
       name,
       label,
       group,
       mean,
       sd,
-      priorMean: border.mean[place] as number,
+      priorMean: sharedEffects.mean[place] as number,
       priorSd,
       learnt: Math.max(0, 1 - (sd / priorSd) ** 2),
     };

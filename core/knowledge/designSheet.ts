@@ -1,4 +1,4 @@
-import { familyEffect, gapEffect, machineEffect } from '#core/knowledge/border.ts';
+import { familyEffect, gapEffect, machineEffect } from '#core/knowledge/sharedEffects.ts';
 import type { SheetPlace } from '#core/knowledge/evidence.ts';
 import { isSingleLayerFamily } from '#core/stack/families/families.ts';
 import { caliperOf, measureStack } from '#core/stack/measureStack.ts';

@@ -1,4 +1,4 @@
-import { listBorder, type Border } from '#core/knowledge/border.ts';
+import { listSharedEffects, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
 import {
@@ -62,31 +62,37 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
   const { start = null, spreads = null, onProgress } = options;
   const priors = withSpreads(options.priors ?? COMMON_PRIORS, spreads);
   const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
-  const border = listBorder(machineIds, priors);
+  const sharedEffects = listSharedEffects(machineIds, priors);
   const ids = [...new Set(book.map(({ materialId }) => materialId))];
   const grouped = new Map<number, EvidenceSheet[]>(ids.map((id) => [id, []]));
   for (const sheet of book) grouped.get(sheet.materialId)?.push(sheet);
-  const materials = ids.map((id) => mapMaterial(grouped.get(id) ?? [], border, priors));
-  let state = startFrom(start, border, ids, materials);
-  let value = valueOf(state, border, materials);
-  const restless = materials.map(() => true);
+  const materials = ids.map((id) => mapMaterial(grouped.get(id) ?? [], sharedEffects, priors));
+  let state = startFrom(start, sharedEffects, ids, materials);
+  let value = valueOf(state, sharedEffects, materials);
+  const unconverged = materials.map(() => true);
   let iterations = 0;
   for (; iterations < MAX_ITERATIONS; iterations++) {
-    const settled = settleOwn(state, materials, restless);
-    const step = findStep(settled, border, materials);
-    const moved = searchAlong(settled, step, border, materials, valueOf(settled, border, materials));
+    const settled = settleOwn(state, materials, unconverged);
+    const step = findStep(settled, sharedEffects, materials);
+    const moved = searchAlong(
+      settled,
+      step,
+      sharedEffects,
+      materials,
+      valueOf(settled, sharedEffects, materials),
+    );
     const gain = moved.value - value;
     state = moved.state;
     value = moved.value;
     onProgress?.({ iteration: iterations + 1, gain, distance: Math.sqrt(Math.max(0, step.distance)) });
-    if (step.distance < CLOSE_ENOUGH && !restless.some(Boolean)) break;
-    if (step.distance > STIRRING) restless.fill(true);
+    if (step.distance < CLOSE_ENOUGH && !unconverged.some(Boolean)) break;
+    if (step.distance > STIRRING) unconverged.fill(true);
   }
-  const { information, blocks } = assemble(state, border, materials);
+  const { information, blocks } = assemble(state, sharedEffects, materials);
   return {
     model: MODEL_VERSION,
-    names: border.names,
-    mean: [...state.border],
+    names: sharedEffects.names,
+    mean: [...state.sharedEffects],
     information: [...information],
     own: Object.fromEntries(
       ids.map((id, index) => [
@@ -103,7 +109,7 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
     sheetCount: book.length,
     iterations: iterations + 1,
     logPosterior: value,
-    logEvidence: value - evidenceCost(border, materials, information, blocks),
+    logEvidence: value - evidenceCost(sharedEffects, materials, information, blocks),
     spreads,
   };
 }
@@ -113,16 +119,19 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
  * normalising constants of the priors.
  */
 function evidenceCost(
-  border: Border,
+  sharedEffects: SharedEffects,
   materials: readonly MaterialEvidence[],
   information: Float64Array,
   blocks: readonly Eliminated[],
 ): number {
-  const lower = choleskyOf(information, border.names.length);
+  const lower = choleskyOf(information, sharedEffects.names.length);
   if (!lower) throw new Error('information with a proper prior is positive definite');
-  const determinant = blocks.reduce((sum, { logDet }) => sum + logDet, logDetOf(lower, border.names.length));
+  const determinant = blocks.reduce(
+    (sum, { logDet }) => sum + logDet,
+    logDetOf(lower, sharedEffects.names.length),
+  );
   const priorSpread =
-    border.sd.reduce((sum, sd) => sum + Math.log(sd), 0) +
+    sharedEffects.sd.reduce((sum, sd) => sum + Math.log(sd), 0) +
     materials.reduce(
       (sum, { ownPrecision }) =>
         sum - ownPrecision.reduce((a, precision) => a + 0.5 * Math.log(precision), 0),
@@ -133,21 +142,21 @@ function evidenceCost(
 
 /** Where the fit stands: the shared effects, and each material's own ones. */
 interface State {
-  readonly border: Float64Array;
+  readonly sharedEffects: Float64Array;
   readonly own: readonly Float64Array[];
 }
 
 function startFrom(
   start: Knowledge | null,
-  border: Border,
+  sharedEffects: SharedEffects,
   ids: readonly number[],
   materials: readonly MaterialEvidence[],
 ): State {
   const places = new Map(start?.names.map((name, index) => [name, index]));
   return {
-    border: Float64Array.from(border.names, (name, index) => {
+    sharedEffects: Float64Array.from(sharedEffects.names, (name, index) => {
       const place = places.get(name);
-      return place === undefined ? (border.mean[index] as number) : (start?.mean[place] as number);
+      return place === undefined ? (sharedEffects.mean[index] as number) : (start?.mean[place] as number);
     }),
     own: materials.map(({ ownNames }, index) => {
       const known = start?.own[String(ids[index])];
@@ -156,29 +165,32 @@ function startFrom(
   };
 }
 
-function valueOf(state: State, border: Border, materials: readonly MaterialEvidence[]): number {
+function valueOf(state: State, sharedEffects: SharedEffects, materials: readonly MaterialEvidence[]): number {
   let sum = 0;
-  state.border.forEach((value, index) => {
-    sum -= 0.5 * ((value - (border.mean[index] as number)) / (border.sd[index] as number)) ** 2;
+  state.sharedEffects.forEach((value, index) => {
+    sum -= 0.5 * ((value - (sharedEffects.mean[index] as number)) / (sharedEffects.sd[index] as number)) ** 2;
   });
   materials.forEach((material, index) => {
-    sum += valueMaterial(material, localOf(material.touched, state.border, state.own[index] as Float64Array));
+    sum += valueMaterial(
+      material,
+      localOf(material.touched, state.sharedEffects, state.own[index] as Float64Array),
+    );
   });
   return sum;
 }
 
-/** Gradient and information of the border with every block eliminated, and the blocks to step back through. */
-function assemble(state: State, border: Border, materials: readonly MaterialEvidence[]) {
-  const size = border.names.length;
+/** Gradient and information of the sharedEffects with every block eliminated, and the blocks to step back through. */
+function assemble(state: State, sharedEffects: SharedEffects, materials: readonly MaterialEvidence[]) {
+  const size = sharedEffects.names.length;
   const score = new Float64Array(size);
   const information = new Float64Array(size * size);
   for (let j = 0; j < size; j++) {
-    const precision = 1 / (border.sd[j] as number) ** 2;
-    score[j] = precision * ((border.mean[j] as number) - (state.border[j] as number));
+    const precision = 1 / (sharedEffects.sd[j] as number) ** 2;
+    score[j] = precision * ((sharedEffects.mean[j] as number) - (state.sharedEffects[j] as number));
     information[j * size + j] = precision;
   }
   const blocks = materials.map((material, index): Eliminated => {
-    const local = localOf(material.touched, state.border, state.own[index] as Float64Array);
+    const local = localOf(material.touched, state.sharedEffects, state.own[index] as Float64Array);
     const eliminated = eliminateOwn(material, deriveMaterial(material, local));
     scatter(eliminated, material.touched, score, information);
     return eliminated;
@@ -191,12 +203,12 @@ interface Step extends State {
   readonly distance: number;
 }
 
-function findStep(state: State, border: Border, materials: readonly MaterialEvidence[]): Step {
-  const { score, information, blocks } = assemble(state, border, materials);
+function findStep(state: State, sharedEffects: SharedEffects, materials: readonly MaterialEvidence[]): Step {
+  const { score, information, blocks } = assemble(state, sharedEffects, materials);
   const step = solveStep(information, score);
   return {
     distance: step.reduce((sum, value, j) => sum + value * (score[j] as number), 0),
-    border: step,
+    sharedEffects: step,
     own: materials.map(({ touched }, index) =>
       (blocks[index] as Eliminated).stepOwn(Float64Array.from(touched, (place) => step[place] as number)),
     ),
@@ -207,18 +219,18 @@ function findStep(state: State, border: Border, materials: readonly MaterialEvid
 function searchAlong(
   from: State,
   step: State,
-  border: Border,
+  sharedEffects: SharedEffects,
   materials: readonly MaterialEvidence[],
   before: number,
 ): { readonly state: State; readonly value: number } {
   const reach = (share: number) => {
     const state: State = {
-      border: from.border.map((value, j) => value + share * (step.border[j] as number)),
+      sharedEffects: from.sharedEffects.map((value, j) => value + share * (step.sharedEffects[j] as number)),
       own: from.own.map((own, index) =>
         own.map((value, a) => value + share * ((step.own[index] as Float64Array)[a] as number)),
       ),
     };
-    return { state, value: valueOf(state, border, materials) };
+    return { state, value: valueOf(state, sharedEffects, materials) };
   };
   let best = reach(1);
   for (let share = 0.5; share > 1e-6; share /= 2) {
@@ -234,14 +246,14 @@ function searchAlong(
  * Moves each material's own effects towards their peak while the shared ones stay. Without it one material whose
  * grades contradict each other would hold back the step of all.
  */
-function settleOwn(state: State, materials: readonly MaterialEvidence[], restless: boolean[]): State {
+function settleOwn(state: State, materials: readonly MaterialEvidence[], unconverged: boolean[]): State {
   return {
-    border: state.border,
+    sharedEffects: state.sharedEffects,
     own: materials.map((material, index) => {
       const own = state.own[index] as Float64Array;
-      if (!restless[index]) return own;
-      const moved = stepOwn(material, state.border, own);
-      restless[index] = moved.some((value, a) => Math.abs(value - (own[a] as number)) > CALM);
+      if (!unconverged[index]) return own;
+      const moved = stepOwn(material, state.sharedEffects, own);
+      unconverged[index] = moved.some((value, a) => Math.abs(value - (own[a] as number)) > CALM);
       return moved;
     }),
   };

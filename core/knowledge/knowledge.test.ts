@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { believeInDetail, believeSheet } from '#core/knowledge/believeSheet.ts';
-import { listBorder } from '#core/knowledge/border.ts';
+import { sheetPriorInDetail, sheetPrior } from '#core/knowledge/sheetPrior.ts';
+import { listSharedEffects } from '#core/knowledge/sharedEffects.ts';
 import { describeEffects, forceFactorOf } from '#core/knowledge/describeEffects.ts';
 import { designSheet } from '#core/knowledge/designSheet.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
@@ -61,11 +61,11 @@ function writeBook(sheets: number, truth: Truth, random: Random): readonly Evide
 }
 
 function trueParameters(place: Omit<EvidenceSheet, 'trials'>, truth: Truth, random: Random): Float64Array {
-  const border = listBorder([1, 2, 3], COMMON_PRIORS);
+  const sharedEffects = listSharedEffects([1, 2, 3], COMMON_PRIORS);
   const design = designSheet(place, COMMON_PRIORS);
   const parameters = Float64Array.from(design.constant);
   for (const { parameter, effect, amount } of design.shared) {
-    parameters[parameter]! += amount * border.mean[border.places.get(effect)!]!;
+    parameters[parameter]! += amount * sharedEffects.mean[sharedEffects.places.get(effect)!]!;
   }
   parameters[P.threshold]! +=
     (truth.families[place.traits.family] ?? 0) -
@@ -104,11 +104,11 @@ describe('the knowledge of a book', () => {
   it('is the peak that a dense fit of all effects at once finds (0.02 in ln force, 60 effects)', () => {
     const small = book.slice(0, 9);
     const arrow = fitKnowledge(small);
-    const border = listBorder([1, 2, 3], COMMON_PRIORS);
-    const materials = small.map((sheet) => mapMaterial([sheet], border, COMMON_PRIORS));
-    const dense = fitDense(border, materials);
+    const sharedEffects = listSharedEffects([1, 2, 3], COMMON_PRIORS);
+    const materials = small.map((sheet) => mapMaterial([sheet], sharedEffects, COMMON_PRIORS));
+    const dense = fitDense(sharedEffects, materials);
     arrow.names.forEach((name, index) => {
-      expect(Math.abs(arrow.mean[index]! - dense[border.places.get(name)!]!), name).toBeLessThan(0.02);
+      expect(Math.abs(arrow.mean[index]! - dense[sharedEffects.places.get(name)!]!), name).toBeLessThan(0.02);
     });
   });
 
@@ -182,8 +182,8 @@ describe('what is believed of a sheet', () => {
 
   it('takes out what its own trials taught: as if the book had been fitted without them', () => {
     const learnt = [book[0]!];
-    const cavity = believeSheet(asked, fitted, { learnt, all: learnt });
-    const without = believeSheet(asked, fitKnowledge(book.slice(1)));
+    const cavity = sheetPrior(asked, fitted, { learnt, all: learnt });
+    const without = sheetPrior(asked, fitKnowledge(book.slice(1)));
     expect(Math.abs(cavity.mean[P.threshold]! - without.mean[P.threshold]!)).toBeLessThan(0.015);
     expect(sd(cavity, P.threshold) / sd(without, P.threshold)).toBeGreaterThan(0.95);
     expect(sd(cavity, P.threshold) / sd(without, P.threshold)).toBeLessThan(1.05);
@@ -195,9 +195,9 @@ describe('what is believed of a sheet', () => {
       trials: [...book[0]!.trials, { ...book[0]!.trials[5]!, grade: 1 as DepthGrade }],
     };
     const whole = [odd, ...book.slice(1)];
-    const without = believeSheet(asked, fitKnowledge(book.slice(1)));
+    const without = sheetPrior(asked, fitKnowledge(book.slice(1)));
     for (const start of [null, fitted]) {
-      const cavity = believeSheet(asked, fitKnowledge(whole, { start }), { learnt: [odd], all: [odd] });
+      const cavity = sheetPrior(asked, fitKnowledge(whole, { start }), { learnt: [odd], all: [odd] });
       for (const parameter of [P.threshold, P.gap, P.scored]) {
         expect(Math.abs(cavity.mean[parameter]! - without.mean[parameter]!)).toBeLessThan(0.04);
       }
@@ -205,20 +205,20 @@ describe('what is believed of a sheet', () => {
   });
 
   it('is narrower with a book than from the stack alone, and narrower still with the same make elsewhere', () => {
-    const alone = believeSheet(asked, null);
-    const read = believeSheet(asked, fitted, { learnt: [book[0]!], all: [book[0]!] });
+    const alone = sheetPrior(asked, null);
+    const read = sheetPrior(asked, fitted, { learnt: [book[0]!], all: [book[0]!] });
     const elsewhere = { ...book[0]!, machineId: 2 };
-    const family = believeSheet(asked, fitted, { learnt: [book[0]!], all: [elsewhere] });
+    const family = sheetPrior(asked, fitted, { learnt: [book[0]!], all: [elsewhere] });
     expect(sd(read, P.threshold)).toBeLessThan(sd(alone, P.threshold));
     expect(sd(family, P.threshold)).toBeLessThan(sd(read, P.threshold) * 0.8);
   });
 
   it('leaves room for another lot: nearly the same sheet, not the same', () => {
     const own = { ...book[0]!, lot: 'A' };
-    const sameLot = believeSheet({ ...asked, lot: 'B' }, null, { learnt: [], all: [own] });
+    const sameLot = sheetPrior({ ...asked, lot: 'B' }, null, { learnt: [], all: [own] });
     const lotSd = COMMON_PRIORS.beliefs.lot.sd;
     expect(sd(sameLot, P.threshold)).toBeGreaterThan(lotSd);
-    expect(sd(sameLot, P.threshold)).toBeLessThan(sd(believeSheet(asked, null), P.threshold) * 0.6);
+    expect(sd(sameLot, P.threshold)).toBeLessThan(sd(sheetPrior(asked, null), P.threshold) * 0.6);
   });
 
   it('names what each thing known of the sheet adds; the parts sum to the whole', () => {
@@ -227,7 +227,7 @@ describe('what is believed of a sheet', () => {
       traits: { ...asked.traits, stack: [layer('ink', 2), ...asked.traits.stack], darkness: 0.5 },
       condition: 'printed',
     };
-    const { belief, effects } = believeInDetail(printed, fitted);
+    const { belief, effects } = sheetPriorInDetail(printed, fitted);
     const sum = effects.reduce((total, { adds }) => total + adds, 0);
     const { usualGf } = COMMON_PRIORS.habits.printableVinyl;
     expect(belief.mean[P.threshold]).toBeCloseTo(Math.log(usualGf) + sum, 9);
@@ -238,8 +238,8 @@ describe('what is believed of a sheet', () => {
 
   it('follows the beliefs of a workshop where it has its own', () => {
     const beliefs = { ...COMMON_PRIORS.beliefs, sheet: { mean: 0, sd: 0.05, reason: 'one maker only' } };
-    const narrow = believeSheet(asked, null, { learnt: [], all: [] }, { ...COMMON_PRIORS, beliefs });
-    expect(sd(narrow, P.threshold)).toBeLessThan(sd(believeSheet(asked, null), P.threshold));
+    const narrow = sheetPrior(asked, null, { learnt: [], all: [] }, { ...COMMON_PRIORS, beliefs });
+    expect(sd(narrow, P.threshold)).toBeLessThan(sd(sheetPrior(asked, null), P.threshold));
   });
 });
 
@@ -253,10 +253,10 @@ function invert(matrix: SquareMatrix, size: number): SquareMatrix {
 
 /** Every effect of a small book in one vector and one dense matrix: slow, and without a Schur complement. */
 function fitDense(
-  border: ReturnType<typeof listBorder>,
+  sharedEffects: ReturnType<typeof listSharedEffects>,
   materials: readonly ReturnType<typeof mapMaterial>[],
 ): Float64Array {
-  const shared = border.names.length;
+  const shared = sharedEffects.names.length;
   const starts = materials.map((_, index) =>
     materials.slice(0, index).reduce((sum, { ownNames }) => sum + ownNames.length, shared),
   );
@@ -268,20 +268,20 @@ function fitDense(
   const local = (index: number, whole: Float64Array) =>
     Float64Array.from(placesOf(index), (place) => whole[place]!);
   const start = new Float64Array(size);
-  start.set(border.mean);
+  start.set(sharedEffects.mean);
   return fisherScoring(
     {
       value: (whole) =>
-        border.names.reduce(
-          (sum, _, j) => sum - 0.5 * ((whole[j]! - border.mean[j]!) / border.sd[j]!) ** 2,
+        sharedEffects.names.reduce(
+          (sum, _, j) => sum - 0.5 * ((whole[j]! - sharedEffects.mean[j]!) / sharedEffects.sd[j]!) ** 2,
           0,
         ) + materials.reduce((sum, material, index) => sum + valueMaterial(material, local(index, whole)), 0),
       derive: (whole) => {
         const score = new Float64Array(size);
         const information = new Float64Array(size * size);
-        border.names.forEach((_, j) => {
-          score[j] = (border.mean[j]! - whole[j]!) / border.sd[j]! ** 2;
-          information[j * size + j] = 1 / border.sd[j]! ** 2;
+        sharedEffects.names.forEach((_, j) => {
+          score[j] = (sharedEffects.mean[j]! - whole[j]!) / sharedEffects.sd[j]! ** 2;
+          information[j * size + j] = 1 / sharedEffects.sd[j]! ** 2;
         });
         materials.forEach((material, index) => {
           const own = deriveMaterial(material, local(index, whole));

@@ -1,4 +1,4 @@
-import type { Border } from '#core/knowledge/border.ts';
+import type { SharedEffects } from '#core/knowledge/sharedEffects.ts';
 import { designSheet } from '#core/knowledge/designSheet.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { choleskyOf, logDetOf, solveCholesky, type SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
@@ -16,7 +16,7 @@ export interface MappedTerms {
   readonly amounts: Float64Array;
 }
 
-/** A sheet of a material with its map worked out to positions: first the border's effects, then the block's. */
+/** A sheet of a material with its map worked out to positions: first the sharedEffects's effects, then the block's. */
 interface MappedSheet {
   readonly likelihood: SheetLikelihood;
   readonly trials: readonly PreparedTrial[];
@@ -26,7 +26,7 @@ interface MappedSheet {
 
 /** All sheets of one material, seen from the few effects that they touch. */
 export interface MaterialEvidence {
-  /** Positions in the border of the shared effects that its sheets touch; the local vector starts with them. */
+  /** Positions in the sharedEffects of the shared effects that its sheets touch; the local vector starts with them. */
   readonly touched: readonly number[];
   /** Names of the material's own effects, after the touched ones in the local vector. */
   readonly ownNames: readonly string[];
@@ -37,12 +37,12 @@ export interface MaterialEvidence {
 /** Works out the map of a material's sheets. @param sheets all of one material, with or without trials */
 export function mapMaterial(
   sheets: readonly EvidenceSheet[],
-  border: Border,
+  sharedEffects: SharedEffects,
   priors: Priors,
 ): MaterialEvidence {
   const designs = sheets.map((sheet) => designSheet(sheet, priors));
   const touched = [
-    ...new Set(designs.flatMap(({ shared }) => shared.map(({ effect }) => placeIn(border, effect)))),
+    ...new Set(designs.flatMap(({ shared }) => shared.map(({ effect }) => placeIn(sharedEffects, effect)))),
   ].sort((a, b) => a - b);
   const own = new Map(designs.flatMap((design) => design.own.map(({ effect, belief }) => [effect, belief])));
   const ownNames = [...own.keys()];
@@ -61,7 +61,7 @@ export function mapMaterial(
         terms: packTerms([
           ...design.shared.map((term) => ({
             ...term,
-            place: localShared.get(placeIn(border, term.effect)) as number,
+            place: localShared.get(placeIn(sharedEffects, term.effect)) as number,
           })),
           ...design.own.map((term) => ({ ...term, place: localOwn.get(term.effect) as number })),
         ]),
@@ -80,16 +80,20 @@ function packTerms(
   };
 }
 
-function placeIn(border: Border, effect: string): number {
-  const place = border.places.get(effect);
-  if (place === undefined) throw new Error(`the border has no effect ${effect}`);
+function placeIn(sharedEffects: SharedEffects, effect: string): number {
+  const place = sharedEffects.places.get(effect);
+  if (place === undefined) throw new Error(`the sharedEffects has no effect ${effect}`);
   return place;
 }
 
 /** The local vector of a material: the touched effects, then its own. */
-export function localOf(touched: readonly number[], border: Float64Array, own: Float64Array): Float64Array {
+export function localOf(
+  touched: readonly number[],
+  sharedEffects: Float64Array,
+  own: Float64Array,
+): Float64Array {
   const local = new Float64Array(touched.length + own.length);
-  touched.forEach((place, index) => (local[index] = border[place] as number));
+  touched.forEach((place, index) => (local[index] = sharedEffects[place] as number));
   local.set(own, touched.length);
   return local;
 }
@@ -175,7 +179,7 @@ function addSheet(
   }
 }
 
-/** A material's own effects eliminated: what it says about the border alone, and how to get its effects back. */
+/** A material's own effects eliminated: what it says about the sharedEffects alone, and how to get its effects back. */
 export interface Eliminated {
   /** Gradient by the touched effects after elimination. */
   readonly score: Float64Array;

@@ -4,14 +4,14 @@ import type { PointMm } from '#core/geometry/point.ts';
 import { isInside, signedAreaMm2 } from '#core/geometry/polygon.ts';
 
 /** A line to be drawn as a polyline; a closed one ends on its first point and may start at any vertex. */
-export interface Route {
+export interface Toolpath {
   readonly contourId: number;
   readonly points: readonly PointMm[];
   readonly isClosed: boolean;
 }
 
 /** For each route the indices of those that lie inside it; empty for open ones. */
-export function findInner(routes: readonly Route[]): readonly (readonly number[])[] {
+export function findInner(routes: readonly Toolpath[]): readonly (readonly number[])[] {
   if (routes.length === 0) return [];
   const boxes = routes.map((route) => boundPoints(route.points));
   const areas = routes.map((route) => (route.isClosed ? Math.abs(signedAreaMm2(route.points)) : 0));
@@ -24,7 +24,7 @@ export function findInner(routes: readonly Route[]): readonly (readonly number[]
     return tree.search(minX, minY, maxX, maxY).filter((inner) => {
       if (inner === index || (areas[index] as number) <= (areas[inner] as number)) return false;
       if (!encloses(boxes[index] as BoxMm, boxes[inner] as BoxMm)) return false;
-      return isInside((routes[inner] as Route).points[0] as PointMm, outer.points);
+      return isInside((routes[inner] as Toolpath).points[0] as PointMm, outer.points);
     });
   });
 }

@@ -4,9 +4,9 @@ import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { compensateOffset } from '#core/passes/compensateOffset.ts';
 import { estimateTime } from '#core/passes/estimateTime.ts';
 import { extendOvercut } from '#core/passes/extendOvercut.ts';
-import type { Route } from '#core/passes/findInner.ts';
+import type { Toolpath } from '#core/passes/findInner.ts';
 import type { SeatChoice } from '#core/passes/findSeat.ts';
-import { orderRoutes } from '#core/passes/orderRoutes.ts';
+import { orderToolpaths } from '#core/passes/orderToolpaths.ts';
 import type {
   NativeTabs,
   Pass,
@@ -26,7 +26,7 @@ import { speedToMmPerS } from '#core/units/speedScale.ts';
 export interface PassOrder {
   readonly role: CutRole;
   readonly values: SettingValues;
-  readonly routes: readonly Route[];
+  readonly routes: readonly Toolpath[];
   readonly machine: PlanMachine;
   readonly choices: PassChoices;
   readonly seat: SeatChoice;
@@ -54,7 +54,7 @@ const LOOKS: Readonly<Record<CutRole, string>> = {
 export function planPass(order: PassOrder): Pass {
   const { role, values, machine, seat } = order;
   const isFreeing = role === 'perforated' || role === 'through';
-  const ordered = orderRoutes(order.routes, order.start, {
+  const ordered = orderToolpaths(order.routes, order.start, {
     isFarFirst: isFreeing && machine.kind === 'rollFed',
     end: order.end,
     kicks: order.kicks,
@@ -110,7 +110,7 @@ function measureStrokes(strokes: readonly Stroke[], { values, machine, start }: 
   return { cutMm, travelMm, seconds };
 }
 
-function repeatAll(routes: readonly Route[], { values }: PassOrder): readonly Stroke[] {
+function repeatAll(routes: readonly Toolpath[], { values }: PassOrder): readonly Stroke[] {
   return routes.flatMap((route) => {
     const points = route.isClosed ? extendOvercut(route.points, values.overcutMm) : route.points;
     const back = route.isClosed ? points : [...points].reverse();
@@ -124,7 +124,7 @@ function repeatAll(routes: readonly Route[], { values }: PassOrder): readonly St
 }
 
 function perforate(
-  routes: readonly Route[],
+  routes: readonly Toolpath[],
   { values, machine, choices }: PassOrder,
 ): { readonly strokes: readonly Stroke[]; readonly perforation: PassPerforation } {
   let tabs = 0;

@@ -5,8 +5,8 @@ import type { Role } from '#core/drawing/roles/lineRoles.ts';
 import { distanceMm } from '#core/geometry/point.ts';
 import { estimateTime } from '#core/passes/estimateTime.ts';
 import { extendOvercut } from '#core/passes/extendOvercut.ts';
-import type { Route } from '#core/passes/findInner.ts';
-import { orderRoutes } from '#core/passes/orderRoutes.ts';
+import type { Toolpath } from '#core/passes/findInner.ts';
+import { orderToolpaths } from '#core/passes/orderToolpaths.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
@@ -28,7 +28,7 @@ const source = `<svg width="100mm" height="100mm" viewBox="0 0 100 100" fill="no
   <circle stroke="#0000ff" cx="70" cy="70" r="8"/><path stroke="#00ff00" d="M5 5H95"/></svg>`;
 const drawing = readSvg(source);
 const roles: Record<string, Role> = { '|#ff0000': 'through', '|#0000ff': 'kiss', '|#00ff00': 'art' };
-const box = (x: number, y: number, size: number): Route['points'] => [
+const box = (x: number, y: number, size: number): Toolpath['points'] => [
   { x, y },
   { x: x + size, y },
   { x: x + size, y: y + size },
@@ -84,7 +84,7 @@ describe('planPasses', () => {
   });
 });
 
-describe('orderRoutes', () => {
+describe('orderToolpaths', () => {
   it('never draws a ring before what lies in it, on random nests', () => {
     const nest = fc.array(
       fc.record({
@@ -97,7 +97,7 @@ describe('orderRoutes', () => {
     fc.assert(
       fc.property(nest, (cells) => {
         const seen = new Set<string>();
-        const routes: Route[] = [];
+        const routes: Toolpath[] = [];
         for (const cell of cells) {
           if (seen.has(`${cell.x}/${cell.y}`)) continue;
           seen.add(`${cell.x}/${cell.y}`);
@@ -106,7 +106,7 @@ describe('orderRoutes', () => {
             routes.push({ contourId: routes.length, points, isClosed: true });
           }
         }
-        const ordered = orderRoutes(routes, { x: 0, y: 0 }, plain);
+        const ordered = orderToolpaths(routes, { x: 0, y: 0 }, plain);
         expect(ordered).toHaveLength(routes.length);
         const place = new Map(ordered.map((route, index) => [route.contourId, index]));
         routes.forEach((outer, index) => {
@@ -128,15 +128,15 @@ describe('orderRoutes', () => {
       points: box(((index * 37) % 40) * 6, ((index * 23) % 40) * 6, 4),
       isClosed: true,
     }));
-    const travel = (ordered: readonly Route[]) =>
+    const travel = (ordered: readonly Toolpath[]) =>
       ordered
         .slice(1)
         .reduce((sum, route, index) => sum + distanceMm(ordered[index]!.points.at(-1)!, route.points[0]!), 0);
-    expect(travel(orderRoutes(routes, { x: 0, y: 0 }, plain))).toBeLessThan(travel(routes) / 2);
+    expect(travel(orderToolpaths(routes, { x: 0, y: 0 }, plain))).toBeLessThan(travel(routes) / 2);
   });
 
   it('enters a ring at its nearest vertex and keeps its length', () => {
-    const [ring] = orderRoutes(
+    const [ring] = orderToolpaths(
       [{ contourId: 0, points: box(10, 10, 10), isClosed: true }],
       { x: 25, y: 25 },
       plain,

@@ -10,7 +10,7 @@ import {
 import { AppError } from '#core/errors/appError.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
-import type { Route } from '#core/passes/findInner.ts';
+import type { Toolpath } from '#core/passes/findInner.ts';
 import type { Pass, PassChoices, Plan, PlanMachine } from '#core/passes/plan.ts';
 import { findSeat } from '#core/passes/findSeat.ts';
 import { isPassStep, orderSteps } from '#core/passes/routeSteps.ts';
@@ -76,7 +76,7 @@ export function planPasses(order: PlanOrder): Plan {
       ...order,
       role,
       values,
-      routes: byRole.get(role) as readonly Route[],
+      routes: byRole.get(role) as readonly Toolpath[],
       seat,
       start: at,
       end: index === steps.length - 1 ? home : null,
@@ -99,8 +99,8 @@ export function planPasses(order: PlanOrder): Plan {
   };
 }
 
-function groupByRole({ lines, given }: PlanOrder): ReadonlyMap<CutRole, readonly Route[]> {
-  const groups = new Map<CutRole, Route[]>();
+function groupByRole({ lines, given }: PlanOrder): ReadonlyMap<CutRole, readonly Toolpath[]> {
+  const groups = new Map<CutRole, Toolpath[]>();
   for (const line of lines) {
     const role = requireRole(line, given);
     if (!isCutRole(role)) continue;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { layOutDay, type DayJob, type DayOrder } from '#core/prep/dayPlan.ts';
 import { planDay } from '#core/prep/planDay.ts';
-import { findRoute, usualRoute } from '#core/prep/waitRoute.ts';
+import { findWaits, usualWaits } from '#core/prep/waitOrder.ts';
 import { findWait, minutesLeft } from '#core/prep/waits.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 
@@ -160,15 +160,15 @@ describe('waits', () => {
 
   it('follow the state: ink, coats and curing of a sealer, laminate; a workshop’s own route comes first', () => {
     const vinyl = { family: 'printableVinyl', isPrinted: true } as const;
-    expect(usualRoute({ ...vinyl, condition: 'sealed' })).toEqual(['inkDry', 'sealerCoat', 'sealerCures']);
-    expect(usualRoute({ ...vinyl, condition: 'laminated' })).toEqual(['inkDry', 'laminateSettles']);
-    expect(usualRoute({ ...vinyl, condition: 'bare', isPrinted: false })).toEqual([]);
-    expect(usualRoute({ family: 'transferFilm', condition: 'printed', isPrinted: true })).toContain(
+    expect(usualWaits({ ...vinyl, condition: 'sealed' })).toEqual(['inkDry', 'sealerCoat', 'sealerCures']);
+    expect(usualWaits({ ...vinyl, condition: 'laminated' })).toEqual(['inkDry', 'laminateSettles']);
+    expect(usualWaits({ ...vinyl, condition: 'bare', isPrinted: false })).toEqual([]);
+    expect(usualWaits({ family: 'transferFilm', condition: 'printed', isPrinted: true })).toContain(
       'transferRests',
     );
     const own = ['inkDry', 'sealerCoat', 'sealerCoat'] as const;
-    expect(findRoute({ ...vinyl, condition: 'sealed' }, own)).toEqual(own);
-    expect(findRoute({ ...vinyl, condition: 'sealed', isPrinted: false }, own)).toEqual([
+    expect(findWaits({ ...vinyl, condition: 'sealed' }, own)).toEqual(own);
+    expect(findWaits({ ...vinyl, condition: 'sealed', isPrinted: false }, own)).toEqual([
       'sealerCoat',
       'sealerCoat',
     ]);

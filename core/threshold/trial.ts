@@ -32,7 +32,7 @@ export interface Trial extends CutConditions {
 
 /** What is asked: a sheet on one machine, as it is believed to be, cut under these conditions. */
 export interface ThresholdQuestion {
-  /** In the order of LAYERED_PARAMETERS or SINGLE_PARAMETERS; see believeSheet. */
+  /** In the order of LAYERED_PARAMETERS or SINGLE_PARAMETERS; see sheetPrior. */
   readonly belief: NormalPrior;
   readonly conditions: CutConditions;
 }

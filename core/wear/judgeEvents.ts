@@ -1,4 +1,4 @@
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { SheetPlace } from '#core/knowledge/evidence.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { predictGrades } from '#core/threshold/predictGrades.ts';
@@ -24,7 +24,7 @@ export function judgeEvents(
   knowledge: Knowledge | null,
   priors: Priors,
 ): ReadonlyMap<number, number> {
-  const belief = believeSheet(place, knowledge, { learnt: [], all: [] }, priors);
+  const belief = sheetPrior(place, knowledge, { learnt: [], all: [] }, priors);
   const model = sheetModel(SEED);
   const judged = new Map<number, number>();
   for (const index of wanted) {

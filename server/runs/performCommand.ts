@@ -5,7 +5,7 @@ import { transmissionKey } from '#core/run/transmissionKey.ts';
 import { findLink } from '#server/links/findLink.ts';
 import type { Link } from '#server/links/link.ts';
 import { requireAnswers } from '#server/links/requireAnswers.ts';
-import { insistOnStore } from '#server/runs/insistOnStore.ts';
+import { retryOnStore } from '#server/runs/retryOnStore.ts';
 import { askMachine } from '#server/runs/askMachine.ts';
 import type { Scene } from '#server/runs/scene.ts';
 import { tellMachine } from '#server/runs/tellMachine.ts';
@@ -29,7 +29,7 @@ export async function performCommand(scene: Scene, command: RunCommand): Promise
 }
 
 async function linkOf({ context, run }: Scene): Promise<Link> {
-  const machine = await insistOnStore(context, () => findMachine(context.store, run.machineId));
+  const machine = await retryOnStore(context, () => findMachine(context.store, run.machineId));
   return findLink(machine, context);
 }
 

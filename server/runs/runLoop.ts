@@ -5,7 +5,7 @@ import { stepRun, type RunStep } from '#core/run/stepRun.ts';
 import type { ServerContext } from '#server/context/context.ts';
 import { performCommand } from '#server/runs/performCommand.ts';
 import { publishRunEvent } from '#server/runs/runHub.ts';
-import { insistOnStore } from '#server/runs/insistOnStore.ts';
+import { retryOnStore } from '#server/runs/retryOnStore.ts';
 import {
   findDrivenRun,
   keepRunStep,
@@ -119,11 +119,11 @@ async function write(
   const { author, more } = batch[0] as Entry;
   const writeId = randomUUID();
   for (let collisions = 0; collisions < MOST_COLLISIONS; collisions++) {
-    const run = (loop.run ??= await insistOnStore(context, () => findDrivenRun(context.store, runId)));
+    const run = (loop.run ??= await retryOnStore(context, () => findDrivenRun(context.store, runId)));
     const before = run.course;
     const step = stepRun(before, event);
     const written = { runId, version: run.version, before, event, step, author, writeId, more };
-    const version = await insistOnStore(context, () => keepRunStep(context.store, written, new Date()));
+    const version = await retryOnStore(context, () => keepRunStep(context.store, written, new Date()));
     if (version === null) {
       loop.run = null;
       continue;

@@ -6,7 +6,7 @@ import type { Run } from '#core/run/run.ts';
 import type { RunCommand } from '#core/run/runCourse.ts';
 import type { Channel, Link } from '#server/links/link.ts';
 import { describeLoad } from '#server/runs/describeLoad.ts';
-import { insistOnStore } from '#server/runs/insistOnStore.ts';
+import { retryOnStore } from '#server/runs/retryOnStore.ts';
 import { Control } from '#server/runs/control.ts';
 import { enterLive, leaveLive } from '#server/runs/live.ts';
 import type { Said, SendEnd, Watching } from '#server/runs/said.ts';
@@ -34,7 +34,7 @@ export async function transmit(
   enterLive(runId, control);
   try {
     const link = await findLink();
-    const run = await insistOnStore(context, () => findRun(context.store, runId));
+    const run = await retryOnStore(context, () => findRun(context.store, runId));
     const part = driven.program.parts[partIndex] as ProgramPart;
     await send(scene, { control, link, run, part });
   } finally {

@@ -112,6 +112,14 @@ export const machineFacts = z.object({
   ...equipmentShape,
 });
 
+/** What readings of a balance make of a force scale. */
+export const fittedScaleSchema = z.object({
+  points: z
+    .array(z.object({ force: z.number(), gf: z.number(), lowGf: z.number(), highGf: z.number() }))
+    .readonly(),
+  noiseG: z.number(),
+});
+
 const machineRow = z.object({
   id: z.number(),
   name: z.string(),
@@ -119,6 +127,8 @@ const machineRow = z.object({
   facts: jsonColumn(machineFacts),
   version: z.number(),
   archived_at: z.date().nullable(),
+  /** Of the newest calibration; left out or `null` where the scale is the maker's. */
+  scale_fitted: jsonColumn(fittedScaleSchema).nullish(),
 });
 
 const bladeRow = z.object({
@@ -153,11 +163,13 @@ const matRow = z.object({
 });
 
 export function readMachineRow(row: unknown): Machine {
-  const { facts, archived_at, ...same } = machineRow.parse(row);
+  const { facts, archived_at, scale_fitted, ...same } = machineRow.parse(row);
+  const measured = scale_fitted?.points.map(({ force, gf }) => ({ force, gf }));
+  const forceScale = measured ? { ...facts.forceScale, measured } : facts.forceScale;
   const language = readLanguage(facts.language, facts.hpglUnitsPerMm);
   const { unitsPerMm } = language.options;
   const hpglUnitsPerMm = typeof unitsPerMm === 'number' ? unitsPerMm : undefined;
-  return { ...same, ...facts, language, hpglUnitsPerMm, isArchived: archived_at !== null };
+  return { ...same, ...facts, forceScale, language, hpglUnitsPerMm, isArchived: archived_at !== null };
 }
 
 export function readBladeRow(row: unknown): Blade {

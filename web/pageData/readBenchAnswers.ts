@@ -3,7 +3,7 @@ import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findLoadedSetting } from '#web/endpoints/bench/findLoadedSetting.ts';
 import { loadBenchAnswer } from '#web/endpoints/bench/loadAnswer.ts';
-import { loadBelief } from '#web/endpoints/bench/loadBelief.ts';
+import { loadSheetPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
 import { summarise } from '#web/pageData/summariseSettings.ts';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
 
@@ -12,7 +12,7 @@ export async function readBenchAnswers(store: Store, station: Station | null): P
   if (!station?.loaded) return null;
   const { machine, loaded } = station;
   const others = OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
-  const believed = loadBelief(store, station, loaded);
+  const believed = loadSheetPrior(store, station, loaded);
   const [kiss, through, ...kept] = await Promise.all([
     loadBenchAnswer(store, station, 'kiss', {}, believed),
     loadBenchAnswer(store, station, 'through', {}, believed),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ACTIONS } from '#core/faults/faultActions.ts';
-import { EVIDENCE } from '#core/faults/faultEvidence.ts';
+import { FINDINGS } from '#core/faults/findings.ts';
 import { SYMPTOMS } from '#core/faults/symptoms.ts';
 import { CAUSES } from '#core/faults/causes.ts';
 import { OPERATIONS } from '#core/stack/operation.ts';
@@ -8,7 +8,7 @@ import { OPERATIONS } from '#core/stack/operation.ts';
 export const consultSchema = z.object({
   symptoms: z.array(z.enum(SYMPTOMS)).min(1, 'say what you see').max(SYMPTOMS.length),
   operation: z.enum(OPERATIONS),
-  answers: z.partialRecord(z.enum(EVIDENCE), z.boolean()).default({}),
+  answers: z.partialRecord(z.enum(FINDINGS), z.boolean()).default({}),
   tried: z.array(z.enum(ACTIONS)).max(ACTIONS.length).default([]),
 });
 
@@ -26,7 +26,7 @@ export const consultReplySchema = z.object({
     z.object({ cause: z.enum(CAUSES), chance: z.number(), words: z.string(), reason: z.string() }),
   ),
   known: z.array(z.string()).meta({ description: 'what the log knows that speaks for something' }),
-  question: z.object({ evidence: z.enum(EVIDENCE), words: z.string(), bits: z.number() }).nullable(),
+  question: z.object({ evidence: z.enum(FINDINGS), words: z.string(), bits: z.number() }).nullable(),
   actions: z.array(
     z.object({
       action: z.enum(ACTIONS),

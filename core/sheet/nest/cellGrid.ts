@@ -177,8 +177,8 @@ export function maskRings(rings: Rings, cell: CellSize): RunMask {
 
 /** Takes the cells that a box touches; `corner` is where the grid's first cell begins, mm. */
 export function fillBox(grid: CellGrid, box: BoxMm, corner: PointMm, cell: CellSize): void {
-  const first = (value: number, size: number) => Math.floor(value / size + DUST);
-  const end = (value: number, size: number) => Math.ceil(value / size - DUST);
+  const first = (value: number, size: number) => Math.floor(value / size + ROUNDING);
+  const end = (value: number, size: number) => Math.ceil(value / size - ROUNDING);
   const [fromX, toX] = [box.minX - corner.x, box.maxX - corner.x];
   for (
     let row = first(box.minY - corner.y, cell.heightMm);
@@ -190,10 +190,10 @@ export function fillBox(grid: CellGrid, box: BoxMm, corner: PointMm, cell: CellS
 }
 
 /** Shares of a cell that floating point may be off. */
-const DUST = 1e-9;
+const ROUNDING = 1e-9;
 
 function cellsAcross(lengthMm: number, sizeMm: number): number {
-  return Math.max(1, Math.ceil(lengthMm / sizeMm - DUST));
+  return Math.max(1, Math.ceil(lengthMm / sizeMm - ROUNDING));
 }
 
 /** What lies in one row of cells, as x in mm. */
@@ -246,8 +246,8 @@ function joinRuns(
 ): readonly number[] {
   const runs: [number, number][] = [];
   for (let index = 0; index + 1 < pairs.length; index += 2) {
-    const from = Math.floor(((pairs[index] as number) - leftMm) / widthMm + DUST);
-    const to = Math.ceil(((pairs[index + 1] as number) - leftMm) / widthMm - DUST);
+    const from = Math.floor(((pairs[index] as number) - leftMm) / widthMm + ROUNDING);
+    const to = Math.ceil(((pairs[index + 1] as number) - leftMm) / widthMm - ROUNDING);
     // An upright edge between two columns takes neither: what lies beside it takes its own.
     if (to > from) runs.push([Math.max(0, from), Math.min(columns, to)]);
   }

@@ -104,7 +104,7 @@ describe('nestPieces', () => {
 
   it('goes on to more sheets for a quantity, and says what fits on none', () => {
     const result = last(order([circle(30), circle(100)], { copies: 9 }), 4);
-    expect(result.homeless).toEqual([1]);
+    expect(result.unplaced).toEqual([1]);
     expect(result.placements).toHaveLength(9);
     expect(result.sheets).toBe(2);
   });

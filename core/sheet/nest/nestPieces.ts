@@ -28,7 +28,7 @@ export interface NestResult {
   readonly placements: readonly Placement[];
   readonly sheets: number;
   /** Pieces that fit on no empty sheet. */
-  readonly homeless: readonly number[];
+  readonly unplaced: readonly number[];
   /** Share of the usable area of the sheets used that pieces cover. */
   readonly use: number;
   /** Share of the last sheet, from the edge it was filled from, that is used up to the furthest piece. */
@@ -172,7 +172,7 @@ class Nest {
           : { piece: turned.piece, sheet: at, xMm, yMm, turnDeg: turned.turnDeg },
       ),
       sheets,
-      homeless: [...pieces.keys()]
+      unplaced: [...pieces.keys()]
         .filter((at) => !this.fitting.includes(at))
         .map((at) => pieces[at]?.index ?? at),
       use: sheets === 0 ? 0 : covered / (usableArea * sheets),

@@ -25,7 +25,7 @@ export interface PlacedSheet {
 }
 
 /** Dust of floating point that is not a line outside the sheet, mm. */
-const DUST_MM = 1e-6;
+const ROUNDING_MM = 1e-6;
 
 /**
  * Puts the pieces of one sheet of a layout on it.
@@ -62,7 +62,7 @@ export function placePieces(
   }
   const all = boxes.length > 0 ? boxes : lines.map(({ contour }) => boundContour(contour));
   const box = all.length > 0 ? joinBoxes(all) : null;
-  const beyond = (value: number) => (box && value > DUST_MM ? value : 0);
+  const beyond = (value: number) => (box && value > ROUNDING_MM ? value : 0);
   const { marginMm, widthMm, heightMm } = sheet;
   const over = {
     left: beyond(marginMm - (box?.minX ?? 0)),

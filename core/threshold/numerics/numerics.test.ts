@@ -11,7 +11,7 @@ import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
 import { gradeIntervals } from '#core/threshold/sheetModel/gradeIntervals.ts';
 import { misjudge, misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
 import { normalCdf } from '#core/threshold/numerics/normal.ts';
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
 import type { SheetTraits } from '#core/threshold/trial.ts';
@@ -157,7 +157,7 @@ describe('the axis of an answer', () => {
   };
   const place = { traits: sheet, materialId: 1, machineId: 1, condition: 'bare', lot: '', colour: '' };
   const posterior = sheetModel(4).fit(
-    { belief: believeSheet(place, null), conditions: { passes: 1, speedMmPerS: 100, bladeMetres: 0 } },
+    { belief: sheetPrior(place, null), conditions: { passes: 1, speedMmPerS: 100, bladeMetres: 0 } },
     [],
   );
   const scale = { kind: 'gramForce', min: 10, max: 500, step: 1, gfAtZero: 0, gfPerUnit: 1 } as const;

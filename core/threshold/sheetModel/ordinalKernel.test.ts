@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { choleskyOf, logDetOf } from '#core/threshold/numerics/cholesky.ts';
 import { fisherScoring } from '#core/threshold/numerics/fisherScoring.ts';
 import { LOGIT, PROBIT } from '#core/threshold/numerics/link.ts';
-import { CELL_WEIGHT, groupLoads, LOAD_NODES, LOAD_SPREAD, OWN_SPREAD } from '#core/threshold/loads.ts';
+import { CELL_WEIGHT, groupBatches, BATCH_NODES, BATCH_SPREAD, OWN_SPREAD } from '#core/threshold/batches.ts';
 import { misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
 import { derivePrior, logPrior } from '#core/threshold/numerics/normalPrior.ts';
 import { makeOrdinalKernel } from '#core/threshold/sheetModel/ordinalKernel.ts';
@@ -118,14 +118,14 @@ describe('a normal prior', () => {
 describe('loads', () => {
   it('group the cells of a card, cuts of their own each by themselves', () => {
     const cuts = [{ load: 1 }, {}, { load: 2 }, { load: 1 }, {}];
-    expect(groupLoads(cuts).map((group) => group.length)).toEqual([2, 1, 1, 1]);
+    expect(groupBatches(cuts).map((group) => group.length)).toEqual([2, 1, 1, 1]);
   });
 
   it('share half of the variance, and integrate normals exactly to the ninth power', () => {
-    expect(OWN_SPREAD ** 2 + LOAD_SPREAD ** 2).toBeCloseTo(1, 12);
+    expect(OWN_SPREAD ** 2 + BATCH_SPREAD ** 2).toBeCloseTo(1, 12);
     expect(CELL_WEIGHT).toBeLessThan(1);
     const moment = (power: number) =>
-      LOAD_NODES.reduce((sum, [node, weight]) => sum + weight * node ** power, 0);
+      BATCH_NODES.reduce((sum, [node, weight]) => sum + weight * node ** power, 0);
     // Moments of a standard normal: 1, 0, 1, 0, 3, 0, 15, 0, 105 (any textbook).
     [1, 0, 1, 0, 3, 0, 15, 0, 105].forEach((value, power) => expect(moment(power)).toBeCloseTo(value, 8));
   });

@@ -3,7 +3,7 @@ import { gradesOfStack, type DepthGrade } from '#core/stack/depthGrade.ts';
 import type { SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
 import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
 import { effectMultipliers, shiftBy } from '#core/threshold/sheetModel/latentShift.ts';
-import { CELL_WEIGHT, LOAD_NODES, LOAD_SPREAD, OWN_SPREAD } from '#core/threshold/loads.ts';
+import { CELL_WEIGHT, BATCH_NODES, BATCH_SPREAD, OWN_SPREAD } from '#core/threshold/batches.ts';
 import { misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
 import {
   makeOrdinalKernel,
@@ -35,7 +35,7 @@ export interface SheetLikelihood {
   readonly prepare: (trial: Trial) => PreparedTrial;
   /** Log likelihood; the cells of a load count for less instead of sharing their noise. */
   readonly value: (trials: readonly PreparedTrial[], parameters: Float64Array) => number;
-  /** Log likelihood with the shared noise of each load integrated out. @param loads from groupLoads */
+  /** Log likelihood with the shared noise of each load integrated out. @param loads from groupBatches */
   readonly exactValue: (loads: readonly (readonly PreparedTrial[])[], parameters: Float64Array) => number;
   /** Adds gradient and expected information of the trials to what is there; returns their log likelihood. */
   readonly derive: (
@@ -99,7 +99,7 @@ function makeSheetLikelihood(isLayered: boolean): SheetLikelihood {
     exactValue: (loads, parameters) => {
       const placing = placingAt(parameters);
       let sum = 0;
-      for (const load of loads) sum += valueLoad(load, parameters, placing, kernel);
+      for (const load of loads) sum += valueBatch(load, parameters, placing, kernel);
       return sum;
     },
     derive: (trials, parameters, score, information) =>
@@ -108,7 +108,7 @@ function makeSheetLikelihood(isLayered: boolean): SheetLikelihood {
 }
 
 /** Log likelihood of one load: a cut by itself, or cells whose shared shift is integrated out. */
-function valueLoad(
+function valueBatch(
   load: readonly PreparedTrial[],
   parameters: Float64Array,
   placing: Placing,
@@ -121,10 +121,10 @@ function valueLoad(
   }
   const own = { ...placing, spread: placing.spread * OWN_SPREAD };
   let chance = 0;
-  for (const [node, weight] of LOAD_NODES) {
+  for (const [node, weight] of BATCH_NODES) {
     let logChance = 0;
     for (const cell of load) {
-      place(cell, parameters, own, node * placing.spread * LOAD_SPREAD);
+      place(cell, parameters, own, node * placing.spread * BATCH_SPREAD);
       logChance += cell.weight * kernel.logChance(own.indexes, cell.seen, cell.last);
     }
     chance += weight * Math.exp(logChance);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import { drawNormal, seededRandom } from '#core/random/seededRandom.ts';
 import type { Layer } from '#core/stack/layer.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
@@ -34,7 +34,7 @@ const forces = Array.from({ length: 99 }, (_, index) => 10 + index * 5);
 const cut = (forceGf: number, grade: DepthGrade): Trial => ({ ...conditions, forceGf, grade });
 const model = sheetModel(11);
 const believe = (traits: SheetTraits) =>
-  believeSheet({ traits, materialId: 1, machineId: 1, condition: 'bare', lot: '', colour: '' }, null);
+  sheetPrior({ traits, materialId: 1, machineId: 1, condition: 'bare', lot: '', colour: '' }, null);
 
 describe('the sheet model', () => {
   it('keeps boundaries ascending for any parameters', () => {

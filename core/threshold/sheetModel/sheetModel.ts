@@ -1,7 +1,7 @@
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
 import { choleskyOf, solveTransposed } from '#core/threshold/numerics/cholesky.ts';
 import { fisherScoring } from '#core/threshold/numerics/fisherScoring.ts';
-import { groupLoads } from '#core/threshold/loads.ts';
+import { groupBatches } from '#core/threshold/batches.ts';
 import { latentShift } from '#core/threshold/sheetModel/latentShift.ts';
 import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
@@ -53,7 +53,7 @@ function drawPosterior(
   const { grades } = likelihood;
   const prepared = trials.map((trial) => likelihood.prepare(trial));
   const { peak, information } = findPeak(belief, prepared, likelihood);
-  const loads = groupLoads(prepared);
+  const loads = groupBatches(prepared);
   const edges = grades.length - 1;
   const boundaries = new Float64Array(DRAWS * edges);
   const spreads = new Float64Array(DRAWS);

@@ -2,10 +2,11 @@ import { AppError } from '#core/errors/appError.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { findMachine } from '#store/repositories/book/machines.ts';
+import { findMachine, scaleInForce } from '#store/repositories/book/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
 import { refreshStates } from '#store/repositories/book/settingStates.ts';
 import { addCare, listBlades, listMats } from '#store/repositories/bench/tools.ts';
+import { readBladeRow, readMachineRow, readMatRow } from '#store/rows/stationRows.ts';
 
 /** What can be changed at a station; what is not named stays. */
 export interface StationChange {
@@ -15,6 +16,8 @@ export interface StationChange {
   readonly lot?: string | undefined;
   readonly colour?: string | undefined;
 }
+
+const SEVERAL_TABLES = { nestTables: true } as const;
 
 interface StationRow {
   readonly blade_id: number | null;
@@ -26,12 +29,46 @@ interface StationRow {
 
 /** A machine with what is on it. @throws AppError `notFound` */
 export async function findStation(db: Store, machineId: number): Promise<Station> {
-  const machine = await findMachine(db, machineId);
-  const row: StationRow = await db('stations').where({ machine_id: machineId }).first();
-  const blade = (await listBlades(db)).find((one) => one.id === row.blade_id) ?? null;
-  const mat = (await listMats(db)).find((one) => one.id === row.mat_id) ?? null;
-  const sheet = row.condition_id === null ? null : await findMaterialByCondition(db, row.condition_id);
-  return { machine, blade, mat, loaded: sheet && { ...sheet, lot: row.lot, colour: row.colour } };
+  const { conditionId, lot, colour, ...station } = await findBench(db, machineId);
+  const sheet = conditionId === null ? null : await findMaterialByCondition(db, conditionId);
+  return { ...station, loaded: sheet && { ...sheet, lot, colour } };
+}
+
+/** What stands at a bench, with the sheet on it by its id alone. */
+export interface Bench extends Omit<Station, 'loaded'> {
+  readonly conditionId: number | null;
+  readonly lot: string;
+  readonly colour: string;
+}
+
+/** A bench in one statement. @throws AppError `notFound` */
+export async function findBench(db: Store, machineId: number): Promise<Bench> {
+  const [row]: BenchRow[] = await db('machines')
+    .where('machines.id', machineId)
+    .join('stations', 'stations.machine_id', 'machines.id')
+    .leftJoin('blades', 'blades.id', 'stations.blade_id')
+    .leftJoin('mats', 'mats.id', 'stations.mat_id')
+    .select('machines.*', 'stations.*', 'blades.*', 'mats.*', scaleInForce(db))
+    .options(SEVERAL_TABLES);
+  if (!row) throw new AppError('notFound', `there is no machine ${machineId}`);
+  const { machines, stations, blades, mats } = row;
+  return {
+    machine: readMachineRow({ ...machines, ...row[''] }),
+    blade: stations.blade_id === null ? null : readBladeRow({ ...blades, fitted_to: machineId }),
+    mat: stations.mat_id === null ? null : readMatRow(mats),
+    conditionId: stations.condition_id,
+    lot: stations.lot,
+    colour: stations.colour,
+  };
+}
+
+/** Columns by the table they come from; what is worked out has none. */
+interface BenchRow {
+  readonly machines: object;
+  readonly stations: StationRow;
+  readonly blades: object;
+  readonly mats: object;
+  readonly '': object;
 }
 
 /**

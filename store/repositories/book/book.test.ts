@@ -13,7 +13,7 @@ import { addMachine, changeMachine, findMachine } from '#store/repositories/book
 import { addMaterial, findMaterial } from '#store/repositories/book/materials.ts';
 import { findNearSettings } from '#store/repositories/book/relatives.ts';
 import { countSettings, pageSettings } from '#store/repositories/book/settingPages.ts';
-import { findSetting, findSettingOfOtherBlade, listRevisions } from '#store/repositories/book/settings.ts';
+import { findSetting, findSettingOfAnyBlade, listRevisions } from '#store/repositories/book/settings.ts';
 import { changeStation } from '#store/repositories/bench/stations.ts';
 import { later, machine, material, now, openTestStore, revision } from '#store/tests/testStore.ts';
 import { undoChange } from '#store/repositories/log/undoChange.ts';
@@ -85,7 +85,7 @@ describe('kept settings', () => {
 
   it('answer for another kind of blade only as a start', async () => {
     expect(await findSetting(db, key('kiss', '60° deep'))).toBeNull();
-    expect(await findSettingOfOtherBlade(db, key('kiss', '60° deep'))).toMatchObject({
+    expect(await findSettingOfAnyBlade(db, key('kiss', '60° deep'))).toMatchObject({
       key: { bladeKind: '45° fine' },
     });
   });

@@ -4,6 +4,7 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/log/audit.ts';
 import { takeBack } from '#store/repositories/log/takeBack.ts';
 import { jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
+import { fittedScaleSchema } from '#store/rows/stationRows.ts';
 
 /** A scale as it was measured, with who did it. */
 export interface Calibration {
@@ -19,18 +20,11 @@ const readingsSchema = z
   .max(60)
   .readonly();
 
-const fittedSchema = z.object({
-  points: z
-    .array(z.object({ force: z.number(), gf: z.number(), lowGf: z.number(), highGf: z.number() }))
-    .readonly(),
-  noiseG: z.number(),
-});
-
 const calibrationRow = z.object({
   id: z.number(),
   machine_id: z.number(),
   readings: jsonColumn(readingsSchema),
-  fitted: jsonColumn(fittedSchema),
+  fitted: jsonColumn(fittedScaleSchema),
   author: z.string(),
   at: timeColumn,
 });

@@ -2,7 +2,6 @@ import { AppError } from '#core/errors/appError.ts';
 import type { Machine, PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/log/audit.ts';
-import { findCalibrations } from '#store/repositories/book/calibrations.ts';
 import { insertUnique } from '#store/repositories/workshop/insertUnique.ts';
 import { insertOrRefuse, requireVersion } from '#store/repositories/book/materials.ts';
 import { machineFacts, readMachineRow } from '#store/rows/stationRows.ts';
@@ -14,17 +13,33 @@ export type NewMachine = Omit<Machine, 'id' | 'version' | 'isArchived' | Equipme
 
 /** All machines, their scales as measured where they were; those put away only when asked for. */
 export async function listMachines(db: Store, withArchived = false): Promise<readonly Machine[]> {
-  const rows = db('machines').orderBy('id');
-  if (!withArchived) void rows.whereNull('archived_at');
-  return measured(db, (await rows).map(readMachineRow));
+  const rows = machinesAsMeasured(db).orderBy('machines.id');
+  if (!withArchived) void rows.whereNull('machines.archived_at');
+  return (await rows).map(readMachineRow);
 }
 
 /** @throws AppError `notFound` */
 export async function findMachine(db: Store, id: number): Promise<Machine> {
-  const row = await db('machines').where({ id }).first();
+  const row = await machinesAsMeasured(db).where('machines.id', id).first();
   if (!row) throw new AppError('notFound', `there is no machine ${id}`);
-  const [machine] = await measured(db, [readMachineRow(row)]);
-  return machine as Machine;
+  return readMachineRow(row);
+}
+
+/** The machines with these ids, in no order. */
+export async function findMachines(db: Store, ids: readonly number[]): Promise<readonly Machine[]> {
+  if (ids.length === 0) return [];
+  return (await machinesAsMeasured(db).whereIn('machines.id', [...ids])).map(readMachineRow);
+}
+
+function machinesAsMeasured(db: Store) {
+  return db('machines').select('machines.*', scaleInForce(db));
+}
+
+/** The newest calibration of a row of `machines`, as a column: from then on its scale is what was measured. */
+export function scaleInForce(db: Store) {
+  return db.raw(
+    '(SELECT fitted FROM scale_calibrations WHERE machine_id = machines.id AND removed_at IS NULL ORDER BY id DESC LIMIT 1) AS scale_fitted',
+  );
 }
 
 /** Adds a machine and its empty station. @throws AppError `conflict` when the name is taken */
@@ -87,18 +102,6 @@ export async function setMachineArchived(
     const what = `${name} ${isArchived ? 'put away' : 'taken back out'}`;
     const action = isArchived ? 'archive' : 'restore';
     return addAudit(transaction, { entity: 'machine', entityId: id, action, what, author }, now);
-  });
-}
-
-/** Puts the newest calibration into each force scale: from then on the scale is what was measured. */
-async function measured(db: Store, machines: readonly Machine[]): Promise<readonly Machine[]> {
-  const found = await findCalibrations(
-    db,
-    machines.map(({ id }) => id),
-  );
-  return machines.map((machine) => {
-    const points = found.get(machine.id)?.fitted.points.map(({ force, gf }) => ({ force, gf }));
-    return points ? { ...machine, forceScale: { ...machine.forceScale, measured: points } } : machine;
   });
 }
 

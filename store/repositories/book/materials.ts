@@ -61,10 +61,22 @@ export async function findMaterialByCondition(
   db: Store,
   conditionId: number,
 ): Promise<{ readonly material: Material; readonly condition: MaterialCondition }> {
-  const found = await db('material_conditions').where({ id: conditionId }).first();
-  if (!found) throw new AppError('notFound', `there is no material condition ${conditionId}`);
-  const { materialId, ...condition } = readConditionRow(found);
-  return { material: await findMaterial(db, materialId), condition };
+  const rows: { readonly materials: object; readonly material_conditions: object }[] = await db(
+    'material_conditions as wanted',
+  )
+    .where('wanted.id', conditionId)
+    .join('materials', 'materials.id', 'wanted.material_id')
+    .join('material_conditions', 'material_conditions.material_id', 'materials.id')
+    .orderBy('material_conditions.id')
+    .select('materials.*', 'material_conditions.*')
+    .options({ nestTables: true });
+  const conditions = rows.map(({ material_conditions: row }) => {
+    const { materialId, ...condition } = readConditionRow(row);
+    return condition;
+  });
+  const condition = conditions.find(({ id }) => id === conditionId);
+  if (!condition) throw new AppError('notFound', `there is no material condition ${conditionId}`);
+  return { material: readMaterialRow(rows[0]?.materials, conditions), condition };
 }
 
 /**

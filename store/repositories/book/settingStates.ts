@@ -5,20 +5,20 @@ import { SETTING_STATES, VALUE_SOURCES, type RunVerdict, type SettingState } fro
 import type { Store } from '#store/connection/connectStore.ts';
 
 /** What runs at the newest revision of a setting say, oldest first. */
-export interface RunFate {
+export interface NotedRun {
   readonly verdict: RunVerdict;
   readonly note: string;
   readonly lot: string;
 }
 
 /** Noted runs at the newest revision of each setting. */
-export async function findFates(
+export async function findNotedRuns(
   db: Store,
   settingIds: readonly number[],
-): Promise<ReadonlyMap<number, readonly RunFate[]>> {
-  const fates = new Map<number, RunFate[]>(settingIds.map((id) => [id, []]));
+): Promise<ReadonlyMap<number, readonly NotedRun[]>> {
+  const fates = new Map<number, NotedRun[]>(settingIds.map((id) => [id, []]));
   if (settingIds.length === 0) return fates;
-  const rows: (RunFate & { setting_id: number })[] = await db('run_settings')
+  const rows: (NotedRun & { setting_id: number })[] = await db('run_settings')
     .join('settings', 'settings.id', 'run_settings.setting_id')
     .join('runs', 'runs.id', 'run_settings.run_id')
     .whereIn('run_settings.setting_id', [...settingIds])
@@ -50,7 +50,7 @@ export async function refreshStatesOf(db: Store, ids: readonly number[]): Promis
 
 async function judgeRows(db: Store, found: readonly unknown[]): Promise<void> {
   const rows = z.array(judgedRow).parse(found);
-  const fates = await findFates(
+  const fates = await findNotedRuns(
     db,
     rows.map(({ id }) => id),
   );
@@ -118,7 +118,7 @@ function judgedQuery(db: Store) {
 }
 
 /** Lots a revision worked on: the one it was kept on, and those of clean runs. */
-function knownLots(keptOn: string, runs: readonly RunFate[]): readonly string[] {
+function knownLots(keptOn: string, runs: readonly NotedRun[]): readonly string[] {
   const clean = runs.filter(({ verdict }) => verdict === 'clean').map(({ lot }) => lot);
   return [...new Set([keptOn, ...clean])].filter(Boolean);
 }

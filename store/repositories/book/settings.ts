@@ -1,7 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { RunVerdict, SettingKey, SettingRevision, SettingState } from '#core/setting/setting.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { findFates } from '#store/repositories/book/settingStates.ts';
+import { findNotedRuns } from '#store/repositories/book/settingStates.ts';
 import { readRevisionRow, readSettingRow } from '#store/rows/settingRows.ts';
 
 /** A setting with its newest revision and how runs at that revision went, oldest first. */
@@ -25,16 +25,15 @@ export async function findSetting(db: Store, key: SettingKey): Promise<KeptSetti
 }
 
 /**
- * The setting for the same cut with another kind of blade, best known first; `null` when there is none. It is a start
- * for this blade, and a doubted one.
+ * The setting for a cut with this kind of blade, or else with another kind, best known first: a start for this blade,
+ * and a doubted one. `null` when there is none.
  */
-export async function findSettingOfOtherBlade(db: Store, key: SettingKey): Promise<KeptSetting | null> {
+export async function findSettingOfAnyBlade(db: Store, key: SettingKey): Promise<KeptSetting | null> {
   const { blade_kind, ...same } = keyColumns(key);
   const rows = await db('settings')
     .where(same)
-    .whereNot({ blade_kind })
     .whereNull('archived_at')
-    .orderByRaw("FIELD(state, 'proven', 'tried', 'doubted', 'predicted')")
+    .orderByRaw("blade_kind <> ?, FIELD(state, 'proven', 'tried', 'doubted', 'predicted')", [blade_kind])
     .limit(1);
   return (await loadSettings(db, rows))[0] ?? null;
 }
@@ -90,7 +89,7 @@ export async function loadSettings(db: Store, rows: readonly unknown[]): Promise
       .whereIn('setting_id', ids)
       .where('revision', db.ref('settings.newest_revision'))
       .select('setting_revisions.*'),
-    findFates(db, ids),
+    findNotedRuns(db, ids),
   ]);
   const newest = new Map(
     revisions.map((row: { setting_id: number }) => [row.setting_id, readRevisionRow(row)] as const),

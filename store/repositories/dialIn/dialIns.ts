@@ -1,7 +1,7 @@
 import type { DialIn, DialInScrap, PendingCard } from '#core/dialIn/dialIn.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { addTestCut, type NewTestCut } from '#store/repositories/dialIn/testCuts.ts';
+import { addTestCuts, type NewTestCut } from '#store/repositories/dialIn/testCuts.ts';
 import { readDialInRow } from '#store/rows/dialInRows.ts';
 
 /** What a dial-in is opened for. */
@@ -158,37 +158,44 @@ export interface GradedCut {
  * all graded is done.
  *
  * @param load the load of the card the grades are for; `null` for cuts of their own
- * @returns ids of the cuts
+ * @param grades what was seen, or how it is made of the dial-in as it stands
+ * @returns the dial-in as it is then
  * @throws AppError `conflict` when the dial-in is over, the card is another one by now, or a cell has its grade
  */
 export async function addGrades(
   db: Store,
   id: number,
   load: number | null,
-  grades: readonly GradedCut[],
+  grades: readonly GradedCut[] | ((dialIn: DialIn) => Promise<readonly GradedCut[]>),
   now: Date,
-): Promise<readonly number[]> {
+): Promise<DialIn> {
   return db.transaction(async (transaction) => {
     const dialIn = await lockDialIn(transaction, id);
     if (load !== null && dialIn.card?.load !== load) {
       throw new AppError('conflict', `Card ${load} is not on the bench any more. Nothing was recorded.`);
     }
-    const ids: number[] = [];
-    for (const { cut, cell } of grades) {
-      if (cell !== null && load !== null) await requireUngraded(transaction, id, load, cell);
-      ids.push(await addTestCut(transaction, { ...cut, dialInId: id, load, cell }, now));
-    }
-    const isDone =
-      load !== null && (await countGraded(transaction, id, load)) >= (dialIn.card?.forces.length ?? 0);
+    const given = typeof grades === 'function' ? await grades(dialIn) : grades;
+    const cells = given.flatMap(({ cell }) => (cell === null ? [] : [cell]));
+    const graded = load === null ? [] : await listGraded(transaction, id, load);
+    requireUngraded(graded, cells);
+    await addTestCuts(
+      transaction,
+      given.map(({ cut, cell }) => ({ ...cut, dialInId: id, load, cell })),
+      now,
+    );
+    const isDone = load !== null && graded.length + given.length >= (dialIn.card?.forces.length ?? 0);
+    const changed: DialIn = {
+      ...dialIn,
+      changedAt: now.toISOString(),
+      version: dialIn.version + 1,
+      loadCount: load === null ? dialIn.loadCount + given.length : dialIn.loadCount,
+      card: isDone ? null : dialIn.card,
+    };
     await transaction('dial_ins')
       .where({ id })
-      .update({
-        changed_at: now,
-        version: dialIn.version + 1,
-        ...(load === null ? { load_count: dialIn.loadCount + grades.length } : {}),
-      });
+      .update({ changed_at: now, version: changed.version, load_count: changed.loadCount });
     if (isDone) await setWaitingCard(transaction, id, null);
-    return ids;
+    return changed;
   });
 }
 
@@ -220,27 +227,32 @@ export async function undoLastGrades(db: Store, id: number, now: Date): Promise<
   });
 }
 
-async function countGraded(db: Store, id: number, load: number): Promise<number> {
-  const rows: unknown[] = await db('test_cuts').where({
-    dial_in_id: id,
-    load_number: load,
-    undone_at: null,
-  });
-  return rows.length;
+interface GradedCell {
+  readonly cell: number;
+  readonly author: string;
+  readonly grade: number;
 }
 
-async function requireUngraded(db: Store, id: number, load: number, cell: number): Promise<void> {
-  const there: { author: string; grade: number } | undefined = await db('test_cuts')
-    .where({ dial_in_id: id, load_number: load, cell, undone_at: null })
-    .first('author', 'grade');
+function listGraded(db: Store, id: number, load: number): Promise<readonly GradedCell[]> {
+  return db('test_cuts')
+    .where({ dial_in_id: id, load_number: load, undone_at: null })
+    .select('cell', 'author', 'grade');
+}
+
+function requireUngraded(graded: readonly GradedCell[], cells: readonly number[]): void {
+  const there = graded.find(({ cell }) => cells.includes(cell));
+  const twice = cells.find((cell, index) => cells.indexOf(cell) !== index);
+  if (twice !== undefined) throw new AppError('badInput', `cell ${twice + 1} is graded twice at once`);
   if (!there) return;
-  const message = `${there.author} graded cell ${cell + 1} already (${there.grade}). Nothing was overwritten.`;
+  const { author, cell, grade } = there;
+  const message = `${author} graded cell ${cell + 1} already (${grade}). Nothing was overwritten.`;
   throw new AppError('conflict', message);
 }
 
 async function lockDialIn(db: Store, id: number): Promise<DialIn> {
-  await db('dial_ins').where({ id }).forUpdate().first('id');
-  const dialIn = await findDialIn(db, id);
+  const row: unknown = await dialIns(db).where({ 'dial_ins.id': id }).forUpdate().first();
+  if (!row) throw new AppError('notFound', `there is no dial-in ${id}`);
+  const dialIn = readDialInRow(row);
   if (dialIn.state !== 'open') {
     const how = dialIn.state === 'kept' ? 'ended with a kept setting' : 'was closed';
     throw new AppError('conflict', `This dial-in ${how}. Open a new one to go on.`);

@@ -10,8 +10,8 @@ import type { Material } from '#core/stack/material.ts';
 import { DEPTH_OPERATIONS, depthTaughtBy } from '#core/stack/operation.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { listGradedPasses, type GradedPass } from '#store/repositories/dialIn/gradedPasses.ts';
-import { listMachines } from '#store/repositories/book/machines.ts';
+import { gradedPassesOf, readGradeRows, type GradedPass } from '#store/repositories/dialIn/gradedPasses.ts';
+import { findMachines } from '#store/repositories/book/machines.ts';
 import { listMaterials } from '#store/repositories/book/materials.ts';
 import { listTestCuts } from '#store/repositories/dialIn/testCuts.ts';
 import { jsonColumn } from '#store/rows/jsonColumn.ts';
@@ -45,24 +45,30 @@ export interface BookSource extends CutSource {
  *
  * @param material of this one, or `null` for the whole book
  * @param machineId on this one, or `null` for all
+ * @param known machines that were read already
  */
 export async function readCutSources(
   db: Store,
   material: Material | null,
   machineId: number | null = null,
+  known: readonly Machine[] = [],
 ): Promise<readonly BookSource[]> {
   const materials = material ? [material] : await listMaterials(db, true);
   const conditions = materials.flatMap((material) =>
     material.conditions.map((condition) => ({ material, condition })),
   );
   const ofMaterial = material && conditions.map(({ condition }) => condition.id);
-  const [all, cuts, runs, grades] = await Promise.all([
-    listMachines(db, true),
+  const [cuts, runs, gradeRows] = await Promise.all([
     listTestCuts(db, ofMaterial, machineId),
     readRuns(db, ofMaterial, machineId),
-    listGradedPasses(db, machineId, ofMaterial),
+    readGradeRows(db, machineId, ofMaterial),
   ]);
-  const machines = all.filter(({ id }) => machineId === null || id === machineId);
+  const seenOn = [
+    ...cuts.map((cut) => cut.machineId),
+    ...[...runs, ...gradeRows].map((row) => row.machine_id),
+  ];
+  const machines = await findAllMachines(db, seenOn, known);
+  const grades = gradedPassesOf(gradeRows, machines);
   const keyOf = (conditionId: number, machineId: number) => `${conditionId}/${machineId}`;
   const cutsOf = groupBy(cuts, (cut) => keyOf(cut.conditionId, cut.machineId));
   const gradesOf = groupBy(grades, (grade) => keyOf(grade.conditionId, grade.machineId));
@@ -82,6 +88,16 @@ export async function readCutSources(
       return [{ material, condition, machine, cuts: own, runs, grades: seen }];
     }),
   );
+}
+
+/** The machines with these ids by their ids; those known already are not read again. */
+async function findAllMachines(
+  db: Store,
+  ids: readonly number[],
+  known: readonly Machine[],
+): Promise<readonly Machine[]> {
+  const missing = [...new Set(ids)].filter((id) => !known.some((machine) => machine.id === id));
+  return [...known, ...(await findMachines(db, missing))].toSorted((one, other) => one.id - other.id);
 }
 
 /** The evidence of a whole book, with the newest test cut in it: what a fit of the knowledge starts from. */

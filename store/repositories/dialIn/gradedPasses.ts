@@ -2,9 +2,10 @@ import { z } from 'zod';
 import { OPERATION_OF, CUT_ROLES } from '#core/drawing/roles/lineRoles.ts';
 import { type DepthOperation, depthTaughtBy, type Operation } from '#core/stack/operation.ts';
 import { type DepthGrade } from '#core/stack/depthGrade.ts';
+import type { Machine } from '#core/station/machine.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { listMachines } from '#store/repositories/book/machines.ts';
+import { findMachines } from '#store/repositories/book/machines.ts';
 import { programColumn } from '#store/rows/programSchema.ts';
 import { timeColumn } from '#store/rows/jsonColumn.ts';
 
@@ -50,17 +51,14 @@ const row = z.object({
   at: timeColumn,
 });
 
-/**
- * Graded passes of runs on one machine, or on all, oldest first. Of several looks at the same path with the same passes
- * the last counts.
- *
- * @param conditionIds of these conditions, or `null` for all
- */
-export async function listGradedPasses(
+type GradeRow = z.infer<typeof row>;
+
+/** What was graded at the sheets of runs, on one machine or all, under some conditions or all; oldest first. */
+export async function readGradeRows(
   db: Store,
   machineId: number | null,
-  conditionIds: readonly number[] | null = null,
-): Promise<readonly GradedPass[]> {
+  conditionIds: readonly number[] | null,
+): Promise<readonly GradeRow[]> {
   const query = db('run_grades')
     .join('runs', 'runs.id', 'run_grades.run_id')
     .whereNotNull('runs.program')
@@ -79,9 +77,31 @@ export async function listGradedPasses(
     );
   if (machineId !== null) query.where('runs.machine_id', machineId);
   if (conditionIds) query.whereIn('runs.condition_id', [...conditionIds]);
-  const scales = new Map((await listMachines(db, true)).map(({ id, speedScale }) => [id, speedScale]));
-  const passes = ((await query) as unknown[]).flatMap((raw): readonly GradedPass[] => {
-    const found = row.parse(raw);
+  return ((await query) as unknown[]).map((raw) => row.parse(raw));
+}
+
+/**
+ * Graded passes of runs on one machine, or on all, oldest first. Of several looks at the same path with the same passes
+ * the last counts.
+ *
+ * @param conditionIds of these conditions, or `null` for all
+ */
+export async function listGradedPasses(
+  db: Store,
+  machineId: number | null,
+  conditionIds: readonly number[] | null = null,
+): Promise<readonly GradedPass[]> {
+  const rows = await readGradeRows(db, machineId, conditionIds);
+  return gradedPassesOf(rows, await findMachines(db, [...new Set(rows.map((one) => one.machine_id))]));
+}
+
+/** {@link listGradedPasses} of rows that were read, with the machines they were cut on. */
+export function gradedPassesOf(
+  rows: readonly GradeRow[],
+  machines: readonly Machine[],
+): readonly GradedPass[] {
+  const scales = new Map(machines.map(({ id, speedScale }) => [id, speedScale]));
+  const passes = rows.flatMap((found): readonly GradedPass[] => {
     const setting = OPERATION_OF[found.operation];
     const operation = depthTaughtBy(setting);
     const scale = scales.get(found.machine_id);

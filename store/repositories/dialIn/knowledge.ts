@@ -90,15 +90,36 @@ export interface OwnPrior {
 }
 
 export async function listOwnPriors(db: Store): Promise<readonly OwnPrior[]> {
-  const rows: (Omit<OwnPrior, 'at'> & { at: Date })[] = await db('priors').orderBy('name');
-  return rows
-    .filter(({ name }) => name in COMMON_PRIORS.beliefs)
-    .map((row) => ({ ...row, at: row.at.toISOString() }));
+  const rows: PriorRow[] = await db('priors').orderBy('name');
+  return rows.flatMap(readPriorRow);
+}
+
+/** As it stands in its table; all `null` where a join found none. */
+type PriorRow = Omit<OwnPrior, 'at'> & { readonly at: Date | null };
+
+function readPriorRow({ name, mean, sd, reason, author, at }: PriorRow): readonly OwnPrior[] {
+  if (!at || !(name in COMMON_PRIORS.beliefs)) return [];
+  return [{ name, mean, sd, reason, author, at: at.toISOString() }];
+}
+
+/** The newest fit's id, 0 when there is none, and the beliefs it starts from, in one statement. */
+export async function findKnowledgeIdAndPriors(
+  db: Store,
+): Promise<{ readonly knowledgeId: number; readonly priors: Priors }> {
+  const rows: (PriorRow & { readonly knowledge_id: number | null })[] = await db
+    .from(db('knowledge').max('id as id').as('newest'))
+    .leftJoin('priors', db.raw('TRUE'))
+    .select('priors.*', 'newest.id as knowledge_id');
+  const own = rows.flatMap((row) => readPriorRow(row));
+  return { knowledgeId: rows[0]?.knowledge_id ?? 0, priors: withOwn(own) };
 }
 
 /** The beliefs this workshop starts from: the common ones with its own in their place. */
 export async function findPriors(db: Store): Promise<Priors> {
-  const own = await listOwnPriors(db);
+  return withOwn(await listOwnPriors(db));
+}
+
+function withOwn(own: readonly OwnPrior[]): Priors {
   const beliefs = { ...COMMON_PRIORS.beliefs };
   const changed = own.map(({ name, mean, sd, reason }) => [name, { mean, sd, reason }] as const);
   return { ...COMMON_PRIORS, beliefs: { ...beliefs, ...Object.fromEntries(changed) } };

@@ -34,7 +34,17 @@ export async function countTestCuts(db: Store): Promise<ReadonlyMap<number, numb
 
 /** Records a test cut and returns its id. */
 export async function addTestCut(db: Store, cut: NewTestCut, now: Date): Promise<number> {
-  const [id] = await db('test_cuts').insert({
+  const [id] = await db('test_cuts').insert(cutColumns(cut, now));
+  return id as number;
+}
+
+/** Records test cuts in one statement, all or none. */
+export async function addTestCuts(db: Store, cuts: readonly NewTestCut[], now: Date): Promise<void> {
+  if (cuts.length > 0) await db('test_cuts').insert(cuts.map((cut) => cutColumns(cut, now)));
+}
+
+function cutColumns(cut: NewTestCut, now: Date) {
+  return {
     condition_id: cut.conditionId,
     machine_id: cut.machineId,
     operation: cut.operation,
@@ -55,8 +65,7 @@ export async function addTestCut(db: Store, cut: NewTestCut, now: Date): Promise
     load_number: cut.load ?? null,
     cell: cut.cell ?? null,
     at: now,
-  });
-  return id as number;
+  };
 }
 
 /** Takes a test cut back; it stays in the store, marked. @throws AppError `notFound` when it is not there (any more) */

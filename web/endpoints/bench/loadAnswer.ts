@@ -6,9 +6,9 @@ import { judgeSetting } from '#core/setting/judgeSetting.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { findSetting, findSettingOfOtherBlade, type KeptSetting } from '#store/repositories/book/settings.ts';
+import { findSettingOfAnyBlade, type KeptSetting } from '#store/repositories/book/settings.ts';
 import { cachedAnswer } from '#web/endpoints/bench/cachedAnswer.ts';
-import { loadBelief, type Believed } from '#web/endpoints/bench/loadBelief.ts';
+import { loadSheetPrior, type BookPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
 import { listRelatives } from '#web/endpoints/bench/listRelatives.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -52,7 +52,7 @@ export async function loadBenchAnswer(
   station: Station,
   operation: DepthOperation,
   asked: Asked = {},
-  believed: Promise<Believed> | null = null,
+  believed: Promise<BookPrior> | null = null,
 ): Promise<BenchAnswer> {
   const { bench, answerAlone } = await answerWith(store, station, operation, asked, believed);
   const alone = bench.runs.length > 0 ? await answerAlone() : null;
@@ -74,17 +74,17 @@ async function answerWith(
   station: Station,
   operation: DepthOperation,
   asked: Asked,
-  believed: Promise<Believed> | null,
+  believed: Promise<BookPrior> | null,
 ): Promise<Answered> {
   const { loaded } = station;
   if (!loaded) return { bench: NOTHING, answerAlone: () => Promise.resolve(null) };
   const key = settingKey(station, loaded.condition.id, operation);
-  const [own, { cuts, runs, belief, knowledgeId }] = await Promise.all([
-    findSetting(store, key),
-    believed ?? loadBelief(store, station, loaded),
+  const [kept, { cuts, runs, belief, knowledgeId }] = await Promise.all([
+    findSettingOfAnyBlade(store, key),
+    believed ?? loadSheetPrior(store, station, loaded),
   ]);
-  const borrowed = own ? null : await findSettingOfOtherBlade(store, key);
-  const known = own ?? (borrowed && doubt(borrowed));
+  const own = kept?.key.bladeKind === key.bladeKind ? kept : null;
+  const known = own ?? (kept && doubt(kept));
   const answerFrom = (told: typeof runs) =>
     cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs: told });
   const answer = await answerFrom(runs);

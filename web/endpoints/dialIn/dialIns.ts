@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { purposeOf, type DialInScrap } from '#core/dialIn/dialIn.ts';
+import { purposeOf, type DialIn, type DialInScrap } from '#core/dialIn/dialIn.ts';
 import { reserveJob } from '#core/job/reserveJob.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
@@ -18,7 +18,7 @@ import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { describeCut } from '#web/endpoints/dialIn/describeCut.ts';
 import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
-import { findDialInStation, loadDialIn } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { findDialInStation, loadDialIn, type DialInStation } from '#web/endpoints/dialIn/loadDialIn.ts';
 import { reserveCard } from '#web/endpoints/dialIn/drawTestCard.ts';
 import {
   dialInChangeSchema,
@@ -158,19 +158,22 @@ export const postGrades = defineEndpoint({
   status: 201,
   handle: async ({ params, body, author }, context) => {
     const { store } = context;
-    const dialIn = await findDialIn(store, params.id);
-    const { station } = await findDialInStation(store, dialIn);
     const load = body.load ?? null;
-    const { operation, passes, speed, exposureMm } = dialIn;
-    const grades = body.grades.map(({ force, cell, grade, upTo, flaws }) => {
-      const at = load === null ? force : dialIn.card?.forces[cell ?? -1];
-      if (at === undefined) throw new AppError('badInput', describeMissing(load, cell));
-      const given = { operation, force: at, passes, speed, exposureMm, grade, upTo, flaws, author };
-      return { cut: describeCut(station, given), cell: load === null ? null : (cell ?? null) };
-    });
-    await addGrades(store, params.id, load, grades, new Date());
+    let at: DialInStation | undefined;
+    const describe = async (dialIn: DialIn) => {
+      at = await findDialInStation(store, dialIn);
+      const { station } = at;
+      const { operation, passes, speed, exposureMm } = dialIn;
+      return body.grades.map(({ force: own, cell, grade, upTo, flaws }) => {
+        const force = load === null ? own : dialIn.card?.forces[cell ?? -1];
+        if (force === undefined) throw new AppError('badInput', describeMissing(load, cell));
+        const given = { operation, force, passes, speed, exposureMm, grade, upTo, flaws, author };
+        return { cut: describeCut(station, given), cell: load === null ? null : (cell ?? null) };
+      });
+    };
+    const graded = await addGrades(store, params.id, load, describe, new Date());
     context.afterwards(requestRefit);
-    return loadDialIn(store, await findDialIn(store, params.id));
+    return loadDialIn(store, graded, at);
   },
 });
 

@@ -2,11 +2,11 @@ import { z } from 'zod';
 import { describeEffects } from '#core/knowledge/describeEffects.ts';
 import { BELIEFS, type BeliefName } from '#core/threshold/thresholdPriors.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { dropPrior, findPriors, listOwnPriors, setPrior } from '#store/repositories/dialIn/knowledge.ts';
+import { dropPrior, listOwnPriors, setPrior } from '#store/repositories/dialIn/knowledge.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
 import { countTestCuts } from '#store/repositories/dialIn/testCuts.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
-import { loadKnowledge } from '#web/endpoints/bench/loadBelief.ts';
+import { loadKnowledge } from '#web/endpoints/bench/loadSheetPrior.ts';
 import {
   beliefNameSchema,
   knowledgeReplySchema,
@@ -79,9 +79,8 @@ export const deletePrior = defineEndpoint({
 
 /** The knowledge as views and scripts read it. */
 export async function describeKnowledge(store: Store): Promise<KnowledgeReply> {
-  const [kept, priors, own, machines, trialsOf] = await Promise.all([
+  const [{ kept, priors }, own, machines, trialsOf] = await Promise.all([
     loadKnowledge(store),
-    findPriors(store),
     listOwnPriors(store),
     listMachines(store, true),
     countTestCuts(store),

@@ -3,9 +3,9 @@ import { nameCondition } from '#core/stack/material.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
-import { findStation } from '#store/repositories/bench/stations.ts';
+import { findBench } from '#store/repositories/bench/stations.ts';
 import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
-import { loadBelief } from '#web/endpoints/bench/loadBelief.ts';
+import { loadSheetPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
 import type { DialInQuestion } from '#web/workers/tasks/dialInQuestion.ts';
 import type { DialInReply } from '#web/schemas/dialIn.ts';
 
@@ -16,17 +16,20 @@ export interface DialInStation {
 }
 
 export async function findDialInStation(store: Store, dialIn: DialIn): Promise<DialInStation> {
-  const station = await findStation(store, dialIn.machineId);
+  const { conditionId, lot: lotNow, colour: colourNow, ...bench } = await findBench(store, dialIn.machineId);
   const sheet = await findMaterialByCondition(store, dialIn.conditionId);
   const { lot, colour } = dialIn;
-  const now = station.loaded;
-  const isLoaded = now?.condition.id === dialIn.conditionId && now.lot === lot && now.colour === colour;
-  return { station: { ...station, loaded: { ...sheet, lot, colour } }, isLoaded };
+  const isLoaded = conditionId === dialIn.conditionId && lotNow === lot && colourNow === colour;
+  return { station: { ...bench, loaded: { ...sheet, lot, colour } }, isLoaded };
 }
 
-/** A dial-in with the answer that its cuts leave: what every view and script of it starts from. */
-export async function loadDialIn(store: Store, dialIn: DialIn): Promise<DialInReply> {
-  const { station, isLoaded } = await findDialInStation(store, dialIn);
+/**
+ * A dial-in with the answer that its cuts leave: what every view and script of it starts from.
+ *
+ * @param at its station, where that was read already
+ */
+export async function loadDialIn(store: Store, dialIn: DialIn, at?: DialInStation): Promise<DialInReply> {
+  const { station, isLoaded } = at ?? (await findDialInStation(store, dialIn));
   const { passes, speed, exposureMm, operation } = dialIn;
   const bench = await loadAnswer(store, station, operation, { passes, speed, exposureMm });
   const { material, condition } = station.loaded;
@@ -36,7 +39,7 @@ export async function loadDialIn(store: Store, dialIn: DialIn): Promise<DialInRe
 /** All that a search is asked with, for the threads that answer. */
 export async function questionDialIn(store: Store, dialIn: DialIn): Promise<DialInQuestion> {
   const { station } = await findDialInStation(store, dialIn);
-  const { belief, runs, cuts, effects, priors, knowledgeId } = await loadBelief(
+  const { belief, runs, cuts, effects, priors, knowledgeId } = await loadSheetPrior(
     store,
     station,
     station.loaded,

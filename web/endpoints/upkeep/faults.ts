@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { ACTION_FACTS, type Action } from '#core/faults/faultActions.ts';
-import { EVIDENCE_FACTS, type Evidence } from '#core/faults/faultEvidence.ts';
+import { FINDING_FACTS, type Finding } from '#core/faults/findings.ts';
 import { factsOfCause, type Cause } from '#core/faults/causes.ts';
 import { proposeNumber, type NumberChange } from '#core/faults/proposeNumber.ts';
 import { rankActions } from '#core/faults/rankActions.ts';
-import { nextQuestion, rankCauses, type KnownEvidence } from '#core/faults/rankCauses.ts';
+import { nextQuestion, rankCauses, type KnownFindings } from '#core/faults/rankCauses.ts';
 import { DEPTH_OPERATIONS, type DepthOperation, type Operation } from '#core/stack/operation.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
@@ -22,7 +22,7 @@ import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { findLoadedSetting } from '#web/endpoints/bench/findLoadedSetting.ts';
 import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
-import { readFaultEvidence } from '#web/endpoints/upkeep/readFaultEvidence.ts';
+import { readFindings } from '#web/endpoints/upkeep/readFindings.ts';
 import {
   consultSchema,
   consultReplySchema,
@@ -115,11 +115,11 @@ async function consult(
   { symptoms, operation, answers, tried }: z.infer<typeof consultSchema>,
 ): Promise<ConsultReply> {
   const [looked, learnt, setting] = await Promise.all([
-    readFaultEvidence(store, station, operation, new Date()),
+    readFindings(store, station, operation, new Date()),
     learnFromCases(store),
     findLoadedSetting(store, station, operation),
   ]);
-  const known: KnownEvidence = { ...looked, ...answers };
+  const known: KnownFindings = { ...looked, ...answers };
   const causes = rankCauses(symptoms, known, learnt.causes);
   const target = await findTarget(store, station, operation);
   const numberOf = (action: Action): NumberChange | null =>
@@ -135,9 +135,9 @@ async function consult(
     causes: causes
       .filter(({ chance }, index) => index < MOST_TOLD && chance >= LEAST_CHANCE)
       .map((one) => ({ ...one, words: factsOfCause(one.cause).words })),
-    known: (Object.keys(known) as Evidence[])
+    known: (Object.keys(known) as Finding[])
       .filter((evidence) => known[evidence] === true)
-      .map((evidence) => EVIDENCE_FACTS[evidence].words),
+      .map((evidence) => FINDING_FACTS[evidence].words),
     question: nextQuestion(symptoms, known, learnt.causes),
     actions: actions.map(({ action, mends }) => {
       const { words, how, caution = null, link = null } = ACTION_FACTS[action];

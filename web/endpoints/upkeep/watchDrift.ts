@@ -17,8 +17,7 @@ import {
   type NewDriftPoint,
 } from '#store/repositories/log/drift.ts';
 import { readCutSources, type BookSource } from '#store/repositories/dialIn/evidence.ts';
-import { findPriors } from '#store/repositories/dialIn/knowledge.ts';
-import { loadKnowledge } from '#web/endpoints/bench/loadBelief.ts';
+import { loadKnowledge } from '#web/endpoints/bench/loadSheetPrior.ts';
 import { runTask } from '#web/workers/pool.ts';
 
 /** So many points are charted. */
@@ -82,11 +81,10 @@ export async function readDrift(store: Store, machineId: number): Promise<Watche
 }
 
 async function judgeNew(store: Store, machineId: number): Promise<void> {
-  const [known, sources, knowledge, priors] = await Promise.all([
+  const [known, sources, { kept: knowledge, priors }] = await Promise.all([
     listKnownSources(store, machineId),
     readCutSources(store, null, machineId),
     loadKnowledge(store),
-    findPriors(store),
   ]);
   const fitted = knowledge && { ...knowledge.fitted, own: {} };
   const judge = async (source: BookSource): Promise<readonly NewDriftPoint[]> => {

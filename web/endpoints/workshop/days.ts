@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { layOutDay } from '#core/prep/dayPlan.ts';
 import { stepsOfJob } from '#core/prep/stepsOfJob.ts';
-import { findRoute } from '#core/prep/waitRoute.ts';
+import { findWaits } from '#core/prep/waitOrder.ts';
 import { momentAt } from '#core/time/workshopTime.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -82,7 +82,7 @@ async function describeSteps(store: Store, jobId: number) {
   const { material, condition } = sheet;
   const { isPrinted, sheetCount } = facts;
   const own = (await findWaitRoutes(store, [condition.id])).get(condition.id) ?? null;
-  const route = findRoute({ family: material.family, condition: condition.kind, isPrinted }, own);
+  const route = findWaits({ family: material.family, condition: condition.kind, isPrinted }, own);
   const lengths = await listWaits(store, material);
   const waits = route.flatMap((kind) => lengths.find((wait) => wait.kind === kind) ?? []);
   const name = nameCondition(material.name, condition.kind);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import type { JobHead } from '#core/job/job.ts';
-import { usualRoute } from '#core/prep/waitRoute.ts';
+import { usualWaits } from '#core/prep/waitOrder.ts';
 import { findWait, WAIT_KINDS, WAIT_WORDS, type Wait, type WaitKind } from '#core/prep/waits.ts';
 import type { Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -57,7 +57,7 @@ export async function listRoutes(store: Store, material: Material) {
   return material.conditions.map(({ id, kind }) => {
     const question = { family: material.family, condition: kind, isPrinted: kind !== 'bare' };
     const said = own.get(id) ?? null;
-    return { conditionId: id, condition: kind, kinds: said ?? usualRoute(question), isOwn: said !== null };
+    return { conditionId: id, condition: kind, kinds: said ?? usualWaits(question), isOwn: said !== null };
   });
 }
 

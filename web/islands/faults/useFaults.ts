@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import type { Action } from '#core/faults/faultActions.ts';
-import type { Evidence } from '#core/faults/faultEvidence.ts';
+import type { Finding } from '#core/faults/findings.ts';
 import type { Symptom } from '#core/faults/symptoms.ts';
 import type { Operation } from '#core/stack/operation.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -9,7 +9,7 @@ import type { ConsultReply, FaultCaseReply } from '#web/schemas/faults.ts';
 interface Asked {
   readonly symptoms: readonly Symptom[];
   readonly operation: Operation;
-  readonly answers: Readonly<Partial<Record<Evidence, boolean>>>;
+  readonly answers: Readonly<Partial<Record<Finding, boolean>>>;
   readonly tried: readonly Action[];
 }
 
@@ -61,7 +61,7 @@ export function useFaults(machineId: number, operation: Operation, initial: read
     take,
     answerCase,
     setOperation: (wanted: Operation) => ask({ ...asked, operation: wanted }),
-    answer: (evidence: Evidence, is: boolean) =>
+    answer: (evidence: Finding, is: boolean) =>
       ask({ ...asked, answers: { ...asked.answers, [evidence]: is } }),
   };
 }

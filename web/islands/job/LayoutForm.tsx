@@ -101,9 +101,9 @@ function LayOutButton({
   );
 }
 
-function describe({ placements, sheets, use, homeless }: NonNullable<Nest['better']>): string {
+function describe({ placements, sheets, use, unplaced }: NonNullable<Nest['better']>): string {
   const words = `${placements.length} on ${sheets} ${sheets === 1 ? 'sheet' : 'sheets'}, ${Math.round(use * 100)} % used`;
-  return homeless.length > 0 ? `${words}; ${homeless.length} too large` : words;
+  return unplaced.length > 0 ? `${words}; ${unplaced.length} too large` : words;
 }
 
 function sheetsOf({ placements }: Layout): string {

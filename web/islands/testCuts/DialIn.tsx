@@ -32,7 +32,7 @@ interface Props {
   readonly system: UnitSystem;
 }
 
-/** Finding a setting: what to try next, grading in one tap, the window closing in, keeping it. */
+/** Evidence a setting: what to try next, grading in one tap, the window closing in, keeping it. */
 export function DialIn(props: Props) {
   const [client] = useState(makeQueryClient);
   return (

@@ -18,7 +18,7 @@ interface Props {
   readonly initial: JudgedReply;
 }
 
-/** Finding tab lengths or a crease force by how whole pieces behaved. */
+/** Evidence tab lengths or a crease force by how whole pieces behaved. */
 export function JudgedPieces(props: Props) {
   const [client] = useState(makeQueryClient);
   return (

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
-import { believeSheet } from '#core/knowledge/believeSheet.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import { composeAnswer, placeOf } from '#core/answer/composeAnswer.ts';
 import { DialIn } from '#web/islands/testCuts/DialIn.tsx';
 import { JudgedPieces } from '#web/islands/testCuts/JudgedPieces.tsx';
@@ -66,7 +66,7 @@ describe('the whole view', () => {
 describe('a grade shown before the server has it', () => {
   it('is answered by the same function from the same facts as the server answers', () => {
     const loaded = station.loaded!;
-    const prior = believeSheet(placeOf(station, loaded), null);
+    const prior = sheetPrior(placeOf(station, loaded), null);
     const belief = { mean: [...prior.mean], precision: [...prior.precision], knowledgeId: 0 };
     const bench = sampleAnswer(station, {
       belief,

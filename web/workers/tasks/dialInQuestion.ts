@@ -2,7 +2,7 @@ import type { SheetQuestion } from '#core/answer/composeAnswer.ts';
 import type { DialIn } from '#core/dialIn/dialIn.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import type { ThresholdEffect } from '#core/knowledge/believeSheet.ts';
+import type { ThresholdEffect } from '#core/knowledge/sheetPrior.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';

@@ -1,4 +1,4 @@
-import { believeInDetail } from '#core/knowledge/believeSheet.ts';
+import { sheetPriorInDetail } from '#core/knowledge/sheetPrior.ts';
 import { judgeEvents } from '#core/wear/judgeEvents.ts';
 import { drawLabels } from '#web/endpoints/jobs/drawLabels.ts';
 import { drawRunSheet } from '#web/endpoints/jobs/drawRunSheet.ts';
@@ -30,7 +30,7 @@ export const TASKS = {
   ways: waysTask,
   reasons: reasonsTask,
   kept: keptTask,
-  believe: (input: Parameters<typeof believeInDetail>) => believeInDetail(...input),
+  believe: (input: Parameters<typeof sheetPriorInDetail>) => sheetPriorInDetail(...input),
   judgeEvents: (input: Parameters<typeof judgeEvents>) => judgeEvents(...input),
   fitBook: fitBookTask,
   startJob: startJobTask,

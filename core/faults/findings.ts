@@ -1,5 +1,5 @@
 /** What is known of the bench beside what is seen. */
-export const EVIDENCE = [
+export const FINDINGS = [
   'bladeOld',
   'bladeYoung',
   'driftsToMore',
@@ -21,10 +21,10 @@ export const EVIDENCE = [
   'oneSpot',
   'afterWeeding',
 ] as const;
-export type Evidence = (typeof EVIDENCE)[number];
+export type Finding = (typeof FINDINGS)[number];
 
 /** A piece of evidence: how likely it is at any bench. How likely it is with a cause, the cause says. */
-export interface EvidenceFacts {
+export interface FindingFacts {
   /** What it says, once it is known to be so. */
   readonly words: string;
   /** Where the log cannot know, what to ask; `null` where it is looked up. */
@@ -34,7 +34,7 @@ export interface EvidenceFacts {
 }
 
 /** How common each is. Common practice, no source. */
-export const EVIDENCE_FACTS: Readonly<Record<Evidence, EvidenceFacts>> = {
+export const FINDING_FACTS: Readonly<Record<Finding, FindingFacts>> = {
   bladeOld: {
     words: 'the blade is near its end',
     question: null,

@@ -1,4 +1,4 @@
-import { listBorder, machineOf, type Border } from '#core/knowledge/border.ts';
+import { listSharedEffects, machineOf, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
 import { namePlace, type EvidenceSheet, type SheetPlace } from '#core/knowledge/evidence.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
@@ -51,13 +51,13 @@ const NO_RELATIVES: Relatives = { learnt: [], all: [] };
  * @throws AppError `badInput` when the stack cannot be
  * Source: Minka 2001, Expectation propagation for approximate Bayesian inference, UAI, section 3.
  */
-export function believeSheet(
+export function sheetPrior(
   place: SheetPlace,
   knowledge: Knowledge | null,
   family: Relatives = NO_RELATIVES,
   priors: Priors = COMMON_PRIORS,
 ): NormalPrior {
-  return believeInDetail(place, knowledge, family, priors).belief;
+  return sheetPriorInDetail(place, knowledge, family, priors).belief;
 }
 
 /** One effect on where the face comes free (or a single layer parts), in ln force. */
@@ -68,23 +68,29 @@ export interface ThresholdEffect {
   readonly sd: number;
 }
 
-/** {@link believeSheet}, with what each effect adds to the threshold beside the family's usual force. */
-export function believeInDetail(
+/** {@link sheetPrior}, with what each effect adds to the threshold beside the family's usual force. */
+export function sheetPriorInDetail(
   place: SheetPlace,
   knowledge: Knowledge | null,
   family: Relatives = NO_RELATIVES,
   believed: Priors = COMMON_PRIORS,
 ): { readonly belief: NormalPrior; readonly effects: readonly ThresholdEffect[] } {
   const priors = withSpreads(believed, knowledge?.spreads ?? null);
-  const border = borderFor(place, knowledge, [...family.learnt, ...family.all], priors);
-  const shared = takeOut(family.learnt, border, learntAbout(border, knowledge), knowledge, priors);
+  const sharedEffects = borderFor(place, knowledge, [...family.learnt, ...family.all], priors);
+  const shared = takeOut(
+    family.learnt,
+    sharedEffects,
+    learntAbout(sharedEffects, knowledge),
+    knowledge,
+    priors,
+  );
   const others = family.all.filter((sheet) => namePlace(sheet) !== namePlace(place));
-  const material = mapMaterial([{ ...place, trials: [] }, ...others], border, priors);
+  const material = mapMaterial([{ ...place, trials: [] }, ...others], sharedEffects, priors);
   const joint = teachLocal(material, marginalOf(shared, material.touched));
   const covariance = invertOf(joint.information, joint.mean.length);
   return {
     belief: readOff(material, joint.mean, covariance, priors),
-    effects: listEffects(material, joint.mean, covariance, border),
+    effects: listEffects(material, joint.mean, covariance, sharedEffects),
   };
 }
 
@@ -92,13 +98,13 @@ function listEffects(
   material: MaterialEvidence,
   mean: Float64Array,
   covariance: SquareMatrix,
-  border: Border,
+  sharedEffects: SharedEffects,
 ): readonly ThresholdEffect[] {
   const { parameters, places, amounts } = (material.sheets[0] as MaterialEvidence['sheets'][number]).terms;
   const size = mean.length;
   const nameOf = (place: number) =>
     place < material.touched.length
-      ? (border.names[material.touched[place] as number] as string)
+      ? (sharedEffects.names[material.touched[place] as number] as string)
       : `own:${material.ownNames[place - material.touched.length] as string}`;
   return Array.from(parameters, (parameter, term) => ({ parameter, term }))
     .filter(({ parameter }) => parameter === P.threshold)
@@ -124,26 +130,26 @@ function borderFor(
   knowledge: Knowledge | null,
   family: readonly EvidenceSheet[],
   priors: Priors,
-): Border {
+): SharedEffects {
   const known = (knowledge?.names ?? []).flatMap((name) => machineOf(name) ?? []);
   const ids = new Set([...known, place.machineId, ...family.map(({ machineId }) => machineId)]);
-  return listBorder(
+  return listSharedEffects(
     [...ids].sort((a, b) => a - b),
     priors,
   );
 }
 
-/** The knowledge on this border; effects it does not know yet stand at their prior. */
-function learntAbout(border: Border, knowledge: Knowledge | null): Gaussian {
-  const size = border.names.length;
-  const mean = Float64Array.from(border.mean);
+/** The knowledge on this sharedEffects; effects it does not know yet stand at their prior. */
+function learntAbout(sharedEffects: SharedEffects, knowledge: Knowledge | null): Gaussian {
+  const size = sharedEffects.names.length;
+  const mean = Float64Array.from(sharedEffects.mean);
   const information = new Float64Array(size * size);
   const known = new Set(knowledge?.names);
-  border.names.forEach((name, j) => {
-    if (!known.has(name)) information[j * size + j] = 1 / (border.sd[j] as number) ** 2;
+  sharedEffects.names.forEach((name, j) => {
+    if (!known.has(name)) information[j * size + j] = 1 / (sharedEffects.sd[j] as number) ** 2;
   });
   if (!knowledge) return { mean, information };
-  const places = knowledge.names.map((name) => border.places.get(name) as number);
+  const places = knowledge.names.map((name) => sharedEffects.places.get(name) as number);
   places.forEach((row, j) => {
     mean[row] = knowledge.mean[j] as number;
     places.forEach((column, k) => {
@@ -156,38 +162,41 @@ function learntAbout(border: Border, knowledge: Knowledge | null): Gaussian {
 /** Takes what a material's trials said out of what was learnt, and widens the rest. */
 function takeOut(
   family: readonly EvidenceSheet[],
-  border: Border,
+  sharedEffects: SharedEffects,
   learnt: Gaussian,
   knowledge: Knowledge | null,
   priors: Priors,
 ): Gaussian {
   const taught = family.filter(({ trials }) => trials.length > 0);
-  if (taught.length === 0) return widen(learnt, border);
+  if (taught.length === 0) return widen(learnt, sharedEffects);
   // The own effects stand where the fit left them, not where they would climb to by themselves: contradicting grades can
   // have two peaks, and what is taken out must be what was put in. What the fit did not hold cannot be taken out.
   const known = knowledge?.own[String(taught[0]?.materialId)];
-  if (!known) return widen(learnt, border);
-  const material = mapMaterial(taught, border, priors);
+  if (!known) return widen(learnt, sharedEffects);
+  const material = mapMaterial(taught, sharedEffects, priors);
   const own = Float64Array.from(material.ownNames, (name) => known[name] ?? 0);
   const said = eliminateOwn(material, deriveMaterial(material, localOf(material.touched, learnt.mean, own)));
   const score = new Float64Array(learnt.mean.length);
   const information = Float64Array.from(learnt.information);
   scatter(said, material.touched, score, information, -1);
-  if (!choleskyOf(information, score.length)) return widen(learnt, border);
+  if (!choleskyOf(information, score.length)) return widen(learnt, sharedEffects);
   const shift = solveStep(information, score);
-  return widen({ mean: learnt.mean.map((value, j) => value + (shift[j] as number)), information }, border);
+  return widen(
+    { mean: learnt.mean.map((value, j) => value + (shift[j] as number)), information },
+    sharedEffects,
+  );
 }
 
 /**
  * Widens what was learnt, but never beyond the prior: with precision Λ = Λ0 + learnt, the learnt part counts
  * 1 / inflation² and the prior fully.
  */
-function widen({ mean, information }: Gaussian, border: Border): Gaussian {
+function widen({ mean, information }: Gaussian, sharedEffects: SharedEffects): Gaussian {
   const size = mean.length;
   const factor = 1 / LEARNT_INFLATION ** 2;
   const widened = information.map((value) => value * factor);
   for (let j = 0; j < size; j++) {
-    const prior = 1 / (border.sd[j] as number) ** 2;
+    const prior = 1 / (sharedEffects.sd[j] as number) ** 2;
     widened[j * size + j] = (widened[j * size + j] as number) + (1 - factor) * prior;
   }
   return { mean, information: widened };

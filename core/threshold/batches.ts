@@ -3,13 +3,13 @@ const SHARED_VARIANCE = 0.5;
 
 /** What remains of the spread for each cell once its load's shift is known, and the spread of that shift. */
 export const OWN_SPREAD = Math.sqrt(1 - SHARED_VARIANCE);
-export const LOAD_SPREAD = Math.sqrt(SHARED_VARIANCE);
+export const BATCH_SPREAD = Math.sqrt(SHARED_VARIANCE);
 
 /**
  * Gauss-Hermite rule for a standard normal, five nodes: exact for polynomials to degree 9.
  * Source: Abramowitz and Stegun 1964, table 25.10, rescaled by the square root of 2.
  */
-export const LOAD_NODES: readonly (readonly [number, number])[] = [
+export const BATCH_NODES: readonly (readonly [number, number])[] = [
   [0, 0.5333333333333333],
   [-1.3556261799742659, 0.2220759220056126],
   [1.3556261799742659, 0.2220759220056126],
@@ -21,7 +21,7 @@ export const LOAD_NODES: readonly (readonly [number, number])[] = [
 export const CELL_WEIGHT = 0.65;
 
 /** Cuts grouped by their load, cuts without one each by itself. */
-export function groupLoads<One extends { readonly load?: number | undefined }>(
+export function groupBatches<One extends { readonly load?: number | undefined }>(
   cuts: readonly One[],
 ): readonly (readonly One[])[] {
   const loads = new Map<number, One[]>();

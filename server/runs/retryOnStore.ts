@@ -6,7 +6,7 @@ const TRIES = 600;
 const PAUSE_MS = 500;
 
 /** Does it, and again while the store is away. Errors of our own, and mistakes in the program, are not the store's. */
-export async function insistOnStore<T>(
+export async function retryOnStore<T>(
   { log }: Pick<ServerContext, 'log'>,
   act: () => Promise<T>,
 ): Promise<T> {

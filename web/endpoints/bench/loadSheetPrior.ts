@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import type { ThresholdEffect } from '#core/knowledge/believeSheet.ts';
+import type { ThresholdEffect } from '#core/knowledge/sheetPrior.ts';
 import { placeOf } from '#core/answer/composeAnswer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
@@ -10,15 +10,14 @@ import type { Priors } from '#core/threshold/thresholdPriors.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { readCutSources } from '#store/repositories/dialIn/evidence.ts';
 import {
-  findKnowledgeId,
+  findKnowledgeIdAndPriors,
   findNewestKnowledge,
-  findPriors,
   type KeptKnowledge,
 } from '#store/repositories/dialIn/knowledge.ts';
 import { runTask } from '#web/workers/pool.ts';
 
 /** What the whole book leaves to be believed of one sheet on one machine, and what was seen of it there. */
-export interface Believed {
+export interface BookPrior {
   /** Test cuts of the condition on the machine, of any lot and colour, oldest first. */
   readonly cuts: readonly TestCut[];
   readonly runs: readonly RunEvidence[];
@@ -29,14 +28,17 @@ export interface Believed {
 }
 
 let newest: KeptKnowledge | null = null;
-const believed = new LRUCache<string, Promise<Pick<Believed, 'belief' | 'effects'>>>({ max: 200 });
+const believed = new LRUCache<string, Promise<Pick<BookPrior, 'belief' | 'effects'>>>({ max: 200 });
 
 /** Reads what is believed of the loaded sheet before its own trials; worked out once for the same book. */
-export async function loadBelief(store: Store, station: Station, loaded: LoadedSheet): Promise<Believed> {
-  const [kept, priors, sources] = await Promise.all([
+export async function loadSheetPrior(
+  store: Store,
+  station: Station,
+  loaded: LoadedSheet,
+): Promise<BookPrior> {
+  const [{ kept, priors }, sources] = await Promise.all([
     loadKnowledge(store),
-    findPriors(store),
-    readCutSources(store, loaded.material),
+    readCutSources(store, loaded.material, null, [station.machine]),
   ]);
   const place = placeOf(station, loaded);
   const all = gatherEvidence(sources);
@@ -57,11 +59,13 @@ export async function loadBelief(store: Store, station: Station, loaded: LoadedS
   return { ...detail, knowledgeId: kept?.id ?? 0, priors, cuts: own?.cuts ?? [], runs: own?.runs ?? [] };
 }
 
-/** The newest fit, read again only when there is a newer one. */
-export async function loadKnowledge(store: Store): Promise<KeptKnowledge | null> {
-  const id = await findKnowledgeId(store);
-  if (id !== (newest?.id ?? 0)) newest = await findNewestKnowledge(store);
-  return newest;
+/** The newest fit, read again only when there is a newer one, and the beliefs it starts from. */
+export async function loadKnowledge(
+  store: Store,
+): Promise<{ readonly kept: KeptKnowledge | null; readonly priors: Priors }> {
+  const { knowledgeId, priors } = await findKnowledgeIdAndPriors(store);
+  if (knowledgeId !== (newest?.id ?? 0)) newest = await findNewestKnowledge(store);
+  return { kept: newest, priors };
 }
 
 /** What a fit has seen: its cuts; runs noted later are few and weak. */

@@ -1,5 +1,5 @@
 import { factsOf } from '#core/stack/families/families.ts';
-import type { KnownEvidence } from '#core/faults/rankCauses.ts';
+import type { KnownFindings } from '#core/faults/rankCauses.ts';
 import type { Operation } from '#core/stack/operation.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import type { LoadedStation } from '#core/station/station.ts';
@@ -23,12 +23,12 @@ const DARK = 0.6;
 const FAST_SHARE = 0.7;
 
 /** What the log knows of a station that speaks for or against causes of a fault. What it does not know is left out. */
-export async function readFaultEvidence(
+export async function readFindings(
   store: Store,
   station: LoadedStation,
   operation: Operation,
   now: Date,
-): Promise<KnownEvidence> {
+): Promise<KnownFindings> {
   const { machine, blade, loaded } = station;
   const [alarm, registration, setting, humidity, fittedAt] = await Promise.all([
     findOpenAlarm(store, machine.id),
@@ -68,7 +68,7 @@ export async function readFaultEvidence(
   };
 }
 
-function judgeMat({ machine, mat, loaded }: LoadedStation, now: Date): KnownEvidence {
+function judgeMat({ machine, mat, loaded }: LoadedStation, now: Date): KnownFindings {
   if (machine.kind !== 'matFed' || !mat) return {};
   const index = tackIndex(wearOfMat(mat, now));
   const fit = fitTack(index, loaded.material.family);

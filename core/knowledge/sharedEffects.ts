@@ -22,10 +22,10 @@ const SHARED: readonly BeliefName[] = [
 ];
 
 /**
- * The effects that more than one material speaks to: the border of the information matrix, beside which every
+ * The effects that more than one material speaks to: the sharedEffects of the information matrix, beside which every
  * material has a small block of its own.
  */
-export interface Border {
+export interface SharedEffects {
   readonly names: readonly string[];
   readonly places: ReadonlyMap<string, number>;
   readonly mean: Float64Array;
@@ -42,8 +42,8 @@ export function machineOf(effect: string): number | null {
   return id === undefined ? null : Number(id);
 }
 
-/** The border for the machines of a workshop, with what is believed of each effect beforehand. */
-export function listBorder(machineIds: readonly number[], { beliefs }: Priors): Border {
+/** The sharedEffects for the machines of a workshop, with what is believed of each effect beforehand. */
+export function listSharedEffects(machineIds: readonly number[], { beliefs }: Priors): SharedEffects {
   const entries: (readonly [string, { readonly mean: number; readonly sd: number }])[] = [
     ...FAMILIES.map(
       (family) =>

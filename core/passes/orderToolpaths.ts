@@ -1,7 +1,7 @@
 import { groupBy } from '#core/collections/groupBy.ts';
 import { boundPoints } from '#core/geometry/box.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import { findInner, type Route } from '#core/passes/findInner.ts';
+import { findInner, type Toolpath } from '#core/passes/findInner.ts';
 import { orderTravel, type TravelStop } from '#core/passes/orderTravel.ts';
 
 export interface OrderOptions {
@@ -21,13 +21,13 @@ const ROW_MM = 90;
  * @param start where the head stands before
  * @returns every route once, closed ones turned to their entry, open ones reversed where that is nearer
  */
-export function orderRoutes(
-  routes: readonly Route[],
+export function orderToolpaths(
+  routes: readonly Toolpath[],
   start: PointMm,
   { isFarFirst, end, kicks }: OrderOptions,
-): readonly Route[] {
+): readonly Toolpath[] {
   const rows = isFarFirst ? splitRows(routes) : [routes];
-  const ordered: Route[] = [];
+  const ordered: Toolpath[] = [];
   let at = start;
   rows.forEach((row, index) => {
     const last = index === rows.length - 1;
@@ -40,7 +40,7 @@ export function orderRoutes(
       { end: last ? end : null, before: findInner(row), kicks },
     );
     for (const { stop, entry } of steps) {
-      const entered = enterAt(row[stop] as Route, entry);
+      const entered = enterAt(row[stop] as Toolpath, entry);
       ordered.push(entered);
       at = entered.points.at(-1) as PointMm;
     }
@@ -49,7 +49,7 @@ export function orderRoutes(
 }
 
 /** Rows from the far end (small y) on; what lies within another stays in its row. */
-function splitRows(routes: readonly Route[]): readonly (readonly Route[])[] {
+function splitRows(routes: readonly Toolpath[]): readonly (readonly Toolpath[])[] {
   const inner = findInner(routes);
   const rowOf = new Map<number, number>();
   routes.forEach((route, index) => {
@@ -61,10 +61,10 @@ function splitRows(routes: readonly Route[]): readonly (readonly Route[])[] {
   const rows = groupBy(routes.keys(), (index) => rowOf.get(index) as number);
   return [...rows]
     .sort(([a], [b]) => a - b)
-    .map(([, indices]) => indices.map((index) => routes[index] as Route));
+    .map(([, indices]) => indices.map((index) => routes[index] as Toolpath));
 }
 
-function enterAt(route: Route, entry: number): Route {
+function enterAt(route: Toolpath, entry: number): Toolpath {
   if (entry === 0) return route;
   if (!route.isClosed) return { ...route, points: [...route.points].reverse() };
   const ring = route.points.slice(0, -1);

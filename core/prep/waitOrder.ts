@@ -3,7 +3,7 @@ import { factsOf, type Family } from '#core/stack/families/families.ts';
 import type { ConditionKind } from '#core/stack/material.ts';
 
 /** What a wait route is asked for. */
-export interface RouteQuestion {
+export interface WaitOrderQuestion {
   readonly family: Family;
   readonly condition: ConditionKind;
   /** Something is printed on it in this job. */
@@ -14,10 +14,10 @@ export interface RouteQuestion {
  * What a sheet waits for on its way to the blade, in order: ink, coats and curing of sealer, settling of laminate, rest
  * of a transfer film. Common practice, no source; a workshop's own route comes first.
  *
- * @example usualRoute({ family: 'printableVinyl', condition: 'laminated', isPrinted: true })
+ * @example usualWaits({ family: 'printableVinyl', condition: 'laminated', isPrinted: true })
  * // ['inkDry', 'laminateSettles']
  */
-export function usualRoute({ family, condition, isPrinted }: RouteQuestion): readonly WaitKind[] {
+export function usualWaits({ family, condition, isPrinted }: WaitOrderQuestion): readonly WaitKind[] {
   return [
     ...(isPrinted ? (['inkDry'] as const) : []),
     ...(condition === 'sealed' ? (['sealerCoat', 'sealerCures'] as const) : []),
@@ -31,7 +31,7 @@ export function usualRoute({ family, condition, isPrinted }: RouteQuestion): rea
  *
  * @param own of the state, or `null`
  */
-export function findRoute(question: RouteQuestion, own: readonly WaitKind[] | null): readonly WaitKind[] {
-  if (!own) return usualRoute(question);
+export function findWaits(question: WaitOrderQuestion, own: readonly WaitKind[] | null): readonly WaitKind[] {
+  if (!own) return usualWaits(question);
   return question.isPrinted ? own : own.filter((kind) => kind !== 'inkDry');
 }
