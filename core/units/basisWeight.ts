@@ -49,7 +49,7 @@ const SIZE_WORDS: Readonly<Record<string, BasicSize>> = {
  * Reads a paper weight as people say it.
  *
  * @returns `null` when the text names no weight
- * @example readPaperWeight('80 lb cover') // { gsm: 216.3, words: '80 lb cover, 216 g/m²' }
+ * @example readPaperWeight('80 lb cover')?.words // '80 lb cover, 216 g/m²'
  * @example readPaperWeight('220 gsm') // { gsm: 220, words: '220 g/m²' }
  */
 export function readPaperWeight(text: string): PaperWeight | null {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
+import { findJob } from '#store/repositories/jobs/jobs.ts';
 import { startTimer } from '#store/repositories/jobs/waits.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
 import { makePrintSheet } from '#web/endpoints/jobs/jobFiles.ts';
@@ -23,6 +24,7 @@ export const postPrint = defineEndpoint({
   }),
   status: 201,
   handle: async ({ params, query, author }, { store, standIns }) => {
+    await findJob(store, params.id);
     const port = standIns?.printer?.port;
     if (port === undefined) {
       throw new AppError('deviceUnreachable', 'No printer is linked: download the print sheet and print it.');
