@@ -1,35 +1,16 @@
-import { execFile } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
 import type { Page } from 'playwright-core';
 import { afterAll, describe, expect, it } from 'vitest';
-import { findFreePort } from '#commands/freePort.ts';
-import { ROOT } from '#commands/homeFolder.ts';
 import { openBrowser } from '#commands/openBrowser.ts';
+import { ownWorkshop } from '#e2e/support/ownWorkshop.ts';
 
 /** A stranger starts empty, works a morning, backs up, deletes everything, restores and goes on. */
-const run = promisify(execFile);
 const folder = mkdtempSync(join(tmpdir(), 'feather-workshop-'));
 const home = join(folder, 'book');
 const copy = join(folder, 'morning.feather');
-const port = await findFreePort();
-const address = `http://127.0.0.1:${port}`;
-const { FEATHER_DATABASE_URL: _none, ...rest } = process.env;
-const environment = { ...rest, FEATHER_HOME: home, FEATHER_PORT: String(port), FEATHER_CALLED_FROM: folder };
-
-async function feather(
-  command: 'start' | 'stop' | 'backup' | 'restore',
-  ...given: string[]
-): Promise<string> {
-  const { stdout } = await run(
-    process.execPath,
-    ['--import', 'tsx', join(ROOT, `commands/${command}.ts`), ...given],
-    { cwd: ROOT, env: environment },
-  );
-  return stdout;
-}
+const { address, feather } = await ownWorkshop(home, folder);
 
 const pidOf = (name: string) => Number(readFileSync(join(home, 'run', `${name}.pid`), 'utf8'));
 const settled = (page: Page) => page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
