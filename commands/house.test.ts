@@ -35,6 +35,21 @@ describe('files', () => {
   });
 });
 
+describe('a figure that says how near is near', () => {
+  it('has a name of its own, or is one of those that all share', () => {
+    const loose = files
+      .filter((file) => file.startsWith('core/') && !/\.test\.|^core\/tests/.test(file))
+      .flatMap((file) =>
+        textOf(file)
+          .split('\n')
+          .filter((line) => /\b\d*e-\d+\b/.test(line.replace(/\/\/.*|^ *\*.*|\/\*.*/, '')))
+          .filter((line) => !/^(export )?const [A-Z_]+ =|^ +\d: |^ +[a-z]\w+ = \d|^[-\d.e, ]+$/i.test(line))
+          .map((line) => `${file}: ${line.trim()}`),
+      );
+    expect(loose).toEqual([]);
+  });
+});
+
 describe('the rooms of core', () => {
   it('stand in README in the order that lint holds, each with a sentence, and none is missing', async () => {
     const { CORE_ROOMS } = (await import(join(ROOT, 'eslint.config.js'))) as { CORE_ROOMS: string[] };
@@ -45,6 +60,39 @@ describe('the rooms of core', () => {
       .filter((entry) => entry.isDirectory() && entry.name !== 'tests')
       .map(({ name }) => name);
     expect(folders.toSorted()).toEqual(CORE_ROOMS.toSorted());
+  });
+});
+
+describe('words', () => {
+  const named = files
+    .filter((file) => file.startsWith('core/') && !/\.test\.|^core\/tests/.test(file))
+    .flatMap((file) => [
+      ...textOf(file).matchAll(/^export (?:async )?(?:function|const|class|interface|type) (\w+)/gm),
+    ])
+    .map(([, name]) => name as string);
+  const wordsOf = (name: string) => name.match(/[A-Z]+(?![a-z])|[A-Z]?[a-z]+/g) ?? [];
+
+  it('that are shortened stand in the glossary', () => {
+    const glossary = new Set(
+      textOf('core/GLOSSARY.md')
+        .toLowerCase()
+        .match(/[a-z]+/g),
+    );
+    const shortened = new Set(
+      named
+        .flatMap(wordsOf)
+        .map((word) => word.toLowerCase())
+        .filter((word) => !/[aeiouy]/.test(word)),
+    );
+    expect(shortened.size).toBeGreaterThan(8);
+    expect([...shortened].filter((word) => !glossary.has(word))).toEqual([]);
+  });
+
+  it('stand there once each', () => {
+    const terms = [...textOf('core/GLOSSARY.md').matchAll(/^\| (?!term \| meaning)([^|]+) \|/gm)].flatMap(
+      ([, terms]) => (terms as string).split(', ').map((term) => term.trim()),
+    );
+    expect(terms.filter((term, index) => terms.indexOf(term) !== index)).toEqual([]);
   });
 });
 

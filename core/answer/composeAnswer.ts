@@ -91,6 +91,7 @@ export interface Answer {
  *
  * @param cuts test cuts of the loaded condition on this machine, of any operation: they share one set of thresholds
  * @returns `null` when nothing is loaded, or the sheet has no such operation
+ * @example composeAnswer(station, 'kiss', null, [])?.state // 'predicted'
  */
 export function composeAnswer(
   station: Station,
@@ -203,7 +204,11 @@ export interface SheetQuestion {
   readonly factor: number;
 }
 
-/** What the test cuts leave to be believed of the sheet on the machine, on its own colour and lot. */
+/**
+ * What the test cuts leave to be believed of the sheet on the machine, on its own colour and lot.
+ *
+ * @example believe(station, station.loaded, { passes: 1, speed: 100 }, []).trials // []
+ */
 export function believe(
   station: Station,
   loaded: LoadedSheet,
@@ -228,7 +233,11 @@ export function believe(
   return { model, question, trials, posterior: model.fit(question, trials), corrections, factor };
 }
 
-/** The place of the loaded sheet in the book: what the knowledge of other sheets is asked for. */
+/**
+ * The place of the loaded sheet in the book: what the knowledge of other sheets is asked for.
+ *
+ * @example placeOf(station, station.loaded).materialId // 1
+ */
 export function placeOf(station: Station, loaded: LoadedSheet): SheetPlace {
   const { material, condition, lot, colour } = loaded;
   return {

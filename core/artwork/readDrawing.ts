@@ -9,6 +9,7 @@ const READERS = { svg: readSvg, dxf: readDxf, hpgl: readHpgl } as const;
  * Reads a drawing of a known kind.
  *
  * @throws AppError `badDrawing` or `tooLarge`, with line and reason
+ * @example readDrawing('hpgl', 'IN;SP1;PU0,0;PD400,0;').contours.length // 1
  */
 export function readDrawing(format: DrawingFormat, text: string, onProgress?: ReadProgress): Drawing {
   return READERS[format](text, onProgress);

@@ -39,7 +39,11 @@ const NEEDED = ['maker', 'material', 'state', 'machine', 'blade', 'operation', '
 /** What a spreadsheet would take for a formula. */
 const FORMULA_START = /^[=+\-@\t\r]/;
 
-/** The cells of a setting, in the order of {@link CSV_COLUMNS}; texts that a spreadsheet would run are disarmed. */
+/**
+ * The cells of a setting, in the order of {@link CSV_COLUMNS}; texts that a spreadsheet would run are disarmed.
+ *
+ * @example writeCsvRow({ maker: 'Oldstrand', material: 'Card', state: 'bare', machine: 'Skua', blade: '45°', operation: 'kiss', values, reason: '', author: 'Ines', keptAt: '' }).slice(0, 7) // ['Oldstrand', 'Card', 'bare', 'Skua', '45°', 'kiss', '90']
+ */
 export function writeCsvRow(setting: BookSetting): readonly string[] {
   return CSV_COLUMNS.map((column) => {
     const value = column.kind === 'text' ? setting[column.field] : setting.values[column.field];
@@ -48,12 +52,20 @@ export function writeCsvRow(setting: BookSetting): readonly string[] {
   });
 }
 
-/** Puts an apostrophe before a text that begins like a formula; {@link rearm} takes it away again. */
+/**
+ * Puts an apostrophe before a text that begins like a formula; {@link rearm} takes it away again.
+ *
+ * @example disarm('=SUM(A1)') // "'=SUM(A1)"
+ */
 export function disarm(text: string): string {
   return FORMULA_START.test(text) || /^'+[=+\-@\t\r]/.test(text) ? `'${text}` : text;
 }
 
-/** The text as it was before {@link disarm}. */
+/**
+ * The text as it was before {@link disarm}.
+ *
+ * @example rearm("'=SUM(A1)") // '=SUM(A1)'
+ */
 export function rearm(text: string): string {
   return /^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text;
 }
@@ -63,7 +75,10 @@ export type CsvReading =
   | { readonly kind: 'setting'; readonly setting: BookSetting }
   | { readonly kind: 'refused'; readonly reason: string };
 
-/** @returns headings that the file must have and has not; empty when it can be read */
+/**
+ * @returns headings that the file must have and has not; empty when it can be read
+ * @example missingHeadings(['maker', 'material', 'state', 'machine', 'blade', 'operation']) // ['force (machine scale)']
+ */
 export function missingHeadings(headings: readonly string[]): readonly string[] {
   const known = new Set(headings.map(plainHeading));
   return NEEDED.filter((heading) => !known.has(heading));
@@ -72,6 +87,8 @@ export function missingHeadings(headings: readonly string[]): readonly string[] 
 /**
  * Reads a row by its headings. Figures may have a decimal comma and spaces between thousands; an empty figure is not
  * said, and the force must be.
+ *
+ * @example readCsvRow({ maker: 'Oldstrand' }).kind // 'refused'
  */
 export function readCsvRow(cells: Readonly<Record<string, string>>): CsvReading {
   const byHeading = new Map(Object.entries(cells).map(([heading, cell]) => [plainHeading(heading), cell]));

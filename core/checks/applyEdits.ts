@@ -15,7 +15,11 @@ import { ringToContour } from '#core/geometry/ringToContour.ts';
 /** What a line covers whose width does not count, mm. */
 const HAIR_MM = 0.1;
 
-/** The drawing after all mends, in their order. A mend whose lines are gone does nothing. */
+/**
+ * The drawing after all mends, in their order. A mend whose lines are gone does nothing.
+ *
+ * @example applyEdits(drawing, []).contours.length // 2
+ */
 export function applyEdits(drawing: Drawing, edits: readonly DrawingEdit[]): Drawing {
   return edits.reduce(applyEdit, drawing);
 }
@@ -43,7 +47,11 @@ function applyEdit(drawing: Drawing, edit: DrawingEdit): Drawing {
   }
 }
 
-/** Opened and closed by half the width: spikes and bays narrower than it go, all else stays within a hair. */
+/**
+ * Opened and closed by half the width: spikes and bays narrower than it go, all else stays within a hair.
+ *
+ * @example smoothRings([square], 0.2).length // 1
+ */
 export function smoothRings(rings: Rings, widthMm: number): Rings {
   const half = widthMm / 2;
   const opened = offsetRings(offsetRings(rings, -half), half);

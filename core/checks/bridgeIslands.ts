@@ -14,6 +14,7 @@ import { ringToContour } from '#core/geometry/ringToContour.ts';
  *
  * @param lineIds outlines of openings that have islands in them
  * @returns lines where opening and islands are replaced by the parts left between the bars
+ * @example bridgeIslands(drawing.contours, [drawing.contours[1].id], 2).length // 2
  */
 export function bridgeIslands(
   contours: readonly DrawnContour[],

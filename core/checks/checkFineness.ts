@@ -31,7 +31,11 @@ export function checkFineness(
   ];
 }
 
-/** Whether any closed outline has parts narrower than a family bears. */
+/**
+ * Whether any closed outline has parts narrower than a family bears.
+ *
+ * @example isAnyTooFine([], 'plainVinyl') // false
+ */
 export function isAnyTooFine(lines: readonly CutLine[], family: Family): boolean {
   const widthMm = factsOf(family).finestMm;
   return lines.some(

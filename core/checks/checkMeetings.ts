@@ -1,3 +1,5 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
+import { NOTHING, ROUNDING } from '#core/units/rounding.ts';
 import { factsOf } from '#core/stack/families/families.ts';
 import Flatbush from 'flatbush';
 import type { CutLine } from '#core/checks/cutLine.ts';
@@ -80,7 +82,7 @@ function findShared(lines: readonly CutLine[]): readonly Trouble[] {
 /** How much of two segments lies on each other, mm. */
 function sharedLength([ax, ay, bx, by]: Ends, [cx, cy, dx, dy]: Ends): number {
   const length = Math.hypot(bx - ax, by - ay);
-  if (length < 1e-9) return 0;
+  if (length < ROUNDING) return 0;
   const [ux, uy] = [(bx - ax) / length, (by - ay) / length];
   const off = (x: number, y: number) => Math.abs((x - ax) * uy - (y - ay) * ux);
   if (off(cx, cy) > SAME_WAY_MM || off(dx, dy) > SAME_WAY_MM) return 0;
@@ -155,10 +157,10 @@ function cross(
   dy: number,
 ): PointMm | null {
   const denominator = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
-  if (Math.abs(denominator) < 1e-12) return null;
+  if (Math.abs(denominator) < NOTHING) return null;
   const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / denominator;
   const u = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / denominator;
-  const edge = 1e-6;
+  const edge = LENGTH_MM;
   if (t <= edge || t >= 1 - edge || u <= edge || u >= 1 - edge) return null;
   return { x: ax + t * (bx - ax), y: ay + t * (by - ay) };
 }

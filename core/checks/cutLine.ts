@@ -16,7 +16,11 @@ export interface CutLine {
 
 /** Checks need no cutting tolerance, mm. */
 const LOOK_MM = 0.05;
-/** The lines that are cut, as the checks look at them. */
+/**
+ * The lines that are cut, as the checks look at them.
+ *
+ * @example listCutLines(drawing, given).map(({ role }) => role) // ['through', 'kiss']
+ */
 export function listCutLines({ contours }: Pick<Drawing, 'contours'>, given: GivenRoles): readonly CutLine[] {
   return contours.flatMap((line): readonly CutLine[] => {
     const role = roleOf(line, given);

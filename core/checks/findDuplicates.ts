@@ -20,6 +20,8 @@ export interface Duplicate {
 /**
  * Lines that are drawn again on the same place, whichever way and wherever they start. Lines drawn with a stroke are
  * compared among themselves: a fill beneath an outline is no duplicate of it.
+ *
+ * @example findDuplicates(drawing.contours) // []
  */
 export function findDuplicates(contours: readonly DrawnContour[]): readonly Duplicate[] {
   const round = (value: number) => Math.round(value / (4 * SAME_MM));

@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import Flatbush from 'flatbush';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
 import {
@@ -15,6 +16,7 @@ import { distanceMm, type PointMm } from '#core/geometry/point.ts';
  * straight line; an outline whose own ends meet is closed.
  *
  * @param withinMm greatest gap that is bridged, above 0
+ * @example joinLines(drawing.contours, 0.5).length // 2
  */
 export function joinLines(contours: readonly DrawnContour[], withinMm: number): readonly DrawnContour[] {
   const open = contours.filter(({ contour }) => !contour.isClosed);
@@ -72,14 +74,14 @@ function gapTo({ contour }: DrawnContour, isEnd: boolean, to: PointMm): number {
 function link(a: readonly Segment[], b: readonly Segment[]): readonly Segment[] {
   const from = (a.at(-1) as Segment).to;
   const to = (b[0] as Segment).from;
-  const gap: readonly Segment[] = distanceMm(from, to) > 1e-9 ? [{ kind: 'line', from, to }] : [];
+  const gap: readonly Segment[] = distanceMm(from, to) > ROUNDING ? [{ kind: 'line', from, to }] : [];
   return [...a, ...gap, ...b];
 }
 
 function close(chain: readonly Segment[]): readonly Segment[] {
   const from = (chain.at(-1) as Segment).to;
   const to = (chain[0] as Segment).from;
-  return distanceMm(from, to) > 1e-9 ? [...chain, { kind: 'line', from, to }] : chain;
+  return distanceMm(from, to) > ROUNDING ? [...chain, { kind: 'line', from, to }] : chain;
 }
 
 function reverse(segments: readonly Segment[]): readonly Segment[] {

@@ -1,4 +1,8 @@
-/** Items by key, keys and items in the order in which they came. */
+/**
+ * Items by key, keys and items in the order in which they came.
+ *
+ * @example [...groupBy([1, 2, 3], (one) => one % 2).keys()] // [1, 0]
+ */
 export function groupBy<One, Key>(
   items: Iterable<One>,
   keyOf: (item: One) => Key,

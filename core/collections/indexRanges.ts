@@ -1,7 +1,11 @@
 /** Whole numbers as ranges that do not touch, ascending: from up to but not including to. */
 export type IndexRanges = readonly (readonly [from: number, to: number])[];
 
-/** Whether an index is in one of the ranges. */
+/**
+ * Whether an index is in one of the ranges.
+ *
+ * @example hasIndex([[0, 2], [5, 9]], 4) // false
+ */
 export function hasIndex(ranges: IndexRanges, index: number): boolean {
   return ranges.some(([from, to]) => index >= from && index < to);
 }
@@ -21,7 +25,11 @@ export function addIndex(ranges: IndexRanges, index: number): IndexRanges {
   return [...before, [from, to], ...after];
 }
 
-/** The ranges of a list of indexes, in any order. */
+/**
+ * The ranges of a list of indexes, in any order.
+ *
+ * @example rangesOf([3, 1, 2, 7]) // [[1, 4], [7, 8]]
+ */
 export function rangesOf(indexes: Iterable<number>): IndexRanges {
   const ranges: [number, number][] = [];
   for (const index of [...indexes].sort((a, b) => a - b)) {

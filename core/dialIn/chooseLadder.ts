@@ -16,6 +16,7 @@ export const CONFIRMING_CELLS = 3;
  * @param forcesGf every force the machine can be set to, in gf, ascending, at least one
  * @returns ascending, at most `cells` of them; fewer where the machine has no more steps in the range
  * @throws AppError `badInput` when the sheet has no such operation
+ * @example chooseLadder(posterior, 'kiss', forces).length // 6
  */
 export function chooseLadder(
   posterior: ThresholdPosterior,

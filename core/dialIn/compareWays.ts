@@ -59,7 +59,11 @@ export function compareWays(
   });
 }
 
-/** The ways worth asking about from where one stands. */
+/**
+ * The ways worth asking about from where one stands.
+ *
+ * @example listWays(conditions, 'kiss').length // 2
+ */
 export function listWays(asked: CutConditions, operation: DepthOperation): readonly Way[] {
   const plain = { ...asked, isFreshBlade: false, isExposureStopped: false };
   const otherPasses = operation === 'through' ? [1, 2, 3, 4] : [1, 2];

@@ -15,7 +15,11 @@ export interface PendingCard {
   readonly forces: readonly number[];
 }
 
-/** A card over the whole range looks for the window; a short one confirms what was found. */
+/**
+ * A card over the whole range looks for the window; a short one confirms what was found.
+ *
+ * @example purposeOf([60, 70, 80, 90, 100, 110]) // 'ladder'
+ */
 export function purposeOf(forces: readonly number[]): PendingCard['purpose'] {
   return forces.length > CONFIRMING_CELLS ? 'ladder' : 'confirm';
 }

@@ -1,3 +1,4 @@
+import { NOTHING } from '#core/units/rounding.ts';
 import { CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { WORTHWHILE_GAIN } from '#core/dialIn/adviseNextCut.ts';
 import { proposeNextCut } from '#core/dialIn/proposeNextCut.ts';
@@ -140,7 +141,7 @@ function playOnce(
     const weights = now.weights.map((weight, draw) => {
       gradesOfDraw(start, draw, Math.log(next.forceGf), chances);
       misjudge(chances, matrix, seenChances);
-      return weight * Math.max(seenChances[seen] as number, 1e-12);
+      return weight * Math.max(seenChances[seen] as number, NOTHING);
     });
     const sum = weights.reduce((a, b) => a + b, 0);
     now = { ...now, trialCount: now.trialCount + 1, weights: weights.map((weight) => weight / sum) };

@@ -16,7 +16,11 @@ export const EVIDENCE_WEIGHTS = {
   },
 } as const;
 
-/** How far a run's verdict counts; 0 when it says nothing about depth (a run fails for many reasons). */
+/**
+ * How far a run's verdict counts; 0 when it says nothing about depth (a run fails for many reasons).
+ *
+ * @example weighVerdict('failed') // 0
+ */
 export function weighVerdict(verdict: RunVerdict): number {
   if (verdict === 'clean') return EVIDENCE_WEIGHTS.cleanRun.weight;
   return verdict === 'someSpoiled' ? EVIDENCE_WEIGHTS.spoiledRun.weight : 0;

@@ -20,6 +20,7 @@ export interface Surprise {
  *
  * @param trials of this sheet under these conditions, oldest first
  * @returns `null` when the last grade was to be expected, is the first, is one of a ladder, or was cut again already
+ * @example findSurprise(model, question, []) // null
  */
 export function findSurprise(
   model: ThresholdModel,

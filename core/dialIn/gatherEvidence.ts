@@ -19,6 +19,8 @@ export interface CutSource {
 /**
  * The book's cuts and runs as evidence for the knowledge: one place per lot and colour, forces as a plain sheet would
  * have wanted them (what colour and lot are known to add is taken off, so that only the unknown rest is learnt).
+ *
+ * @example gatherEvidence([]) // []
  */
 export function gatherEvidence(sources: readonly CutSource[]): readonly EvidenceSheet[] {
   return sources.flatMap((source) => {
@@ -64,6 +66,8 @@ export function gatherEvidence(sources: readonly CutSource[]): readonly Evidence
 /**
  * The pigment the model should reckon with: the colour's, unless the book already says by how much that colour
  * differs; then it would count twice, and the material's own stands.
+ *
+ * @example darknessOf(material, 'slate') // 0.5
  */
 export function darknessOf(
   { details, darkness }: Pick<Material, 'details' | 'darkness'>,

@@ -47,7 +47,11 @@ export function gradeZones(operation: DepthOperation, isLayered: boolean): Grade
   };
 }
 
-/** The grade range of each cell, from the index where each boundary begins (the cell count for "nowhere"). */
+/**
+ * The grade range of each cell, from the index where each boundary begins (the cell count for "nowhere").
+ *
+ * @example zoneCells(gradeZones('kiss', true), 3, 1, 2) // [[0, 2], [3, 5], [6, 8]]
+ */
 export function zoneCells(
   zones: GradeZones,
   cellCount: number,

@@ -23,7 +23,11 @@ export interface RunEvidence {
   readonly colour: string;
 }
 
-/** Whether a cut was made on the very lot and colour that lie on the machine. */
+/**
+ * Whether a cut was made on the very lot and colour that lie on the machine.
+ *
+ * @example isOfLoaded({ lot: 'L1', colour: '' }, station.loaded) // true
+ */
 export function isOfLoaded(cut: Pick<TestCut, 'lot' | 'colour'>, { lot, colour }: LoadedSheet): boolean {
   return (cut.lot ?? '') === lot && (cut.colour ?? '') === colour;
 }
@@ -34,6 +38,7 @@ export function isOfLoaded(cut: Pick<TestCut, 'lot' | 'colour'>, { lot, colour }
  * them as weak evidence.
  *
  * @param cuts of the loaded condition on this machine, oldest first
+ * @example listTrials(station, station.loaded, []) // []
  */
 export function listTrials(
   { machine, blade }: Station,

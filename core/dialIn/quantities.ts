@@ -39,12 +39,20 @@ export function holdIndex(tabLengthMm: number, cutLengthMm: number): number {
   return Math.log(tabLengthMm / USUAL_TAB_MM) - CUT_POWER * Math.log(cutLengthMm / USUAL_CUT_MM);
 }
 
-/** The tab length that has a hold index at a cut length, mm. */
+/**
+ * The tab length that has a hold index at a cut length, mm.
+ *
+ * @example tabForHold(0, 15) // 0.9
+ */
 export function tabForHold(index: number, cutLengthMm: number): number {
   return USUAL_TAB_MM * Math.exp(index + CUT_POWER * Math.log(cutLengthMm / USUAL_CUT_MM));
 }
 
-/** The latent press of a crease: ln of the force in gf, with passes. */
+/**
+ * The latent press of a crease: ln of the force in gf, with passes.
+ *
+ * @example pressIndex(100, 2) > pressIndex(100, 1) // true
+ */
 export function pressIndex(forceGf: number, passes: number): number {
   return Math.log(forceGf) + PASS_POWER * Math.log(passes);
 }

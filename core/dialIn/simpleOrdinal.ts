@@ -1,3 +1,4 @@
+import { NOTHING } from '#core/units/rounding.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { normalCdf } from '#core/threshold/numerics/normal.ts';
 
@@ -82,6 +83,6 @@ function chancesAt({ boundaries, noise }: SimpleQuantity, index: number): readon
     const left = truth[step - 1] ?? 0;
     const right = truth[step + 1] ?? 0;
     const stays = step === 0 || step === 4 ? 1 - MISJUDGED / 2 : 1 - MISJUDGED;
-    return Math.max(1e-12, chance * stays + (MISJUDGED / 2) * (left + right));
+    return Math.max(NOTHING, chance * stays + (MISJUDGED / 2) * (left + right));
   });
 }

@@ -64,7 +64,11 @@ export function strokeFigures(
   return strokes;
 }
 
-/** How wide a number is, mm. */
+/**
+ * How wide a number is, mm.
+ *
+ * @example widthOfFigures('11', 2) < widthOfFigures('111', 2) // true
+ */
 export function widthOfFigures(text: string, heightMm: number): number {
   const digits = [...text].filter((sign) => sign !== '.').length;
   return digits === 0 ? 0 : ((digits - 1) * ADVANCE + 1) * (heightMm / 2);

@@ -96,6 +96,7 @@ const STEP_MM = 1;
  *
  * @returns its upper left corner, or `null` when there is no room for it
  * @throws AppError `badInput` for a scrap of no size
+ * @example findPlace({ widthMm: 20, heightMm: 20 }, { widthMm: 10, heightMm: 10, taken: [] }) // null
  */
 export function findPlace(
   size: { readonly widthMm: number; readonly heightMm: number },

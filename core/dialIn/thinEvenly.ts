@@ -1,4 +1,8 @@
-/** At most `count` of ascending forces, as evenly as they allow on a log scale, the first and the last among them. */
+/**
+ * At most `count` of ascending forces, as evenly as they allow on a log scale, the first and the last among them.
+ *
+ * @example thinEvenly([1, 2, 3, 4, 5], 3) // [1, 2, 5]
+ */
 export function thinEvenly(forcesGf: readonly number[], count: number): readonly number[] {
   if (forcesGf.length <= count) return forcesGf;
   const first = Math.log(forcesGf[0] as number);

@@ -18,6 +18,8 @@ export const MOST_DEGREE = 25;
 
 /** Steps per knot span where a spline is no cubic and is drawn by chords. */
 const CHORDS_PER_SPAN = 32;
+/** The slope at an end is taken over this share of a chord. */
+const NUDGE_SHARE = 1e-4;
 
 /**
  * A B-spline as cubics. Degrees 1 to 3 without weights are exact: every span is a Bézier piece; others are drawn by cubic pieces that meet the curve in place and direction at {@link CHORDS_PER_SPAN}
@@ -107,7 +109,7 @@ function drawByHermite(spline: Spline): readonly CubicPoints[] {
       );
     const from = knots[span] as number;
     const step = ((knots[span + 1] as number) - from) / CHORDS_PER_SPAN;
-    const nudge = step * 1e-4;
+    const nudge = step * NUDGE_SHARE;
     const reach = step / 3 / nudge;
     for (let chord = 0; chord < CHORDS_PER_SPAN; chord++) {
       const a = from + chord * step;

@@ -2,7 +2,7 @@ import { segmentsOf, startOf, type Contour } from '#core/geometry/contour.ts';
 import type { Rings } from '#core/geometry/clip.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
-/** SVG path data of a contour, in mm to 0.001. @example writePathData(triangle) // 'M0 0L10 0L5 8Z' */
+/** SVG path data of a contour, in mm to 0.001. @example writePathData(squareContour) // 'M0 0L10 0L10 10L0 10L0 0Z' */
 export function writePathData(contour: Contour): string {
   const parts = [`M${at(startOf(contour))}`];
   for (const segment of segmentsOf(contour)) {
@@ -15,12 +15,20 @@ export function writePathData(contour: Contour): string {
   return parts.join('') + (contour.isClosed ? 'Z' : '');
 }
 
-/** SVG path data of a polyline. */
+/**
+ * SVG path data of a polyline.
+ *
+ * @example writePolylineData(triangle) // 'M20 0L30 0L20 10'
+ */
 export function writePolylineData(points: readonly PointMm[]): string {
   return points.map((point, index) => `${index === 0 ? 'M' : 'L'}${at(point)}`).join('');
 }
 
-/** SVG path data of rings, holes among them. */
+/**
+ * SVG path data of rings, holes among them.
+ *
+ * @example writeRingsData([triangle]) // 'M20 0L30 0L20 10Z'
+ */
 export function writeRingsData(rings: Rings): string {
   return rings.map((ring) => `${writePolylineData(ring)}Z`).join('');
 }

@@ -5,7 +5,11 @@ const USUAL_OFFSETS: readonly (readonly [upToDeg: number, offsetMm: number])[] =
   [90, 0.5],
 ];
 
-/** The offset to start from for a blade of this angle, mm, until a corner piece tells better. */
+/**
+ * The offset to start from for a blade of this angle, mm, until a corner piece tells better.
+ *
+ * @example usualOffsetMm(45) // 0.25
+ */
 export function usualOffsetMm(angleDeg: number): number {
   return (USUAL_OFFSETS.find(([upTo]) => angleDeg <= upTo) ?? [0, 0.5])[1];
 }

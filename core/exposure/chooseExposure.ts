@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
@@ -31,7 +32,7 @@ export function chooseExposure(stack: Stack, operation: DepthOperation, scale: D
   const isFilm = isLayered && operation === 'kiss';
   const held = isFilm ? Math.min(Math.max(wanted, FILM_EXPOSURE_MM.low), FILM_EXPOSURE_MM.high) : wanted;
   const step = depthStepMm(scale);
-  const exposureMm = snapExposureMm(Math.ceil(held / step - 1e-9) * step, scale);
+  const exposureMm = snapExposureMm(Math.ceil(held / step - ROUNDING) * step, scale);
   const depthWords = `${depthMm.toFixed(2)} mm to cut`;
   if (exposureMm < depthMm) return { exposureMm, reason: `${depthWords}: the holder shows no more` };
   return { exposureMm, reason: `${depthWords} plus ${(exposureMm - depthMm).toFixed(2)} mm clearance` };

@@ -31,6 +31,7 @@ const MARK_MM = 0.03;
  *
  * @param reachMm how much of the blade can leave its holder; `null` when nobody measured
  * @throws AppError `badInput` when the stack cannot be
+ * @example listExposureSchools(film, 'kiss', turns, null).filter(({ isDefault }) => isDefault).length // 1
  */
 export function listExposureSchools(
   stack: Stack,

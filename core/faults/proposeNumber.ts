@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import type { Action, ChangedNumber } from '#core/faults/faultActions.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import { depthStepMm, type DepthScale } from '#core/units/depthScale.ts';
@@ -69,7 +70,7 @@ export function proposeNumber(
 }
 
 function change(number: ChangedNumber, from: number, to: number, unit: string): NumberChange | null {
-  if (Math.abs(to - from) < 1e-9) return null;
+  if (Math.abs(to - from) < ROUNDING) return null;
   const plain = (value: number) => String(Number(value.toFixed(3)));
   return { number, from, to, words: `${plain(from)} to ${plain(to)} ${unit}` };
 }

@@ -31,6 +31,7 @@ const TABLE_WEIGHT = 6;
  * @param ranked causes with their chances
  * @param tried actions that did not help with this fault: they are left out
  * @param record how actions fared at this workshop
+ * @example rankActions([{ cause: 'glare', chance: 1, reason: '' }], ['marksNotRead'])[0].action // 'shadeMarks'
  */
 export function rankActions(
   ranked: readonly RankedFault[],

@@ -53,7 +53,11 @@ export interface Question {
   readonly bits: number;
 }
 
-/** The open question that tells most about the cause, or `null` when none is worth the asking. */
+/**
+ * The open question that tells most about the cause, or `null` when none is worth the asking.
+ *
+ * @example nextQuestion(['whiteEdge'], {})?.evidence // 'isShifted'
+ */
 export function nextQuestion(
   symptoms: readonly Symptom[],
   known: KnownFindings,

@@ -6,7 +6,11 @@ export type Affine = readonly [a: number, b: number, c: number, d: number, e: nu
 
 export const IDENTITY: Affine = [1, 0, 0, 1, 0, 0];
 
-/** The map that does `inner` first and `outer` after it. */
+/**
+ * The map that does `inner` first and `outer` after it.
+ *
+ * @example composeAffine([1, 0, 0, 1, 5, 0], [2, 0, 0, 2, 0, 0]) // [2, 0, 0, 2, 5, 0]
+ */
 export function composeAffine(outer: Affine, inner: Affine): Affine {
   // By index: taking an array apart goes through its iterator, and large drawings compose a map for every arc.
   const a = outer[0];
@@ -23,12 +27,20 @@ export function composeAffine(outer: Affine, inner: Affine): Affine {
   ];
 }
 
-/** The image of a point. */
+/**
+ * The image of a point.
+ *
+ * @example mapPoint([2, 0, 0, 2, 1, 0], { x: 3, y: 4 }) // { x: 7, y: 8 }
+ */
 export function mapPoint([a, b, c, d, e, f]: Affine, point: PointMm): PointMm {
   return { x: a * point.x + c * point.y + e, y: b * point.x + d * point.y + f };
 }
 
-/** The image of a contour: exact, since Bézier segments map by their control points. */
+/**
+ * The image of a contour: exact, since Bézier segments map by their control points.
+ *
+ * @example mapContour([1, 0, 0, 1, 2, 3], { path: [0, 0, 0, 1, 1], isClosed: false }).path.slice(0, 2) // [2, 3]
+ */
 export function mapContour(affine: Affine, contour: Contour): Contour {
   const [a, b, c, d, e, f] = affine;
   const { path, isClosed } = contour;

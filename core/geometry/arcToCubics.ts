@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { composeAffine, IDENTITY, type Affine } from '#core/geometry/affine.ts';
 import { CUBIC, LINE } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
@@ -27,6 +28,7 @@ export interface CentreArc {
  *
  * @returns `null` when the ends are one point or a radius is 0: then the arc is nothing, or a straight line
  * Source: W3C SVG 1.1 (second edition), appendix F.6.5 and F.6.6.
+ * @example arcToCentre({ from: { x: 0, y: 0 }, to: { x: 0, y: 0 }, radiusX: 1, radiusY: 1, tiltRad: 0, isLarge: false, isSweep: true }) // null
  */
 export function arcToCentre(arc: EndpointArc): CentreArc | null {
   const { from, to, tiltRad } = arc;
@@ -87,7 +89,7 @@ export function arcToCubics(
     path[at++] = to.y;
     return at;
   }
-  const count = Math.max(1, Math.ceil(Math.abs(centred.sweepRad) / (Math.PI / 4) - 1e-9));
+  const count = Math.max(1, Math.ceil(Math.abs(centred.sweepRad) / (Math.PI / 4) - ROUNDING));
   const step = centred.sweepRad / count;
   const reach = (4 / 3) * Math.tan(step / 4);
   const onEllipse = composeAffine(image.affine, ellipseOf(centred, arc.tiltRad));

@@ -1,3 +1,4 @@
+import { NOTHING } from '#core/units/rounding.ts';
 import { pointAt, segmentsOf, type Contour, type Segment } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
@@ -18,7 +19,11 @@ export function boundContour(contour: Contour): BoxMm {
   return boundPoints(segmentsOf(contour).flatMap(extremesOf));
 }
 
-/** The box around points, which must be at least one. */
+/**
+ * The box around points, which must be at least one.
+ *
+ * @example boundPoints([{ x: 1, y: 5 }, { x: 4, y: 2 }]) // { minX: 1, minY: 2, maxX: 4, maxY: 5 }
+ */
 export function boundPoints(points: readonly PointMm[]): BoxMm {
   let box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
   for (const { x, y } of points) {
@@ -32,7 +37,11 @@ export function boundPoints(points: readonly PointMm[]): BoxMm {
   return box;
 }
 
-/** The box around boxes, which must be at least one. */
+/**
+ * The box around boxes, which must be at least one.
+ *
+ * @example joinBoxes([{ minX: 0, minY: 0, maxX: 1, maxY: 1 }, { minX: 2, minY: 2, maxX: 3, maxY: 3 }]).maxX // 3
+ */
 export function joinBoxes(boxes: readonly BoxMm[]): BoxMm {
   return {
     minX: boxes.reduce((least, box) => Math.min(least, box.minX), Infinity),
@@ -42,7 +51,11 @@ export function joinBoxes(boxes: readonly BoxMm[]): BoxMm {
   };
 }
 
-/** Whether one box lies in another, edges included. */
+/**
+ * Whether one box lies in another, edges included.
+ *
+ * @example encloses({ minX: 0, minY: 0, maxX: 9, maxY: 9 }, { minX: 1, minY: 1, maxX: 9, maxY: 8 }) // true
+ */
 export function encloses(outer: BoxMm, inner: BoxMm): boolean {
   return (
     outer.minX <= inner.minX &&
@@ -52,16 +65,29 @@ export function encloses(outer: BoxMm, inner: BoxMm): boolean {
   );
 }
 
-/** In mm². */
+/**
+ * In mm².
+ *
+ * @example areaOfBox({ minX: 0, minY: 0, maxX: 3, maxY: 4 }) // 12
+ */
 export function areaOfBox({ minX, minY, maxX, maxY }: BoxMm): number {
   return (maxX - minX) * (maxY - minY);
 }
 
+/**
+ *
+ *
+ * @example middleOf({ minX: 0, minY: 0, maxX: 4, maxY: 2 }) // { x: 2, y: 1 }
+ */
 export function middleOf({ minX, minY, maxX, maxY }: BoxMm): PointMm {
   return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
 }
 
-/** The corners from the upper left one on, clockwise on screen. */
+/**
+ * The corners from the upper left one on, clockwise on screen.
+ *
+ * @example cornersOf({ minX: 0, minY: 0, maxX: 4, maxY: 2 })[2] // { x: 4, y: 2 }
+ */
 export function cornersOf({ minX, minY, maxX, maxY }: BoxMm): readonly PointMm[] {
   return [
     { x: minX, y: minY },
@@ -71,7 +97,11 @@ export function cornersOf({ minX, minY, maxX, maxY }: BoxMm): readonly PointMm[]
   ];
 }
 
-/** Whether two boxes share a point. */
+/**
+ * Whether two boxes share a point.
+ *
+ * @example overlap({ minX: 0, minY: 0, maxX: 1, maxY: 1 }, { minX: 2, minY: 0, maxX: 3, maxY: 1 }) // false
+ */
 export function overlap(a: BoxMm, b: BoxMm): boolean {
   return a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 }
@@ -98,7 +128,7 @@ function derivativeRoots(p0: number, p1: number, p2: number, p3: number): readon
 function solveQuadratic(a: number, b: number, c: number): readonly number[] {
   const scale = Math.max(Math.abs(a), Math.abs(b), Math.abs(c));
   if (scale === 0) return [];
-  if (Math.abs(a) < 1e-12 * scale) return b === 0 ? [] : [-c / b];
+  if (Math.abs(a) < NOTHING * scale) return b === 0 ? [] : [-c / b];
   const discriminant = b * b - 4 * a * c;
   if (discriminant < 0) return [];
   const q = -0.5 * (b + (b < 0 ? -1 : 1) * Math.sqrt(discriminant));

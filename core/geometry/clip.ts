@@ -15,6 +15,7 @@ const ARC_MM = 0.005;
  * @param byMm how far; the rings of an outward offset enclose the old ones
  * @param corners `round` is exact to 0.005 mm; `sharp` keeps corners up to four times the offset
  * @returns empty when an inward offset leaves nothing
+ * @example areaOfRings(offsetRings([[{ x: 0, y: 0 }, { x: 10, y: 0 }, { x: 10, y: 10 }, { x: 0, y: 10 }]], 1, 'sharp')) // 144
  */
 export function offsetRings(rings: Rings, byMm: number, corners: 'round' | 'sharp' = 'round'): Rings {
   const join = corners === 'round' ? JoinType.Round : JoinType.Miter;
@@ -22,7 +23,11 @@ export function offsetRings(rings: Rings, byMm: number, corners: 'round' | 'shar
   return toRings(Clipper.inflatePaths(clean, byMm * PER_MM, join, EndType.Polygon, 4, ARC_MM * PER_MM));
 }
 
-/** The band that a round pen of this width leaves along open lines and rings. */
+/**
+ * The band that a round pen of this width leaves along open lines and rings.
+ *
+ * @example areaOfRings(strokeLines([loop], 1)) > 39 // true
+ */
 export function strokeLines(lines: Rings, widthMm: number): Rings {
   const paths = toPaths(lines);
   return toRings(
@@ -30,27 +35,47 @@ export function strokeLines(lines: Rings, widthMm: number): Rings {
   );
 }
 
-/** All that any ring covers; overlaps are covered once. */
+/**
+ * All that any ring covers; overlaps are covered once.
+ *
+ * @example uniteRings([[{ x: 0, y: 0 }, { x: 2, y: 0 }, { x: 2, y: 2 }], [{ x: 0, y: 0 }, { x: 2, y: 0 }, { x: 2, y: 2 }]]).length // 1
+ */
 export function uniteRings(rings: Rings): Rings {
   return toRings(Clipper.union(toPaths(rings), FillRule.NonZero));
 }
 
-/** What `rings` cover and `others` do not. */
+/**
+ * What `rings` cover and `others` do not.
+ *
+ * @example subtractRings([[{ x: 0, y: 0 }, { x: 2, y: 0 }, { x: 2, y: 2 }]], [[{ x: -1, y: -1 }, { x: 9, y: -1 }, { x: 9, y: 9 }, { x: -1, y: 9 }]]) // []
+ */
 export function subtractRings(rings: Rings, others: Rings): Rings {
   return toRings(Clipper.difference(toPaths(rings), toPaths(others), FillRule.NonZero));
 }
 
-/** What both cover. */
+/**
+ * What both cover.
+ *
+ * @example areaOfRings(intersectRings([[{ x: 0, y: 0 }, { x: 4, y: 0 }, { x: 4, y: 4 }, { x: 0, y: 4 }]], [[{ x: 2, y: 0 }, { x: 9, y: 0 }, { x: 9, y: 4 }, { x: 2, y: 4 }]])) // 8
+ */
 export function intersectRings(rings: Rings, others: Rings): Rings {
   return toRings(Clipper.intersect(toPaths(rings), toPaths(others), FillRule.NonZero));
 }
 
-/** Covered area in mm²; holes count against it. */
+/**
+ * Covered area in mm²; holes count against it.
+ *
+ * @example areaOfRings([[{ x: 0, y: 0 }, { x: 3, y: 0 }, { x: 3, y: 4 }, { x: 0, y: 4 }]]) // 12
+ */
 export function areaOfRings(rings: Rings): number {
   return Math.abs(Clipper.areaPaths(toPaths(rings))) / PER_MM ** 2;
 }
 
-/** The rings that lie in no other: holes are filled. */
+/**
+ * The rings that lie in no other: holes are filled.
+ *
+ * @example fillHoles([square]).length // 1
+ */
 export function fillHoles(rings: Rings): Rings {
   const outer = toPaths(uniteRings(rings)).filter((path) => Clipper.isPositive(path));
   return toRings(Clipper.union(outer, FillRule.NonZero));

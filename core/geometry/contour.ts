@@ -32,7 +32,11 @@ export type Segment =
       readonly to: PointMm;
     };
 
-/** The segments of a contour one by one: each starts where the one before ended. */
+/**
+ * The segments of a contour one by one: each starts where the one before ended.
+ *
+ * @example segmentsOf(packSegments([{ kind: 'line', from: { x: 0, y: 0 }, to: { x: 1, y: 0 } }], false)).length // 1
+ */
 export function segmentsOf({ path }: Contour): readonly Segment[] {
   const segments: Segment[] = [];
   let from = pointIn(path, 0);
@@ -58,7 +62,11 @@ export function segmentsOf({ path }: Contour): readonly Segment[] {
   return segments;
 }
 
-/** Packs segments, at least one, that follow each other. */
+/**
+ * Packs segments, at least one, that follow each other.
+ *
+ * @example packSegments([{ kind: 'line', from: { x: 0, y: 0 }, to: { x: 1, y: 0 } }], false).isClosed // false
+ */
 export function packSegments(segments: readonly Segment[], isClosed: boolean): Contour {
   const { x, y } = (segments[0] as Segment).from;
   const path = [x, y];
@@ -72,22 +80,38 @@ export function packSegments(segments: readonly Segment[], isClosed: boolean): C
   return { path, isClosed };
 }
 
-/** Where a contour begins. */
+/**
+ * Where a contour begins.
+ *
+ * @example startOf({ path: [1, 2, 0, 5, 6], isClosed: false }) // { x: 1, y: 2 }
+ */
 export function startOf({ path }: Contour): PointMm {
   return pointIn(path, 0);
 }
 
-/** Where a contour ends: its last segment ends there, whether it is closed or not. */
+/**
+ * Where a contour ends: its last segment ends there, whether it is closed or not.
+ *
+ * @example endOf({ path: [1, 2, 0, 5, 6], isClosed: false }) // { x: 5, y: 6 }
+ */
 export function endOf({ path }: Contour): PointMm {
   return pointIn(path, path.length - 2);
 }
 
-/** The point whose x stands at a place of a packed path. */
+/**
+ * The point whose x stands at a place of a packed path.
+ *
+ * @example pointIn([1, 2, 3, 4], 2) // { x: 3, y: 4 }
+ */
 export function pointIn(path: readonly number[], at: number): PointMm {
   return { x: path[at] as number, y: path[at + 1] as number };
 }
 
-/** The point at parameter t in [0, 1] of a segment. */
+/**
+ * The point at parameter t in [0, 1] of a segment.
+ *
+ * @example pointAt({ kind: 'line', from: { x: 0, y: 0 }, to: { x: 10, y: 0 } }, 0.25) // { x: 2.5, y: 0 }
+ */
 export function pointAt(segment: Segment, t: number): PointMm {
   const rest = 1 - t;
   if (segment.kind === 'line') {

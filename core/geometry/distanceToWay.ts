@@ -1,6 +1,10 @@
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 
-/** Distance of a point from a polyline, mm. */
+/**
+ * Distance of a point from a polyline, mm.
+ *
+ * @example distanceToWay({ x: 5, y: 3 }, [{ x: 0, y: 0 }, { x: 10, y: 0 }]) // 3
+ */
 export function distanceToWay(point: PointMm, way: readonly PointMm[]): number {
   let least = Infinity;
   for (let index = 1; index < way.length; index++) {

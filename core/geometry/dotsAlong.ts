@@ -6,6 +6,7 @@ import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
  *
  * @param everyMm distance between marks, above 0
  * @returns at least one point for any polyline of two points
+ * @example dotsAlong([{ x: 0, y: 0 }, { x: 10, y: 0 }], 5)[0] // { x: 2.5, y: 0 }
  */
 export function dotsAlong(points: readonly PointMm[], everyMm: number): readonly PointMm[] {
   const total = measurePolyline(points);

@@ -1,3 +1,4 @@
+import { NOTHING } from '#core/units/rounding.ts';
 import { type Affine, mapPoint } from '#core/geometry/affine.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { distanceMm, meanPoint, type PointMm } from '#core/geometry/point.ts';
@@ -43,7 +44,7 @@ export function fitSimilarity(from: readonly PointMm[], to: readonly PointMm[]):
     across += px * qy - py * qx;
     spread += px * px + py * py;
   });
-  if (spread < 1e-12) throw new AppError('badInput', 'the points of a fit all lie in one place');
+  if (spread < NOTHING) throw new AppError('badInput', 'the points of a fit all lie in one place');
   const [cos, sin] = [along / spread, across / spread];
   const affine: Affine = [cos, sin, -sin, cos, b.x - cos * a.x + sin * a.y, b.y - sin * a.x - cos * a.y];
   const squares = from.reduce(

@@ -7,6 +7,7 @@ import { FLATTEN_MM, SAME_POINT_MM } from '#core/geometry/tolerances.ts';
  *
  * @param toleranceMm greatest distance between curve and polyline, above 0
  * @returns no two neighbours closer than the same-point tolerance; a single point where the whole contour is smaller
+ * @example flattenContour(squareContour).length // 5
  */
 export function flattenContour(contour: Contour, toleranceMm: number = FLATTEN_MM): readonly PointMm[] {
   const first = startOf(contour);

@@ -4,6 +4,7 @@ import type { PointMm } from '#core/geometry/point.ts';
  * Whether a point lies inside a ring, by counting crossings. On the border either answer may come.
  *
  * @param ring closed or not: the last point is joined to the first
+ * @example isInside({ x: 1, y: 1 }, [{ x: 0, y: 0 }, { x: 3, y: 0 }, { x: 0, y: 3 }]) // true
  */
 export function isInside(point: PointMm, ring: readonly PointMm[]): boolean {
   let inside = false;
@@ -16,7 +17,11 @@ export function isInside(point: PointMm, ring: readonly PointMm[]): boolean {
   return inside;
 }
 
-/** Signed area in mm²: positive when the ring runs clockwise on screen (y downwards). */
+/**
+ * Signed area in mm²: positive when the ring runs clockwise on screen (y downwards).
+ *
+ * @example signedAreaMm2([{ x: 0, y: 0 }, { x: 2, y: 0 }, { x: 2, y: 2 }, { x: 0, y: 2 }]) // 4
+ */
 export function signedAreaMm2(ring: readonly PointMm[]): number {
   let twice = 0;
   for (let index = 0, last = ring.length - 1; index < ring.length; last = index++) {
@@ -27,7 +32,11 @@ export function signedAreaMm2(ring: readonly PointMm[]): number {
   return twice / 2;
 }
 
-/** The ring turned so that its signed area is positive: rings that turn one way cover what is in them. */
+/**
+ * The ring turned so that its signed area is positive: rings that turn one way cover what is in them.
+ *
+ * @example turnAlike([{ x: 0, y: 0 }, { x: 0, y: 2 }, { x: 2, y: 0 }])[0] // { x: 2, y: 0 }
+ */
 export function turnAlike(ring: readonly PointMm[]): readonly PointMm[] {
   return signedAreaMm2(ring) < 0 ? [...ring].reverse() : ring;
 }

@@ -8,6 +8,7 @@ import { turnAlike } from '#core/geometry/polygon.ts';
  * that lie over each other cover what either covers, however they were drawn.
  *
  * @param toleranceMm greatest distance between curve and ring; that of a cut line when it is left out
+ * @example ringOf(squareContour).length // 4
  */
 export function ringOf(contour: Contour, toleranceMm?: number): readonly PointMm[] {
   return turnAlike(flattenContour(contour, toleranceMm).slice(0, -1));

@@ -2,7 +2,11 @@ import { LINE, type Contour } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { simplifyRing } from '#core/geometry/simplifyRing.ts';
 
-/** A ring of points as a closed contour of lines, without points that lie on the way. */
+/**
+ * A ring of points as a closed contour of lines, without points that lie on the way.
+ *
+ * @example ringToContour(square).isClosed // true
+ */
 export function ringToContour(ring: readonly PointMm[]): Contour {
   const points = simplifyRing(ring);
   const { x, y } = points[0] as PointMm;

@@ -7,6 +7,8 @@ const EDGE_MM = 10;
 /**
  * A small piece that shows whether offset and overcut are right, 26 x 12 mm: a square, whose corners must be sharp and
  * closed, and a narrow star, whose points must neither round off nor grow ears.
+ *
+ * @example drawCornerPiece().drawing.contours.length // 2
  */
 export function drawCornerPiece(): { readonly svg: string; readonly drawing: Drawing } {
   const star = Array.from({ length: 10 }, (_, point) => {

@@ -55,7 +55,11 @@ export function layOutJob(
   return { drawing, pieces, sheets, marks, printArea, testCorner: findTestCorner(job, marks, printArea) };
 }
 
-/** What pieces must keep off: marks with their keep-outs, what the machine cannot print and cut, the test corner. */
+/**
+ * What pieces must keep off: marks with their keep-outs, what the machine cannot print and cut, the test corner.
+ *
+ * @example listTaken({ marks: [], printArea: null, testCorner: null }, sheet) // []
+ */
 export function listTaken(
   { marks, printArea, testCorner }: Pick<LaidJob, 'marks' | 'printArea' | 'testCorner'>,
   { widthMm, heightMm }: Pick<Sheet, 'widthMm' | 'heightMm'>,

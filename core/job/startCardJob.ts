@@ -16,7 +16,11 @@ import type { Machine } from '#core/station/machine.ts';
 /** The sheet a card is printed on. */
 const CARD_SHEET = 'A4';
 
-/** Where the verniers of a machine's card lie on its sheet. @throws AppError `badInput` when its marks leave no room */
+/**
+ * Where the verniers of a machine's card lie on its sheet. @throws AppError `badInput` when its marks leave no room
+ *
+ * @example placeCard({ marks, marginMm: 5 }).verniers.length // 8
+ */
 export function placeCard(machine: Pick<Machine, 'marks' | 'marginMm'>): {
   readonly sheet: Sheet;
   readonly verniers: readonly Vernier[];

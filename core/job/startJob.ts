@@ -15,6 +15,7 @@ export type StartedJob = Omit<Job, 'id' | 'conditionId' | 'machineId' | 'version
  * A job as it begins: roles guessed, the drawing as it is in the corner of the smallest sheet that takes it.
  *
  * @throws AppError `badDrawing` when every line is to be ignored
+ * @example startJob({ name: 'Labels.svg', format: 'svg', source: '' }, drawing, machine, { canKiss: true, isRollFed: false, canCrease: false }).name // 'Labels.svg'
  */
 export function startJob(
   file: { readonly name: string; readonly format: DrawingFormat; readonly source: string },

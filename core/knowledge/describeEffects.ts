@@ -88,7 +88,11 @@ function labelOf(
   return LABELS[name as BeliefName] ?? [name, 'shape'];
 }
 
-/** What an effect does to the force, as a factor: machines count against it, wear and haste by their usual amount. */
+/**
+ * What an effect does to the force, as a factor: machines count against it, wear and haste by their usual amount.
+ *
+ * @example forceFactorOf('wear', 0) // 1
+ */
 export function forceFactorOf(name: string, value: number): number {
   if (name === 'passes') return Math.exp(-value * Math.LN2);
   if (name === 'wear' || name === 'speed') return Math.exp(value * Math.LN2);

@@ -34,6 +34,7 @@ export interface SheetDesign {
  * The linear map from effects to the parameters of one sheet on one machine.
  *
  * @throws AppError `badInput` when the stack cannot be
+ * @example designSheet(place, COMMON_PRIORS).size // 12
  */
 export function designSheet(place: SheetPlace, priors: Priors): SheetDesign {
   const { traits } = place;

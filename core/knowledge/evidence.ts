@@ -17,7 +17,11 @@ export interface EvidenceSheet extends SheetPlace {
   readonly trials: readonly Trial[];
 }
 
-/** One text per place, so that the trials of a place can be told from those of its relatives. */
+/**
+ * One text per place, so that the trials of a place can be told from those of its relatives.
+ *
+ * @example namePlace(place) === namePlace({ ...place }) // true
+ */
 export function namePlace(place: SheetPlace): string {
   return [place.materialId, place.condition, place.lot, place.colour, place.machineId].join('/');
 }

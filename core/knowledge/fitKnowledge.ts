@@ -23,6 +23,9 @@ const MAX_ITERATIONS = 60;
  * The fit ends when a step moves all shared effects together by less than a tenth of a standard deviation and no own
  * effect stirs: a material that is not at its peak would be taken out of the knowledge wrongly.
  */
+/** A step is halved down to these shares of itself, of all effects and of one material's. */
+const SHORTEST_STEP = 1e-6;
+const SHORTEST_OWN_STEP = 1e-3;
 const CLOSE_ENOUGH = 0.01;
 
 /** Own effects that move less than this (in ln force) are left to the common step, until the shared effects stir. */
@@ -57,6 +60,7 @@ interface FitOptions {
  *
  * @param book all places with trials, in any order
  * @throws AppError `badInput` for a trial no sheet can have made
+ * @example fitKnowledge([{ ...place, trials }]).trialCount // 3
  */
 export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions = {}): Knowledge {
   const { start = null, spreads = null, onProgress } = options;
@@ -233,7 +237,7 @@ function searchAlong(
     return { state, value: valueOf(state, sharedEffects, materials) };
   };
   let best = reach(1);
-  for (let share = 0.5; share > 1e-6; share /= 2) {
+  for (let share = 0.5; share > SHORTEST_STEP; share /= 2) {
     const shorter = reach(share);
     const isBetter = shorter.value > best.value;
     if (isBetter) best = shorter;
@@ -263,7 +267,7 @@ function stepOwn(material: MaterialEvidence, shared: Float64Array, own: Float64A
   const at = (candidate: Float64Array) => localOf(material.touched, shared, candidate);
   const step = factorOwn(material, deriveMaterial(material, at(own))).step;
   const before = valueMaterial(material, at(own));
-  for (let share = 1; share > 1e-3; share /= 2) {
+  for (let share = 1; share > SHORTEST_OWN_STEP; share /= 2) {
     const moved = own.map((value, a) => value + share * (step[a] as number));
     if (valueMaterial(material, at(moved)) >= before) return moved;
   }

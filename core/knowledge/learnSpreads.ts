@@ -20,6 +20,7 @@ const LEAST_SHEETS = 8;
  * @param start knowledge of the same book: where the fits start
  * @returns `null` for a book too small to say
  * Source: Tierney and Kadane 1986, Accurate approximations for posterior moments and marginal densities, JASA 81.
+ * @example learnSpreads([{ ...place, trials }], fitKnowledge([{ ...place, trials }])) // null
  */
 export function learnSpreads(
   book: readonly EvidenceSheet[],

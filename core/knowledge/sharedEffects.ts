@@ -42,7 +42,11 @@ export function machineOf(effect: string): number | null {
   return id === undefined ? null : Number(id);
 }
 
-/** The sharedEffects for the machines of a workshop, with what is believed of each effect beforehand. */
+/**
+ * The sharedEffects for the machines of a workshop, with what is believed of each effect beforehand.
+ *
+ * @example listSharedEffects([7], COMMON_PRIORS).names.at(-1) // 'machine:7'
+ */
 export function listSharedEffects(machineIds: readonly number[], { beliefs }: Priors): SharedEffects {
   const entries: (readonly [string, { readonly mean: number; readonly sd: number }])[] = [
     ...FAMILIES.map(

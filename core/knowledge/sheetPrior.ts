@@ -23,6 +23,8 @@ import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numeric
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
+/** A step below this ends the search for the peak, in ln force. */
+const SMALLEST_STEP = 1e-6;
 /**
  * What is learnt from other sheets is widened by this factor on its standard deviation: truths are not the model,
  * and without it nine intervals in ten would cover clearly less often (see the referee in docs).
@@ -50,6 +52,7 @@ const NO_RELATIVES: Relatives = { learnt: [], all: [] };
  * @returns mean and precision in the order of LAYERED_PARAMETERS or SINGLE_PARAMETERS
  * @throws AppError `badInput` when the stack cannot be
  * Source: Minka 2001, Expectation propagation for approximate Bayesian inference, UAI, section 3.
+ * @example Math.exp(sheetPrior(place, null).mean[0]) // 55.87
  */
 export function sheetPrior(
   place: SheetPlace,
@@ -68,7 +71,11 @@ export interface ThresholdEffect {
   readonly sd: number;
 }
 
-/** {@link sheetPrior}, with what each effect adds to the threshold beside the family's usual force. */
+/**
+ * {@link sheetPrior}, with what each effect adds to the threshold beside the family's usual force.
+ *
+ * @example sheetPriorInDetail(place, null).belief.mean.length // 12
+ */
 export function sheetPriorInDetail(
   place: SheetPlace,
   knowledge: Knowledge | null,
@@ -246,7 +253,7 @@ function teachLocal(material: MaterialEvidence, shared: NormalPrior): Gaussian {
       },
     },
     start,
-    1e-6,
+    SMALLEST_STEP,
   );
   return { mean: fit.estimate, information: fit.information };
 }

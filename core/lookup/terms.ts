@@ -1,4 +1,8 @@
-/** Words as they are searched: small letters, no accents, split at anything that is neither letter nor figure. */
+/**
+ * Words as they are searched: small letters, no accents, split at anything that is neither letter nor figure.
+ *
+ * @example splitTerms('Herring-glass, matt') // ['herring', 'glass', 'matt']
+ */
 export function splitTerms(text: string): readonly string[] {
   return text
     .normalize('NFKD')
@@ -53,7 +57,11 @@ export function countEdits(a: string, b: string, most: number): number {
   return last[b.length] as number;
 }
 
-/** Slips of the finger that a word of this length is forgiven. */
+/**
+ * Slips of the finger that a word of this length is forgiven.
+ *
+ * @example forgivenEdits(4) // 1
+ */
 export function forgivenEdits(length: number): number {
   if (length <= 2) return 0;
   return length <= 5 ? 1 : 2;
@@ -62,6 +70,8 @@ export function forgivenEdits(length: number): number {
 /**
  * How well a typed word names a term, from 0 (not at all) to 1 (the same): whole words before beginnings, beginnings
  * before words with slips, which may be beginnings too.
+ *
+ * @example scoreTerm('matt', 'matt') // 1
  */
 export function scoreTerm(typed: string, term: string): number {
   if (typed === term) return 1;

@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import type { Strategy } from '#core/setting/settingFields.ts';
 
 /** Ways to free a piece. */
@@ -104,7 +105,7 @@ function weigh(way: FreeingWay, order: FreeingOrder): FreeingOption {
 function passesOf(way: FreeingWay, { kissGf, throughGf }: FreeingOrder): number {
   if (way === 'severalLight') return LIGHT_PASSES;
   if (way !== 'kissRepeats' || kissGf === null) return 1;
-  return Math.max(2, Math.ceil((throughGf / kissGf) ** (1 / PASS_POWER) - 1e-9));
+  return Math.max(2, Math.ceil((throughGf / kissGf) ** (1 / PASS_POWER) - ROUNDING));
 }
 
 function barOf(way: FreeingWay, order: FreeingOrder, passes: number, forceGf: number): string | null {

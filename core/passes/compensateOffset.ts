@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 
 /** A turn below this is a curve that the blade follows by itself, radians. Common practice, no source. */
@@ -23,7 +24,7 @@ export function compensateOffset(points: readonly PointMm[], offsetMm: number): 
       const from = points[index] as PointMm;
       return { from, to, angle: Math.atan2(to.y - from.y, to.x - from.x), length: distanceMm(from, to) };
     })
-    .filter(({ length }) => length > 1e-9);
+    .filter(({ length }) => length > ROUNDING);
   const ahead = (point: PointMm, angle: number): PointMm => ({
     x: point.x + offsetMm * Math.cos(angle),
     y: point.y + offsetMm * Math.sin(angle),

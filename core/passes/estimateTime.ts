@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 
 /** How a machine moves. */
@@ -45,7 +46,7 @@ function cornerSpeed(points: readonly PointMm[], index: number, topSpeed: number
   const turn =
     Math.atan2(after.y - here.y, after.x - here.x) - Math.atan2(here.y - before.y, here.x - before.x);
   const change = 2 * Math.abs(Math.sin(turn / 2));
-  return change < 1e-9 ? topSpeed : Math.min(topSpeed, CORNER_JUMP_MM_PER_S / change);
+  return change < ROUNDING ? topSpeed : Math.min(topSpeed, CORNER_JUMP_MM_PER_S / change);
 }
 
 /** Seconds over one leg: up to the highest speed it allows, along, and down to its end. */
@@ -53,5 +54,5 @@ function legTime(length: number, from: number, to: number, motion: Motion): numb
   const a = motion.accelerationMmPerS2;
   const peak = Math.min(motion.speedMmPerS, Math.sqrt((2 * a * length + from * from + to * to) / 2));
   const ramps = (2 * peak * peak - from * from - to * to) / (2 * a);
-  return (2 * peak - from - to) / a + Math.max(0, length - ramps) / Math.max(peak, 1e-9);
+  return (2 * peak - from - to) / a + Math.max(0, length - ramps) / Math.max(peak, ROUNDING);
 }

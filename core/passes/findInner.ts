@@ -10,7 +10,11 @@ export interface Toolpath {
   readonly isClosed: boolean;
 }
 
-/** For each route the indices of those that lie inside it; empty for open ones. */
+/**
+ * For each route the indices of those that lie inside it; empty for open ones.
+ *
+ * @example findInner([{ contourId: 1, points: loop, isClosed: true }, { contourId: 2, points: [{ x: 4, y: 4 }, { x: 6, y: 4 }, { x: 4, y: 6 }, { x: 4, y: 4 }], isClosed: true }]) // [[1], []]
+ */
 export function findInner(routes: readonly Toolpath[]): readonly (readonly number[])[] {
   if (routes.length === 0) return [];
   const boxes = routes.map((route) => boundPoints(route.points));

@@ -15,6 +15,7 @@ export interface SeatChoice {
  * Which tool seat cuts a role: one that holds its tool; where none does, the first that could, with what to fit.
  *
  * @throws AppError `cannotPlan` on a machine without seats
+ * @example findSeat(machine.toolSeats, 'kiss').seat // 1
  */
 export function findSeat(seats: readonly ToolSeat[], role: CutRole): SeatChoice {
   const needs = role === 'crease' ? 'crease' : 'blade';

@@ -20,6 +20,7 @@ const ROW_MM = 90;
  *
  * @param start where the head stands before
  * @returns every route once, closed ones turned to their entry, open ones reversed where that is nearer
+ * @example orderToolpaths([{ contourId: 1, points: loop, isClosed: true }], { x: 0, y: 0 }, { isFarFirst: false, end: null, kicks: 0 }).length // 1
  */
 export function orderToolpaths(
   routes: readonly Toolpath[],

@@ -38,6 +38,7 @@ const ROUNDS = 2;
  *
  * @param start where the head stands before
  * @returns every stop once
+ * @example orderTravel([{ isClosed: false, points: [{ x: 9, y: 0 }, { x: 8, y: 0 }] }, { isClosed: false, points: [{ x: 1, y: 0 }, { x: 2, y: 0 }] }], { x: 0, y: 0 }, { end: null, before: [], kicks: 0 }).map(({ stop }) => stop) // [1, 0]
  */
 export function orderTravel(
   stops: readonly TravelStop[],

@@ -1,3 +1,4 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import { type CutRole, OPERATION_OF } from '#core/drawing/roles/lineRoles.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
@@ -81,7 +82,11 @@ export function planPass(order: PassOrder): Pass {
   };
 }
 
-/** Seconds of a way with the tool up. */
+/**
+ * Seconds of a way with the tool up.
+ *
+ * @example travelSeconds({ x: 0, y: 0 }, { x: 0, y: 0 }, machine) // 0
+ */
 export function travelSeconds(from: PointMm, to: PointMm, machine: PlanMachine): number {
   return estimateTime([from, to], {
     speedMmPerS: machine.travelSpeedMmPerS,
@@ -102,7 +107,7 @@ function measureStrokes(strokes: readonly Stroke[], { values, machine, start }: 
     const first = stroke.points[0] as PointMm;
     const gap = distanceMm(at, first);
     travelMm += gap;
-    if (gap > 1e-6) seconds += travelSeconds(at, first, machine) + LIFT_SECONDS;
+    if (gap > LENGTH_MM) seconds += travelSeconds(at, first, machine) + LIFT_SECONDS;
     seconds += estimateTime(stroke.points, motion);
     cutMm += measurePolyline(stroke.points);
     at = stroke.points.at(-1) as PointMm;

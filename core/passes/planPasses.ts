@@ -1,3 +1,4 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
 import {
   isCutRole,
@@ -46,6 +47,7 @@ const MOST_KICKED = 1500;
  *
  * @throws AppError `cannotPlan` when a line has no role, an operation no setting, the machine no tool, or nothing is to
  *   be cut
+ * @example plan.passes.map(({ operation }) => operation) // ['kiss', 'through']
  */
 export function planPasses(order: PlanOrder): Plan {
   const home: PointMm = { x: 0, y: order.sheetHeightMm };
@@ -144,7 +146,9 @@ function describePause(
   isPrinted: boolean,
 ): string | null {
   const mustExpose =
-    role !== 'crease' && before !== null && Math.abs(before.values.exposureMm - values.exposureMm) > 1e-6;
+    role !== 'crease' &&
+    before !== null &&
+    Math.abs(before.values.exposureMm - values.exposureMm) > LENGTH_MM;
   const words = [
     isPrinted ? 'Print the sheet on this machine and let the ink dry' : null,
     change,

@@ -96,7 +96,11 @@ export function orderSteps(
   return { steps, violations };
 }
 
-/** Whether a step is done by the cutting machine's tools. */
+/**
+ * Whether a step is done by the cutting machine's tools.
+ *
+ * @example isPassStep('print') // false
+ */
 export function isPassStep(step: RouteStep): step is CutRole {
   return step !== 'print';
 }

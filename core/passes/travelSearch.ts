@@ -7,7 +7,7 @@ const NEIGHBOURS = 8;
 /** Longest run that is moved elsewhere as it is. */
 const LONGEST_RUN = 3;
 /** A gain below this is rounding, mm. */
-const ROUNDING = 1e-7;
+const LEAST_GAIN_MM = 1e-7;
 /** How far apart the ends of a kick lie, in stops. */
 const KICK_REACH = 50;
 
@@ -89,7 +89,7 @@ export class TravelSearch {
       if (!this.shake(random)) continue;
       this.settle();
       const length = this.lengthMm;
-      if (length < best - ROUNDING) {
+      if (length < best - LEAST_GAIN_MM) {
         best = length;
         kept.set(this.order);
         keepEnds(keptStops, this.stops);
@@ -172,7 +172,7 @@ export class TravelSearch {
     if (from < 0 || to >= this.count || from > to) return false;
     const old = this.gap(from) + this.gap(to + 1);
     const fresh = this.leaveToLeave(from - 1, to) + this.enterToEnter(from, to + 1);
-    if (fresh >= old - ROUNDING || !this.canReverse(from, to)) return false;
+    if (fresh >= old - LEAST_GAIN_MM || !this.canReverse(from, to)) return false;
     this.reverse(from, to);
     for (const at of [from - 1, from, to, to + 1]) this.wakeAt(at);
     return true;
@@ -231,7 +231,8 @@ export class TravelSearch {
     const turned = isRight
       ? this.between(from - 1, to + 1) + this.leaveToLeave(other, to) + this.enterToEnter(from, other + 1)
       : this.leaveToLeave(other - 1, to) + this.enterToEnter(from, other) + this.between(from - 1, to + 1);
-    if (Math.min(straight, turned) >= old - ROUNDING || !this.canMove(from, to, first, last)) return false;
+    if (Math.min(straight, turned) >= old - LEAST_GAIN_MM || !this.canMove(from, to, first, last))
+      return false;
     const isTurned = turned < straight;
     this.reverse(first, last);
     // The run lies now, turned, at the far end, and what it passed, turned, before or after it.

@@ -1,3 +1,5 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
+import { ROUNDING } from '#core/units/rounding.ts';
 import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
 import type { Tab } from '#core/perforation/placeTabs.ts';
 
@@ -13,6 +15,7 @@ export interface TabbedStretch {
  *
  * @param ring ends on its first point
  * @param startMm in a cut, not in a tab
+ * @example cutTabs(square, [], 0, 0).length // 1
  */
 export function cutTabs(
   ring: readonly PointMm[],
@@ -30,7 +33,8 @@ export function cutTabs(
     .sort((a, b) => a.fromMm - b.fromMm);
   const stretches: TabbedStretch[] = [];
   const add = (start: number, end: number, isTab: boolean) => {
-    if (end - start >= 1e-6) stretches.push({ points: way.slice(startMm + start, startMm + end), isTab });
+    if (end - start >= LENGTH_MM)
+      stretches.push({ points: way.slice(startMm + start, startMm + end), isTab });
   };
   let at = 0;
   for (const tab of from) {
@@ -70,8 +74,8 @@ class RingWay {
         turn += this.lengthMm;
       }
       const place = turn + (this.atMm[index] as number);
-      if (place >= toMm - 1e-9) break;
-      if (place > fromMm + 1e-9) points.push(this.ring[index] as PointMm);
+      if (place >= toMm - ROUNDING) break;
+      if (place > fromMm + ROUNDING) points.push(this.ring[index] as PointMm);
       index++;
     }
     points.push(this.pointAt(toMm));

@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 
 /** A place on a contour where tabs do not belong, by its distance from the start. */
@@ -41,11 +42,11 @@ export function findCorners(
     // Of a run of cells about one corner the middle of the highest stands for all.
     for (let by = 1; by <= half; by++) {
       const [before, after] = [at(windows, index - by), at(windows, index + by)];
-      if (before > turn + 1e-9 || after > turn + 1e-9) return;
+      if (before > turn + ROUNDING || after > turn + ROUNDING) return;
     }
     let width = 0;
-    while (width < 2 * half && Math.abs(at(windows, index + width + 1) - turn) < 1e-9) width++;
-    if (Math.abs(at(windows, index - 1) - turn) < 1e-9) return;
+    while (width < 2 * half && Math.abs(at(windows, index + width + 1) - turn) < ROUNDING) width++;
+    if (Math.abs(at(windows, index - 1) - turn) < ROUNDING) return;
     const place = ((index + width / 2) / cells) * total;
     corners.push({ atMm: place % total, turnRad: turn });
   });

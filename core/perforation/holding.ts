@@ -1,3 +1,4 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import { gfToNewton } from '#core/units/forceScale.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import { factsOf, type Family } from '#core/stack/families/families.ts';
@@ -41,6 +42,8 @@ export interface Holding {
  * feed pull at it; a thumb must tear the tabs beside it.
  *
  * Source: tensile strength of a strip (any mechanics textbook); strengths and shares are common practice, no source.
+ *
+ * @example estimateHolding({ tabs: 8, tabLengthMm: 1, areaMm2: 2500, uncutUm: 130, tensileMPa: 30, grammageGPerM2: 250, cutForceGf: 180, accelerationMmPerS2: 2000 }).holdIndex > 1 // true
  */
 export function estimateHolding(order: HoldOrder): Holding {
   const perTabN = order.tabLengthMm * (order.uncutUm / 1000) * order.tensileMPa;
@@ -54,12 +57,16 @@ export function estimateHolding(order: HoldOrder): Holding {
     dragN,
     jerkN,
     releaseN,
-    holdIndex: holdN / Math.max(1e-6, dragN + jerkN),
-    popIndex: THUMB_N.most / Math.max(1e-6, releaseN),
+    holdIndex: holdN / Math.max(LENGTH_MM, dragN + jerkN),
+    popIndex: THUMB_N.most / Math.max(LENGTH_MM, releaseN),
   };
 }
 
-/** What stays uncut under a tab and what it bears: the liner, or on a single layer what a light pass leaves. */
+/**
+ * What stays uncut under a tab and what it bears: the liner, or on a single layer what a light pass leaves.
+ *
+ * @example uncutOf([{ role: 'body', caliperUm: 300, isMeasured: true }], 'cardstock').uncutUm // 150
+ */
 export function uncutOf(
   stack: Stack,
   family: Family,
@@ -71,7 +78,11 @@ export function uncutOf(
   return { uncutUm: total * 0.5, tensileMPa: tensileMPa.body };
 }
 
-/** A usual weight by caliper where the pack names none: films and papers weigh about this, g/m² a µm. */
+/**
+ * A usual weight by caliper where the pack names none: films and papers weigh about this, g/m² a µm.
+ *
+ * @example grammageOf([{ role: 'body', caliperUm: 200, isMeasured: true }]) // 210
+ */
 export function grammageOf(stack: Stack): number {
   return stack.reduce((sum, { caliperUm }) => sum + caliperUm, 0) * 1.05;
 }

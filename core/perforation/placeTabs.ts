@@ -1,3 +1,5 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
+import { NOTHING, ROUNDING } from '#core/units/rounding.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { findCorners, type ContourCorner } from '#core/perforation/findCorners.ts';
@@ -70,7 +72,7 @@ export function placeTabs(ring: readonly PointMm[], order: PerforationOrder): Pe
   const free = middles.map((middle) => moveOff(middle, bad, lengthMm, periodMm * 0.45));
   const sided = serveSides(free, corners, bad, lengthMm, order);
   const sorted = [...sided].sort((a, b) => a - b);
-  const moved = sorted.filter((middle) => !middles.some((old) => Math.abs(old - middle) < 1e-9)).length;
+  const moved = sorted.filter((middle) => !middles.some((old) => Math.abs(old - middle) < ROUNDING)).length;
   return {
     kind: 'tabs',
     tabs: sorted.map((middle) => ({ fromMm: middle - tabLengthMm / 2, toMm: middle + tabLengthMm / 2 })),
@@ -115,14 +117,14 @@ function choosePhase(periodMm: number, bad: readonly BadStretch[], leadingMm: nu
       const gap = offset(phase, middle);
       if (gap < half) cost += weight * (1.5 - gap / half);
     }
-    if (cost < best.cost - 1e-12) best = { phase, cost };
+    if (cost < best.cost - NOTHING) best = { phase, cost };
   }
   return best.phase;
 }
 
 /** The nearest place outside all bad stretches, no further than `reach`; where there is none it stays. */
 function moveOff(middle: number, bad: readonly BadStretch[], lengthMm: number, reach: number): number {
-  const isFree = (at: number) => bad.every((one) => around(at, one.middle, lengthMm) >= one.half - 1e-9);
+  const isFree = (at: number) => bad.every((one) => around(at, one.middle, lengthMm) >= one.half - ROUNDING);
   if (isFree(middle)) return middle;
   const edges = bad
     .flatMap(({ middle: at, half }) => [at - half, at + half])
@@ -163,7 +165,7 @@ function chooseStart(middles: readonly number[], bad: readonly BadStretch[], len
     const at = (middle + gap / 2) % lengthMm;
     const clear = bad.reduce((least, one) => Math.min(least, around(at, one.middle, lengthMm)), gap);
     const score = Math.min(clear, gap / 2);
-    if (score > best.score + 1e-9) best = { at, score };
+    if (score > best.score + ROUNDING) best = { at, score };
   });
   return best.at;
 }
@@ -175,7 +177,7 @@ function leadingPlace(ring: readonly PointMm[], leading: PerforationOrder['leadi
   const lowest = ring.findIndex((point) => sign * point.y === least);
   // Of a flat leading side its middle leads.
   let last = lowest;
-  while (last + 1 < ring.length && Math.abs(sign * (ring[last + 1] as PointMm).y - least) < 1e-6) last++;
+  while (last + 1 < ring.length && Math.abs(sign * (ring[last + 1] as PointMm).y - least) < LENGTH_MM) last++;
   const start = measurePolyline(ring.slice(0, lowest + 1));
   return start + measurePolyline(ring.slice(lowest, last + 1)) / 2;
 }

@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { layOutDay, type DayOrder, type DayPlan } from '#core/prep/dayPlan.ts';
 import type { Random } from '#core/random/seededRandom.ts';
 
@@ -32,7 +33,7 @@ export function planDay(order: DayOrder, random: Random, rounds = ROUNDS): Plann
   let best = evaluate(order, open);
   for (let start = 0; start < STARTS; start++) {
     const found = anneal(order, shuffle(open, random), random, Math.ceil(rounds / STARTS));
-    if (costOf(found) < costOf(best) - 1e-9) best = found;
+    if (costOf(found) < costOf(best) - ROUNDING) best = found;
   }
   return best;
 }
@@ -46,7 +47,7 @@ function anneal(order: DayOrder, from: readonly number[], random: Random, rounds
     const next = evaluate(order, move(current.sequence, random));
     const rise = costOf(next) - costOf(current);
     if (rise <= 0 || random() < Math.exp(-rise / heat)) current = next;
-    if (costOf(current) < costOf(best) - 1e-9) best = current;
+    if (costOf(current) < costOf(best) - ROUNDING) best = current;
   }
   return best;
 }

@@ -30,6 +30,7 @@ export function usualWaits({ family, condition, isPrinted }: WaitOrderQuestion):
  * The route of a state: its own where somebody said one, without the ink of a job that prints nothing.
  *
  * @param own of the state, or `null`
+ * @example findWaits({ family: 'cardstock', condition: 'bare', isPrinted: false }, ['inkDry']) // []
  */
 export function findWaits(question: WaitOrderQuestion, own: readonly WaitKind[] | null): readonly WaitKind[] {
   if (!own) return usualWaits(question);

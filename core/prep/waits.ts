@@ -78,7 +78,10 @@ export function findWait(kind: WaitKind, question: WaitQuestion, ofMaterial: Wai
     : { kind, minutes: said, source: 'maker', reason };
 }
 
-/** Time left of a wait, whole minutes, 0 when it is over. @param endsAt ISO */
+/**
+ * Time left of a wait, whole minutes, 0 when it is over. @param endsAt ISO
+ * @example minutesLeft('2027-01-01T10:30:00Z', new Date('2027-01-01T10:00:30Z')) // 30
+ */
 export function minutesLeft(endsAt: string, now: Date): number {
   return Math.max(0, Math.ceil((Date.parse(endsAt) - now.getTime()) / 60_000));
 }

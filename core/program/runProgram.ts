@@ -66,7 +66,11 @@ export function makeProgram(parts: readonly Part[], facts: ProgramFacts): RunPro
   };
 }
 
-/** The first stroke of a part, and the first after it. */
+/**
+ * The first stroke of a part, and the first after it.
+ *
+ * @example spanOfPart(program.parts[0]) // { from: 0, to: 5 }
+ */
 export function spanOfPart({ passes }: ProgramPart): { readonly from: number; readonly to: number } {
   return { from: passes[0]?.from ?? 0, to: passes.at(-1)?.to ?? 0 };
 }

@@ -8,6 +8,7 @@ import type { Carried, LanguageChoice, Machine } from '#core/station/machine.ts'
  *
  * @param languages those that are known; tests add their own
  * @throws AppError `badInput` for one that is not known here
+ * @example findLanguage({ id: 'hpgl' }).id // 'hpgl'
  */
 export function findLanguage(
   { id }: Pick<LanguageChoice, 'id'>,
@@ -24,6 +25,8 @@ export function findLanguage(
 /**
  * The language of a machine and its options as they may have been kept: before there was a choice, machines had one
  * figure, its steps in a mm.
+ *
+ * @example readLanguage(undefined, 40).options.unitsPerMm // 40
  */
 export function readLanguage(
   language: LanguageChoice | undefined,
@@ -34,7 +37,11 @@ export function readLanguage(
   return { id: first.id, options: unitsPerMm === undefined ? {} : { unitsPerMm } };
 }
 
-/** What a machine can be told in its language. @throws AppError `badInput` for a language that is not known */
+/**
+ * What a machine can be told in its language. @throws AppError `badInput` for a language that is not known
+ *
+ * @example abilitiesOf(machine).force // true
+ */
 export function abilitiesOf({ language }: Pick<Machine, 'language'>): Abilities {
   return findLanguage(language).abilities(language.options);
 }

@@ -3,7 +3,11 @@ import { carriedOf, findLanguage } from '#core/protocol/findLanguage.ts';
 import type { Block } from '#core/protocol/machineLanguage.ts';
 import type { Machine } from '#core/station/machine.ts';
 
-/** The options that follow from a machine's facts. */
+/**
+ * The options that follow from a machine's facts.
+ *
+ * @example fileOptionsOf(machine).mmPerSPerUnit // 1
+ */
 export function fileOptionsOf(
   machine: Pick<Machine, 'language' | 'numbersOwner' | 'speedScale'>,
   placing?: SheetPlacing,
@@ -31,7 +35,11 @@ export function writeBlocks(
   return findLanguage(language).write(program, language.options);
 }
 
-/** The same as one text, to be saved or carried. */
+/**
+ * The same as one text, to be saved or carried.
+ *
+ * @example writeMachineFile([], 100, fileOptionsOf(machine)).length > 0 // true
+ */
 export function writeMachineFile(
   passes: readonly CutPass[],
   sheetHeightMm: number,

@@ -2,7 +2,11 @@ import type { PlanMachine } from '#core/passes/plan.ts';
 import { abilitiesOf, carriedOf } from '#core/protocol/findLanguage.ts';
 import type { Machine } from '#core/station/machine.ts';
 
-/** What a plan needs to know of a machine: its motion and its seats, and what its language can tell it. */
+/**
+ * What a plan needs to know of a machine: its motion and its seats, and what its language can tell it.
+ *
+ * @example planMachineOf(machine).kind // 'matFed'
+ */
 export function planMachineOf(machine: Machine): PlanMachine {
   const { seats, tabs } = abilitiesOf(machine);
   const { kind, speedScale, accelerationMmPerS2, travelSpeedMmPerS, toolSeats, hasPrinter } = machine;

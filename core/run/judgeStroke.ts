@@ -6,6 +6,8 @@ import type { DepthGrade } from '#core/stack/depthGrade.ts';
 /**
  * Whether what a stroke reached is what it is for: tabs want a kiss, a crease is not judged by depth, and where the
  * machine lifts over tabs of its own nothing is wanted.
+ *
+ * @example judgeStroke(5, { operation: 'kiss', isTab: false, ownTabs: false }) // 'over'
  */
 export function judgeStroke(
   grade: DepthGrade,

@@ -65,7 +65,11 @@ export interface Run {
   readonly endedAt: string | null;
 }
 
-/** States in which a run will not move by itself any more. */
+/**
+ * States in which a run will not move by itself any more.
+ *
+ * @example isRunOver('done') // true
+ */
 export function isRunOver(state: RunState): boolean {
   return state === 'done' || state === 'stopped' || state === 'failed' || state === 'unknown';
 }

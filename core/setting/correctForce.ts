@@ -13,6 +13,7 @@ export interface Correction {
  * What the colour and the lot of a sheet add to the settings of its material.
  *
  * @returns only corrections that are not zero, colour first
+ * @example correctionsOf(material, 'slate', '').length // 1
  */
 export function correctionsOf(material: Material, colour: string, lot: string): readonly Correction[] {
   const ofColour = material.details.colours.find((one) => one.name === colour);
@@ -29,12 +30,20 @@ export function forceFactor(corrections: readonly Pick<Correction, 'forcePercent
   return corrections.reduce((factor, { forcePercent }) => factor * (1 + forcePercent / 100), 1);
 }
 
-/** The factor that a colour and a lot of a material put on the force of its settings. */
+/**
+ * The factor that a colour and a lot of a material put on the force of its settings.
+ *
+ * @example sheetFactor(material, 'slate', '') // 1.1
+ */
 export function sheetFactor(material: Material, colour: string, lot: string): number {
   return forceFactor(correctionsOf(material, colour, lot));
 }
 
-/** Values with what colour and lot add to their force, on the machine's steps and inside its scale. */
+/**
+ * Values with what colour and lot add to their force, on the machine's steps and inside its scale.
+ *
+ * @example correctValues({ force: 60 }, null, 1).force // 60
+ */
 export function correctValues(values: SettingValues, scale: ForceScale, factor: number): SettingValues {
   if (factor === 1) return values;
   return { ...values, force: gfToForce(gfOf(values.force, scale) * factor, scale) };

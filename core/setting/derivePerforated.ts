@@ -6,7 +6,11 @@ import type { SettingValues } from '#core/setting/settingFields.ts';
  */
 const USUAL = { tabLengthMm: 1, cutLengthMm: 12, cornerClearanceMm: 3 };
 
-/** The lengths of a perforation in mm; those to begin with where a setting names none. */
+/**
+ * The lengths of a perforation in mm; those to begin with where a setting names none.
+ *
+ * @example perforationOf({ tabLengthMm: 0.8 }).tabLengthMm // 0.8
+ */
 export function perforationOf({
   tabLengthMm = USUAL.tabLengthMm,
   cutLengthMm = USUAL.cutLengthMm,

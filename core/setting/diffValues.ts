@@ -29,6 +29,8 @@ export interface MergedValues {
 
 /**
  * Merges my values into theirs, both changed from the same base: what only one of us changed is taken over.
+ *
+ * @example mergeValues(values, { ...values, force: 95 }, { ...values, speed: 80 }).values.force // 95
  */
 export function mergeValues(base: SettingValues, theirs: SettingValues, mine: SettingValues): MergedValues {
   const ours = diffValues(base, mine);

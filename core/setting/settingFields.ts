@@ -150,7 +150,11 @@ export function factsOfField(field: SettingField): FieldSpec {
   return SETTING_FIELDS[field];
 }
 
-/** The fields of an operation, in reading order. */
+/**
+ * The fields of an operation, in reading order.
+ *
+ * @example fieldsOf('crease').includes('tool') // true
+ */
 export function fieldsOf(operation: Operation): readonly SettingField[] {
   return FIELDS.filter((field) => factsOfField(field).operations.includes(operation));
 }

@@ -9,6 +9,7 @@ import type { LoadedSheet } from '#core/station/station.ts';
  * Values found on a loaded sheet as they are kept: settled on the machine, without what colour and lot add to the force.
  *
  * @throws AppError as {@link settleValues} does
+ * @example settlePlain(values, 'kiss', machine, station.loaded).force // 90
  */
 export function settlePlain(
   values: SettingValues,

@@ -24,6 +24,7 @@ const CREASE_TOOL = 'crease tool';
  * @param kissForce the kept kiss force of the same sheet, machine and blade; `null` when there is none
  * @throws AppError `outOfRange`, saying what the machine can do; `badInput` for an operation it cannot do, or for a
  *   perforation without a kiss setting
+ * @example settleValues({ ...values, force: 92 }, 'kiss', machine, null).force // 90
  */
 export function settleValues(
   given: SettingValues,

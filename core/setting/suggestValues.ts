@@ -26,6 +26,7 @@ export interface Suggestion {
  *
  * @param forceGf the force that the model or the test cuts point to, in nominal gf
  * @throws AppError `badInput` when the stack cannot be
+ * @example suggestValues(material, station.loaded.condition, machine, blade, 'kiss', 70).values.force // 70
  */
 export function suggestValues(
   material: Material,

@@ -23,6 +23,8 @@ const MEASURED_SD = 0.04;
  * Carries values from one machine to another: force through grams, speed through mm/s, exposure through mm, each on the
  * steps of the other machine and inside its limits. Without measured scales the machines may differ as much as the
  * threshold model believes machines do.
+ *
+ * @example transferValues(values, machine, { ...machine, forceScale: levelScale }).values.force // 13
  */
 export function transferValues(values: SettingValues, from: Machine, to: Machine): Transfer {
   const forceGf = gfOf(values.force, from.forceScale);

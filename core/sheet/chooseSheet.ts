@@ -14,6 +14,8 @@ export const PLAIN_LAYOUT: Omit<Layout, 'placements'> = {
 /**
  * The smallest usual sheet that takes a drawing on a machine, with the drawing in its upper left usable corner, so
  * that the rest of the sheet stays in one piece. When none takes it, the largest that the bed takes.
+ *
+ * @example chooseSheet({ minX: 0, minY: 0, maxX: 100, maxY: 100 }, machine).sheet.name // 'half Letter'
  */
 export function chooseSheet(
   box: BoxMm,

@@ -1,3 +1,5 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
+import { ROUNDING } from '#core/units/rounding.ts';
 import { normalCdf } from '#core/threshold/numerics/normal.ts';
 
 /** How far print and cut lie apart on a machine: a steady part and what varies from sheet to sheet, mm. */
@@ -62,7 +64,8 @@ export function edgeRisk(order: EdgeOrder): EdgeRisk {
   const hasBorder = borderMm > 0;
   const worstMm = quantile(error, 0.95);
   const mean = Math.hypot(error.meanXMm, error.meanYMm);
-  const [ux, uy] = mean > 1e-9 ? [error.meanXMm / mean, error.meanYMm / mean] : [Math.SQRT1_2, Math.SQRT1_2];
+  const [ux, uy] =
+    mean > ROUNDING ? [error.meanXMm / mean, error.meanYMm / mean] : [Math.SQRT1_2, Math.SQRT1_2];
   return {
     whiteEdge: hasBorder || isSheetColoured ? 0 : chanceBeyond(error, bleedMm),
     inkInNeighbour: hasBorder ? 0 : chanceBeyond(error, Math.max(0, spacingMm - bleedMm)),
@@ -80,13 +83,21 @@ export interface BleedAdvice {
   readonly borderMm: number;
 }
 
-/** The bleed, spacing and border, in whole tenths of a mm, that keep each chance below `risk`. */
+/**
+ * The bleed, spacing and border, in whole tenths of a mm, that keep each chance below `risk`.
+ *
+ * @example adviseBleed({ meanXMm: 0, meanYMm: 0, sdMm: 0.3 }, 0.01).bleedMm // 1
+ */
 export function adviseBleed(error: RegistrationError, risk: number): BleedAdvice {
-  const reach = Math.ceil(quantile(error, 1 - risk) * 10 - 1e-9) / 10;
+  const reach = Math.ceil(quantile(error, 1 - risk) * 10 - ROUNDING) / 10;
   return { bleedMm: reach, spacingMm: 2 * reach, borderMm: reach };
 }
 
-/** The chance that the shift is longer than a distance. */
+/**
+ * The chance that the shift is longer than a distance.
+ *
+ * @example chanceBeyond({ meanXMm: 0, meanYMm: 0, sdMm: 0.5 }, 1) // 0.135
+ */
 export function chanceBeyond({ meanXMm, meanYMm, sdMm }: RegistrationError, distanceMm: number): number {
   const mean = Math.hypot(meanXMm, meanYMm);
   if (sdMm <= 0) return mean > distanceMm ? 1 : 0;
@@ -105,7 +116,7 @@ export function chanceBeyond({ meanXMm, meanYMm, sdMm }: RegistrationError, dist
 
 function quantile(error: RegistrationError, share: number): number {
   let low = 0;
-  let high = Math.hypot(error.meanXMm, error.meanYMm) + 8 * error.sdMm + 1e-6;
+  let high = Math.hypot(error.meanXMm, error.meanYMm) + 8 * error.sdMm + LENGTH_MM;
   for (let step = 0; step < 50; step++) {
     const middle = (low + high) / 2;
     if (chanceBeyond(error, middle) > 1 - share) low = middle;

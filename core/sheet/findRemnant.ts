@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { areaOfBox, type BoxMm } from '#core/geometry/box.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 
@@ -39,10 +40,10 @@ export function findRemnant(
       const [left, right] = [xs[column] as number, xs[column + 1] as number];
       const isTaken = grown.some(
         (box) =>
-          box.minX < right - 1e-9 &&
-          box.maxX > left + 1e-9 &&
-          box.minY < bottom - 1e-9 &&
-          box.maxY > top + 1e-9,
+          box.minX < right - ROUNDING &&
+          box.maxX > left + ROUNDING &&
+          box.minY < bottom - ROUNDING &&
+          box.maxY > top + ROUNDING,
       );
       heights[column] = isTaken ? 0 : (heights[column] as number) + bottom - top;
     }

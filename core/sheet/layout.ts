@@ -36,18 +36,30 @@ export interface Layout {
   readonly placements: readonly Placement[];
 }
 
-/** The turns that are tried, in degrees. */
+/**
+ * The turns that are tried, in degrees.
+ *
+ * @example anglesOf('quarter') // [0, 90, 180, 270]
+ */
 export function anglesOf(turns: Turns): readonly number[] {
   const count = { none: 1, half: 2, quarter: 4, eighth: 8 }[turns];
   return Array.from({ length: count }, (_, index) => (360 / count) * index);
 }
 
-/** How many sheets a layout takes; 0 when nothing is placed. */
+/**
+ * How many sheets a layout takes; 0 when nothing is placed.
+ *
+ * @example countSheets({ placements: [{ piece: 0, sheet: 1, xMm: 0, yMm: 0, turnDeg: 0 }] }) // 2
+ */
 export function countSheets({ placements }: Pick<Layout, 'placements'>): number {
   return placements.reduce((most, { sheet }) => Math.max(most, sheet + 1), 0);
 }
 
-/** The map that carries a piece with this box to its place. */
+/**
+ * The map that carries a piece with this box to its place.
+ *
+ * @example affineOf({ minX: 0, minY: 0, maxX: 10, maxY: 10 }, { xMm: 5, yMm: 5, turnDeg: 0 }) // [1, 0, 0, 1, 0, 0]
+ */
 export function affineOf(box: BoxMm, { xMm, yMm, turnDeg }: Omit<Placement, 'piece' | 'sheet'>): Affine {
   const angle = (turnDeg * Math.PI) / 180;
   const [cos, sin] = turnDeg % 90 === 0 ? quarterTurn(turnDeg) : [Math.cos(angle), Math.sin(angle)];
@@ -67,12 +79,20 @@ function quarterTurn(turnDeg: number): readonly [number, number] {
   ][quarters] as unknown as readonly [number, number];
 }
 
-/** The upright box of a turned box. */
+/**
+ * The upright box of a turned box.
+ *
+ * @example turnBox({ minX: 0, minY: 0, maxX: 2, maxY: 1 }, [1, 0, 0, 1, 3, 0]) // { minX: 3, minY: 0, maxX: 5, maxY: 1 }
+ */
 export function turnBox(box: BoxMm, affine: Affine): BoxMm {
   return boundPoints(cornersOf(box).map((corner) => mapPoint(affine, corner)));
 }
 
-/** The boxes of what lies on one sheet. A place whose piece is gone has none. */
+/**
+ * The boxes of what lies on one sheet. A place whose piece is gone has none.
+ *
+ * @example placedBoxes({ placements: [{ piece: 0, sheet: 0, xMm: 5, yMm: 5, turnDeg: 0 }] }, [{ box: { minX: 0, minY: 0, maxX: 10, maxY: 10 } }], 0)[0] // { minX: 0, minY: 0, maxX: 10, maxY: 10 }
+ */
 export function placedBoxes(
   { placements }: Pick<Layout, 'placements'>,
   pieces: readonly { readonly box: BoxMm }[],

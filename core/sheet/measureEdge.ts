@@ -29,6 +29,7 @@ const MOST_OUTLINES = 60;
  * inside or beyond. Pictures count by their frame.
  *
  * @returns `null` when no outline has art in it
+ * @example measureEdge(drawing, given) // null
  */
 export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | null {
   const art = drawing.contours.filter(

@@ -27,7 +27,10 @@ export const SHEET_SIZES: readonly Pick<Sheet, 'name' | 'widthMm' | 'heightMm'>[
   { name: 'roll 610 × 1000 mm', widthMm: 610, heightMm: 1000 },
 ];
 
-/** @throws AppError `badInput` for a sheet of no size or a margin that leaves nothing */
+/**
+ * @throws AppError `badInput` for a sheet of no size or a margin that leaves nothing
+ * @example requireSheet(sheet) === undefined // true
+ */
 export function requireSheet(sheet: Sheet): void {
   const usable = Math.min(sheet.widthMm, sheet.heightMm) - 2 * sheet.marginMm;
   if (usable > 0 && sheet.marginMm >= 0 && Number.isFinite(usable)) return;

@@ -33,12 +33,20 @@ export const FLAW_NAMES: Readonly<Record<Flaw, string>> = {
 const LAYERED: readonly DepthGrade[] = [0, 1, 2, 3, 4, 5, 6, 7, 8];
 const SINGLE: readonly DepthGrade[] = [0, 1, 2, 7, 8];
 
-/** The grades that a sheet can show, ascending: nine on a layered stack, five on a single layer. */
+/**
+ * The grades that a sheet can show, ascending: nine on a layered stack, five on a single layer.
+ *
+ * @example gradesOfStack(false) // [0, 1, 2, 7, 8]
+ */
 export function gradesOfStack(isLayered: boolean): readonly DepthGrade[] {
   return isLayered ? LAYERED : SINGLE;
 }
 
-/** The grades an operation wants, ascending, or `null` when the stack has no such operation. */
+/**
+ * The grades an operation wants, ascending, or `null` when the stack has no such operation.
+ *
+ * @example targetGrades('kiss', true) // [3, 4]
+ */
 export function targetGrades(operation: DepthOperation, isLayered: boolean): readonly DepthGrade[] | null {
   if (operation === 'through') return [7];
   if (operation === 'score') return isLayered ? null : [1];

@@ -12,7 +12,11 @@ export interface Layer {
 /** Layers from the top (where the blade enters) to the bottom (on the mat). */
 export type Stack = readonly Layer[];
 
-/** Whether a liner lies under the face, so that a kiss cut exists. Asks nothing else of the stack. */
+/**
+ * Whether a liner lies under the face, so that a kiss cut exists. Asks nothing else of the stack.
+ *
+ * @example hasLiner([{ role: 'face', caliperUm: 80, isMeasured: true }]) // false
+ */
 export function hasLiner(stack: Stack): boolean {
   return stack.some(({ role }) => role === 'liner');
 }

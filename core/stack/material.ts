@@ -33,7 +33,11 @@ export interface Material {
   readonly isArchived: boolean;
 }
 
-/** The state a stack is in, from its layers. */
+/**
+ * The state a stack is in, from its layers.
+ *
+ * @example conditionOfStack([{ role: 'laminate', caliperUm: 40, isMeasured: true }]) // 'laminated'
+ */
 export function conditionOfStack(stack: Stack): ConditionKind {
   if (stack.some((layer) => layer.role === 'laminate')) return 'laminated';
   return stack.some((layer) => layer.role === 'ink') ? 'printed' : 'bare';

@@ -89,7 +89,11 @@ export const NO_DETAILS: MaterialDetails = {
   note: '',
 };
 
-/** The lots that can still be loaded, newest first. */
+/**
+ * The lots that can still be loaded, newest first.
+ *
+ * @example openLots(material.details) // []
+ */
 export function openLots(details: MaterialDetails): readonly Lot[] {
   return details.lots
     .filter((lot) => !lot.isArchived)

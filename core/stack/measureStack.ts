@@ -35,7 +35,11 @@ export function measureStack(stack: Stack): StackDepths {
   return { totalUm, toLinerUm: totalUm - linerUm, linerUm, isLayered: linerUm > 0 };
 }
 
-/** The summed caliper of all layers with a role, in µm; 0 when there is none. */
+/**
+ * The summed caliper of all layers with a role, in µm; 0 when there is none.
+ *
+ * @example caliperOf([{ role: 'face', caliperUm: 80, isMeasured: true }], 'liner') // 0
+ */
 export function caliperOf(stack: Stack, role: LayerRole): number {
   return stack.reduce((sum, layer) => (layer.role === role ? sum + layer.caliperUm : sum), 0);
 }
@@ -45,6 +49,7 @@ export function caliperOf(stack: Stack, role: LayerRole): number {
  * not between 1 µm and 5 mm, a liner below nothing, or a body with a liner.
  *
  * @throws AppError `badInput` naming the layer and the requirement
+ * @example requireStack(film) === undefined // true
  */
 export function requireStack(stack: Stack): void {
   if (stack.length === 0) refuse('a stack needs at least one layer');

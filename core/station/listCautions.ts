@@ -13,7 +13,11 @@ const ROLL_DOWN_FROM_USES = 20;
 /** From this share of its usual life on, a blade is watched. Common practice, no source. */
 const WATCH_BLADE_FROM = 0.8;
 
-/** What to mind at a station before cutting, the most particular first; always ends with the hands. */
+/**
+ * What to mind at a station before cutting, the most particular first; always ends with the hands.
+ *
+ * @example listCautions({ ...station, loaded: null }).length // 1
+ */
 export function listCautions({ machine, blade, mat, loaded }: Station): readonly Caution[] {
   const cautions: Caution[] = loaded ? listSheetCautions(loaded) : [];
   if (machine.kind === 'matFed' && !mat)

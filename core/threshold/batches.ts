@@ -20,7 +20,11 @@ export const BATCH_NODES: readonly (readonly [number, number])[] = [
 /** Where the shared noise is not worked out (fits of a whole book, the peak of a sheet), a cell counts this far. */
 export const CELL_WEIGHT = 0.65;
 
-/** Cuts grouped by their load, cuts without one each by itself. */
+/**
+ * Cuts grouped by their load, cuts without one each by itself.
+ *
+ * @example groupBatches([{ load: 1 }, { load: 1 }, {}]).length // 2
+ */
 export function groupBatches<One extends { readonly load?: number | undefined }>(
   cuts: readonly One[],
 ): readonly (readonly One[])[] {

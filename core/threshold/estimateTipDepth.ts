@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
@@ -18,6 +19,7 @@ const MAT_REACH_UM = 80;
  * face, top of the liner, bottom of the stack); between them depth is taken as linear in ln force.
  *
  * @param exposureMm the tip cannot go deeper than it stands out of its holder
+ * @example estimateTipDepth(posterior, film, 72, 0.35).middleUm > 80 // true
  */
 export function estimateTipDepth(
   posterior: ThresholdPosterior,
@@ -51,7 +53,7 @@ function interpolate(x: number, at: readonly number[], values: readonly number[]
     const from = at[index - 1] as number;
     const to = at[index] as number;
     if (x > to) continue;
-    const share = (x - from) / Math.max(to - from, 1e-9);
+    const share = (x - from) / Math.max(to - from, ROUNDING);
     return (
       (values[index - 1] as number) + share * ((values[index] as number) - (values[index - 1] as number))
     );

@@ -42,6 +42,7 @@ const NEGLIGIBLE_WEIGHT = 1e-7;
  *
  * @param forcesGf every force the machine can be set to, in gf, ascending, at least one
  * @throws AppError `badInput` when the sheet has no such operation (kiss on a single layer)
+ * @example findWindow(posterior, 'kiss', forces).best.forceGf // 75
  */
 export function findWindow(
   posterior: ThresholdPosterior,
@@ -67,6 +68,7 @@ export function findWindow(
  * First and last wanted grade as positions in `posterior.grades`.
  *
  * @throws AppError `badInput` when the sheet has no such operation
+ * @example targetIndexes(posterior, 'kiss') // { first: 3, last: 4 }
  */
 export function targetIndexes(
   posterior: ThresholdPosterior,
@@ -85,7 +87,11 @@ export function targetIndexes(
   return { first, last };
 }
 
-/** The chances of one force: only the two edges of the target count, so only they are asked. */
+/**
+ * The chances of one force: only the two edges of the target count, so only they are asked.
+ *
+ * @example outlookAt(posterior, targetIndexes(posterior, 'kiss'), 40).under > 0.9 // true
+ */
 export function outlookAt(
   posterior: ThresholdPosterior,
   target: { readonly first: number; readonly last: number },
@@ -115,7 +121,11 @@ function tailOf(x: number): number {
   return x > 8 ? 1 : FAST_PROBIT.cdf(x);
 }
 
-/** Where a boundary lies, by what is believed. @param edge its position, 0 for that between the first two grades */
+/**
+ * Where a boundary lies, by what is believed. @param edge its position, 0 for that between the first two grades
+ *
+ * @example credibleEdge(posterior, 2).lowGf < credibleEdge(posterior, 2).highGf // true
+ */
 export function credibleEdge(posterior: ThresholdPosterior, edge: number): CredibleEdge {
   const edges = posterior.grades.length - 1;
   const positions = Float64Array.from(

@@ -1,3 +1,4 @@
+import { NOTHING } from '#core/units/rounding.ts';
 import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
 import { gradeIntervals } from '#core/threshold/sheetModel/gradeIntervals.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
@@ -6,6 +7,7 @@ import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
  * P(true grade | force) by the posterior, in the order of `posterior.grades`; sums to 1.
  *
  * @param forceGf nominal gram-force, above 0
+ * @example predictGrades(posterior, 72).length // 9
  */
 export function predictGrades(posterior: ThresholdPosterior, forceGf: number): Float64Array {
   const count = posterior.grades.length;
@@ -13,7 +15,7 @@ export function predictGrades(posterior: ThresholdPosterior, forceGf: number): F
   const one = new Float64Array(count);
   for (let draw = 0; draw < posterior.drawCount; draw++) {
     const weight = posterior.weights[draw] as number;
-    if (weight < 1e-12) continue;
+    if (weight < NOTHING) continue;
     gradesOfDraw(posterior, draw, Math.log(forceGf), one);
     for (let grade = 0; grade < count; grade++)
       mean[grade] = (mean[grade] as number) + weight * (one[grade] as number);

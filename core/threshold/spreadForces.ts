@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { weightedQuantiles } from '#core/threshold/numerics/weightedQuantiles.ts';
 import { forceToGf, gfToForce, listForces, type ForceScale } from '#core/units/forceScale.ts';
@@ -16,6 +17,7 @@ const FINEST_RATIO = 1.008;
  *
  * @param topEdge which boundary of the posterior must still be on the axis
  * @param alsoGf forces that must be on it: test cuts, the kept setting
+ * @example chooseAxis(posterior, 4, [], gramScale).fromGf < 72 // true
  */
 export function chooseAxis(
   posterior: ThresholdPosterior,
@@ -41,12 +43,16 @@ export function chooseAxis(
     : { fromGf: forceToGf(scale.min, scale), toGf: forceToGf(scale.max, scale) };
 }
 
-/** Settable forces on the axis in gf, ascending, without steps too fine for any cut to show. */
+/**
+ * Settable forces on the axis in gf, ascending, without steps too fine for any cut to show.
+ *
+ * @example spreadForces({ fromGf: 40, toGf: 60 }, gramScale).length // 5
+ */
 export function spreadForces(axis: ForceAxis, scale: ForceScale): readonly number[] {
   const kept: number[] = [];
   for (const force of listForces(scale)) {
     const forceGf = forceToGf(force, scale);
-    if (forceGf < axis.fromGf - 1e-9 || forceGf > axis.toGf + 1e-9) continue;
+    if (forceGf < axis.fromGf - ROUNDING || forceGf > axis.toGf + ROUNDING) continue;
     if (kept.length === 0 || forceGf / (kept.at(-1) as number) >= FINEST_RATIO) kept.push(forceGf);
   }
   return kept;

@@ -10,7 +10,11 @@ export function dayOf(moment: Date | string, zone: string): string {
   return at(moment, zone).toISODate() ?? '';
 }
 
-/** What a clock on the wall shows at a moment, minutes after midnight: 600 at ten o'clock, also on short and long days. */
+/**
+ * What a clock on the wall shows at a moment, minutes after midnight: 600 at ten o'clock, also on short and long days.
+ *
+ * @example clockMinutes('2027-03-28T06:00:00Z', 'Europe/Berlin') // 480
+ */
 export function clockMinutes(moment: Date | string, zone: string): number {
   const { hour, minute } = at(moment, zone);
   return hour * 60 + minute;
@@ -33,7 +37,10 @@ export function momentAt(day: string, minutes: number, zone: string): Date {
   return midnight.plus({ days }).set(clock).toJSDate();
 }
 
-/** When a day begins. @throws RangeError for what is no date */
+/**
+ * When a day begins. @throws RangeError for what is no date
+ * @example startOfDay('2027-03-28', 'Europe/Berlin').toISOString() // '2027-03-27T23:00:00.000Z'
+ */
 export function startOfDay(day: string, zone: string): Date {
   const midnight = DateTime.fromISO(day, { zone });
   if (!midnight.isValid) throw new RangeError(`"${day}" is no date`);

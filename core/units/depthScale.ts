@@ -1,5 +1,8 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { AppError } from '#core/errors/appError.ts';
 
+/** Turns this near to an eighth are told in eighths. */
+const OFF_AN_EIGHTH = 1e-6;
 /**
  * How exposure is set on a machine: by turning a threaded holder from flush, on a numbered dial, or read in mm.
  * `maxMm` is the most the holder lets the tip stand out.
@@ -10,7 +13,11 @@ export type DepthScale =
   | { readonly kind: 'millimetres'; readonly stepMm: number; readonly maxMm: number }
   | { readonly kind: 'automatic'; readonly stepMm: number; readonly maxMm: number };
 
-/** The exposure in mm that one step of the scale moves. */
+/**
+ * The exposure in mm that one step of the scale moves.
+ *
+ * @example depthStepMm({ kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 }) // 0.0625
+ */
 export function depthStepMm(scale: DepthScale): number {
   switch (scale.kind) {
     case 'turns':
@@ -23,16 +30,23 @@ export function depthStepMm(scale: DepthScale): number {
   }
 }
 
-/** The nearest exposure the holder can be set to, in mm, at least one step and at most `maxMm`. */
+/**
+ * The nearest exposure the holder can be set to, in mm, at least one step and at most `maxMm`.
+ *
+ * @example snapExposureMm(0.34, { kind: 'millimetres', stepMm: 0.1, maxMm: 1 }) // 0.3
+ */
 export function snapExposureMm(exposureMm: number, scale: DepthScale): number {
   const step = depthStepMm(scale);
-  const most = Math.floor(scale.maxMm / step + 1e-9);
+  const most = Math.floor(scale.maxMm / step + ROUNDING);
   return Number((Math.min(most, Math.max(1, Math.round(exposureMm / step))) * step).toFixed(4));
 }
 
-/** @throws AppError `outOfRange` when the holder cannot show that much blade */
+/**
+ * @throws AppError `outOfRange` when the holder cannot show that much blade
+ * @example requireExposureInRange(0.5, turns) === undefined // true
+ */
 export function requireExposureInRange(exposureMm: number, scale: DepthScale): void {
-  if (Number.isFinite(exposureMm) && exposureMm > 0 && exposureMm <= scale.maxMm + 1e-9) return;
+  if (Number.isFinite(exposureMm) && exposureMm > 0 && exposureMm <= scale.maxMm + ROUNDING) return;
   throw new AppError(
     'outOfRange',
     `exposure ${exposureMm} mm is outside what the holder can do: above 0, at most ${scale.maxMm} mm`,
@@ -62,9 +76,9 @@ const EIGHTHS = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞'];
 
 function nameTurns(turns: number, turnStep: number): string {
   const snapped = Math.max(turnStep, Math.round(turns / turnStep) * turnStep);
-  const whole = Math.floor(snapped + 1e-9);
+  const whole = Math.floor(snapped + ROUNDING);
   const eighths = (snapped - whole) * 8;
-  if (Math.abs(eighths - Math.round(eighths)) > 1e-6) return `${snapped.toFixed(2)} turns`;
+  if (Math.abs(eighths - Math.round(eighths)) > OFF_AN_EIGHTH) return `${snapped.toFixed(2)} turns`;
   const fraction = EIGHTHS[Math.round(eighths)] ?? '';
   const word = snapped > 1 ? 'turns' : 'turn';
   return `${whole > 0 ? whole : ''}${fraction} ${word}`;

@@ -24,6 +24,8 @@ const REFITS = 200;
 const KNOTS = 24;
 /** The least rise from knot to knot, share of the whole: a scale that does not rise cannot be turned around. */
 const LEAST_RISE = 1e-4;
+/** A scale never falls, nor stands quite still: g a step at least. */
+const LEAST_SLOPE = 1e-6;
 
 /**
  * Fits a force scale to readings: rising everywhere (isotonic regression by pooling adjacent violators, then straight
@@ -137,7 +139,7 @@ function fitCurve(readings: readonly ScaleReading[], values: readonly ScaleValue
   const means = meansByForce(readings);
   const pooled = poolViolators(means);
   const line = fitLine(means);
-  const slope = Math.max(line.slope, 1e-6);
+  const slope = Math.max(line.slope, LEAST_SLOPE);
   const [first, last] = [pooled[0] as Mean, pooled.at(-1) as Mean];
   const curve = values.map((force) => {
     if (force <= first.force) return first.grams - slope * (first.force - force);
@@ -169,7 +171,7 @@ function poolViolators(means: readonly Mean[]): readonly Mean[] {
 }
 
 function keepRising(curve: readonly number[]): readonly number[] {
-  const rise = Math.max(1e-6, ((curve.at(-1) as number) - (curve[0] as number)) * LEAST_RISE);
+  const rise = Math.max(LEAST_SLOPE, ((curve.at(-1) as number) - (curve[0] as number)) * LEAST_RISE);
   let last = 0;
   return curve.map((gf) => {
     last = Math.max(gf, last + rise);

@@ -47,6 +47,8 @@ export function forceToGf(force: ScaleValue, scale: ForceScale): number {
 /**
  * The same for a value that was kept before, which a machine changed since may no longer reach: the scale is carried on
  * beyond its ends. What is to be set goes through {@link gfToForce} again and comes back inside.
+ *
+ * @example gfOf(10, { kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 0, gfPerUnit: 7 }) // 70
  */
 export function gfOf(force: ScaleValue, scale: ForceScale): number {
   if (scale.measured && scale.measured.length > 1) return gfOnCurve(force, scale.measured);
@@ -85,7 +87,11 @@ function pieceAt(
   return [points[end - 1] as ScalePoint, points[end] as ScalePoint];
 }
 
-/** The nearest settable value: on the step grid that starts at `min`, inside `min..max`. */
+/**
+ * The nearest settable value: on the step grid that starts at `min`, inside `min..max`.
+ *
+ * @example snapForce(73, { kind: 'gramForce', min: 10, max: 500, step: 5, gfAtZero: 0, gfPerUnit: 1 }) // 75
+ */
 export function snapForce(force: number, scale: ForceScale): ScaleValue {
   return snapToGrid(force, scale);
 }
@@ -95,7 +101,10 @@ export function listForces(scale: ForceScale): readonly ScaleValue[] {
   return listGrid(scale);
 }
 
-/** @throws AppError `outOfRange`, saying what the machine can do */
+/**
+ * @throws AppError `outOfRange`, saying what the machine can do
+ * @example requireForceInRange(100, gramScale) === undefined // true
+ */
 export function requireForceInRange(force: ScaleValue, scale: ForceScale): void {
   if (Number.isFinite(force) && force >= scale.min && force <= scale.max) return;
   const unit = forceUnit(scale);
@@ -106,7 +115,11 @@ export function requireForceInRange(force: ScaleValue, scale: ForceScale): void 
   );
 }
 
-/** The word after a force on this scale. */
+/**
+ * The word after a force on this scale.
+ *
+ * @example forceUnit({ kind: 'gramForce', min: 10, max: 500, step: 5, gfAtZero: 0, gfPerUnit: 1 }) // 'gf'
+ */
 export function forceUnit(scale: ForceScale): 'gf' | 'level' {
   return scale.kind === 'gramForce' ? 'gf' : 'level';
 }

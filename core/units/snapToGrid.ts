@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 /** A scale that can be set only in steps from its lowest value. */
 export interface StepGrid {
   readonly min: number;
@@ -11,13 +12,17 @@ export function snapToGrid(value: number, { min, max, step }: StepGrid): number 
   return gridValue(Math.min(lastStep({ min, max, step }), Math.max(0, nearest)), min, step);
 }
 
-/** Every value that can be set, ascending. */
+/**
+ * Every value that can be set, ascending.
+ *
+ * @example listGrid({ min: 1, max: 3, step: 1 }) // [1, 2, 3]
+ */
 export function listGrid({ min, max, step }: StepGrid): readonly number[] {
   return Array.from({ length: lastStep({ min, max, step }) + 1 }, (_, index) => gridValue(index, min, step));
 }
 
 function lastStep({ min, max, step }: StepGrid): number {
-  return Math.floor((max - min) / step + 1e-9);
+  return Math.floor((max - min) / step + ROUNDING);
 }
 
 /** Takes away the dust that steps such as 0.1 leave behind. */

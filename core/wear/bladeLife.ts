@@ -39,6 +39,7 @@ export interface LifeLeft {
  *
  * @param driftsToMore an alarm stands that things need more force
  * @param wasCleaned since the drift began: cleaning did not help
+ * @example judgeBlade(learnBladeLife(360, []), 20, false, false).advice // 'good'
  */
 export function judgeBlade(
   life: BladeLife,

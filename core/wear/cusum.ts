@@ -21,6 +21,7 @@ export interface CusumChart {
  *
  * Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.3.
  * @param values in the order in which they came
+ * @example cusumChart([0, 0, 9], { target: 0, allowance: 0.5, decision: 4 }).firstUpper // 2
  */
 export function cusumChart(
   values: readonly number[],

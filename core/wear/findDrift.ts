@@ -59,6 +59,7 @@ const STANDING = 6;
  * weighted mean is outside its limits. Its causes are ranked by how well each explains the residuals since.
  *
  * @param points oldest first
+ * @example findDrift([]).alarm // null
  */
 export function findDrift(points: readonly DriftPoint[]): Drift {
   const residuals = points.map(({ residual }) => residual);

@@ -34,6 +34,8 @@ function densityAt(share: number): number {
 /**
  * Quantile of the standard normal distribution, to 1.2e-9. Source: Acklam's rational approximation (from memory),
  * checked in the tests against the distribution function.
+ *
+ * @example normalQuantile(0.5) // 0
  */
 export function normalQuantile(share: number): number {
   if (share <= 0) return -Infinity;

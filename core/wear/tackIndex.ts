@@ -37,7 +37,11 @@ export function tackIndex({ tack, uses, ageDays, usesSinceCleaned }: MatWear): n
 /** How a mat suits a sheet. */
 export type TackFit = 'slips' | 'suits' | 'tears';
 
-/** Whether a mat of this tack index suits a family of sheets. */
+/**
+ * Whether a mat of this tack index suits a family of sheets.
+ *
+ * @example fitTack(95, 'stickerPaper') // 'tears'
+ */
 export function fitTack(index: number, family: Family): TackFit {
   const [low, high] = factsOf(family).wantedTack;
   if (index < low) return 'slips';

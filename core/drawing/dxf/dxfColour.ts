@@ -31,7 +31,11 @@ export function dxfColour(index: number): string {
   return colord({ h: hue, s: index % 2 === 1 ? 50 : 100, v: shade * 100 }).toHex();
 }
 
-/** A true colour as #rrggbb. @param value 24 bits, red highest */
+/**
+ * A true colour as #rrggbb. @param value 24 bits, red highest
+ *
+ * @example trueColour(0xff8000) // '#ff8000'
+ */
 export function trueColour(value: number): string {
   return `#${(value & 0xffffff).toString(16).padStart(6, '0')}`;
 }

@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { numberOf, numbersOf, type DxfRecord } from '#core/drawing/dxf/dxfGroups.ts';
 import type { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import { AppError } from '#core/errors/appError.ts';
@@ -100,7 +101,7 @@ function drawTilted(pen: ContourBuilder, ellipse: TiltedEllipse, from: number, t
   const { cx, cy, major, minor, tilt } = ellipse;
   const turn = to - from;
   const whole = 2 * Math.PI;
-  const sweep = Math.abs(turn) >= whole - 1e-9 ? whole : ((turn % whole) + whole) % whole || whole;
+  const sweep = Math.abs(turn) >= whole - ROUNDING ? whole : ((turn % whole) + whole) % whole || whole;
   const place = (angle: number) => {
     const [x, y] = [major * Math.cos(angle), minor * Math.sin(angle)];
     return [
@@ -114,7 +115,7 @@ function drawTilted(pen: ContourBuilder, ellipse: TiltedEllipse, from: number, t
     const [x, y] = place(from + (sweep * step) / steps);
     pen.arcTo(major, minor, tilt, false, true, x, y);
   }
-  if (sweep > whole - 1e-9) pen.close();
+  if (sweep > whole - ROUNDING) pen.close();
 }
 
 function readCorners(record: DxfRecord): readonly BulgedPoint[] {

@@ -48,19 +48,31 @@ export function readDxfGroups(text: string, onProgress?: ReadProgress): readonly
   return records;
 }
 
-/** The first value of a group code as text, or `null`. */
+/**
+ * The first value of a group code as text, or `null`.
+ *
+ * @example textOf({ type: 'LINE', codes: [8], values: ['cut'], line: 1 }, 8) // 'cut'
+ */
 export function textOf(record: DxfRecord, code: number): string | null {
   const index = record.codes.indexOf(code);
   return index < 0 ? null : (record.values[index] as string).trim();
 }
 
-/** The first value of a group code as a number. @throws AppError `badDrawing` when it is none */
+/**
+ * The first value of a group code as a number. @throws AppError `badDrawing` when it is none
+ *
+ * @example numberOf({ type: 'LINE', codes: [], values: [], line: 1 }, 10, 5) // 5
+ */
 export function numberOf(record: DxfRecord, code: number, fallback: number): number {
   const index = record.codes.indexOf(code);
   return index < 0 ? fallback : toNumber(record, index);
 }
 
-/** All values of a group code as numbers, in order. @throws AppError `badDrawing` when one is none */
+/**
+ * All values of a group code as numbers, in order. @throws AppError `badDrawing` when one is none
+ *
+ * @example numbersOf({ type: 'LINE', codes: [10], values: ['1.5'], line: 1 }, 10) // [1.5]
+ */
 export function numbersOf(record: DxfRecord, code: number): readonly number[] {
   return record.codes.flatMap((one, index) => (one === code ? [toNumber(record, index)] : []));
 }

@@ -1,3 +1,4 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import { ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
 import type { WrittenLine } from '#core/drawing/svg/writeSvg.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
@@ -18,6 +19,8 @@ const COLOURS: Readonly<Record<Role, number>> = {
  * Lines as DXF (R12, text form) in mm, a layer for each role, y upwards from the sheet's lower edge.
  *
  * Source: DXF reference, ENTITIES section.
+ *
+ * @example writeDxf([], 100).includes('EOF') // true
  */
 export function writeDxf(lines: readonly WrittenLine[], sheetHeightMm: number): string {
   const roles = ROLES.filter((role) => lines.some((line) => line.role === role));
@@ -58,7 +61,7 @@ function writePolyline(
 ): readonly (readonly [number, string | number])[] {
   const first = points[0] as PointMm;
   const last = points.at(-1) as PointMm;
-  const isClosed = points.length > 3 && distanceMm(first, last) < 1e-6;
+  const isClosed = points.length > 3 && distanceMm(first, last) < LENGTH_MM;
   const corners = isClosed ? points.slice(0, -1) : points;
   const layer = role.toUpperCase();
   return [

@@ -43,6 +43,8 @@ const MOST = 0.6;
  * A first guess for every group, to be shown as one: the workshop's own rules, then layer names, then shapes. Filled
  * lines without stroke are art where others are stroked; closed outlines that hold lines of other groups free the
  * piece; the rest is kissed, or cut through on a single layer.
+ *
+ * @example rolesOf(guessRoles(drawing, { canKiss: true, isRollFed: false, canCrease: false }))['|#0000ff'] // 'kiss'
  */
 export function guessRoles(
   drawing: Drawing,
@@ -67,7 +69,11 @@ export function guessRoles(
   );
 }
 
-/** The roles alone. */
+/**
+ * The roles alone.
+ *
+ * @example rolesOf({ a: { role: 'kiss', reason: 'its layer', isSure: true } }) // { a: 'kiss' }
+ */
 export function rolesOf(guesses: Readonly<Record<string, RoleGuess>>): Readonly<Record<string, Role>> {
   return Object.fromEntries(Object.entries(guesses).map(([key, { role }]) => [key, role]));
 }

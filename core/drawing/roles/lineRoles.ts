@@ -29,11 +29,20 @@ export interface GivenRoles {
   readonly lineRoles: Readonly<Record<string, Role>>;
 }
 
+/**
+ *
+ *
+ * @example isCutRole('art') // false
+ */
 export function isCutRole(role: Role | null): role is CutRole {
   return role !== null && role !== 'art' && role !== 'ignore';
 }
 
-/** The role of a line, or `null` when nobody gave it one. A copy on a sheet has the role of the line it was made from. */
+/**
+ * The role of a line, or `null` when nobody gave it one. A copy on a sheet has the role of the line it was made from.
+ *
+ * @example roleOf(drawing.contours[0], given) // 'through'
+ */
 export function roleOf(
   line: DrawnContour & { readonly sourceId?: number },
   { roles, lineRoles }: GivenRoles,
@@ -53,7 +62,11 @@ export interface LineGroup {
   readonly contourIds: readonly number[];
 }
 
-/** Groups in reading order. A line without stroke goes by its fill. */
+/**
+ * Groups in reading order. A line without stroke goes by its fill.
+ *
+ * @example groupLines(drawing).length // 2
+ */
 export function groupLines(drawing: Drawing): readonly LineGroup[] {
   return [...groupBy(drawing.contours, groupKey)].map(([key, lines]): LineGroup => {
     const first = lines[0] as DrawnContour;
@@ -68,7 +81,11 @@ export function groupLines(drawing: Drawing): readonly LineGroup[] {
   });
 }
 
-/** The key of the group a line belongs to. */
+/**
+ * The key of the group a line belongs to.
+ *
+ * @example groupKey(drawing.contours[0]) // '|#ff0000'
+ */
 export function groupKey(line: DrawnContour): string {
   return `${line.layer ?? ''}|${colourOf(line)}${line.dash === null ? '' : `|${line.dash}`}`;
 }

@@ -37,7 +37,11 @@ function asks({ layer, colour, isDashed }: RoleRule): number {
   return (layer === null ? 0 : 1) + (colour === null ? 0 : 1) + (isDashed === null ? 0 : 1);
 }
 
-/** The rule that a role given by hand to a group would make: its layer where it has one, else its colour. */
+/**
+ * The rule that a role given by hand to a group would make: its layer where it has one, else its colour.
+ *
+ * @example ruleFromGroup({ layer: 'cut', colour: '#ff0000', dash: null }, 'through').role // 'through'
+ */
 export function ruleFromGroup(group: Pick<LineGroup, 'layer' | 'colour' | 'dash'>, role: Role): RoleRule {
   return {
     layer: group.layer,

@@ -43,6 +43,7 @@ const SMALL = 32;
  * @param budget what reading it may cost
  * @throws AppError `badDrawing` when the data breaks the path grammar or holds a number that is not finite
  * Source of the grammar: W3C SVG 1.1 (second edition), section 8.3.9.
+ * @example readSvgPath('M0 0H10V10Z')[0].isClosed // true
  */
 export function readSvgPath(
   data: string,

@@ -73,7 +73,11 @@ export function readSvgShape(
   return pen.finish();
 }
 
-/** A length in user units; percentages are of `whole`. Absent is 0. @throws AppError `badDrawing` */
+/**
+ * A length in user units; percentages are of `whole`. Absent is 0. @throws AppError `badDrawing`
+ *
+ * @example readCoordinate('50%', 80) // 40
+ */
 export function readCoordinate(text: string | undefined, whole: number): number {
   if (text === undefined) return 0;
   const plain = Number(text);

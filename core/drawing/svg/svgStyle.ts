@@ -69,7 +69,11 @@ function isStyled(attributes: Readonly<Record<string, string>>): boolean {
   return false;
 }
 
-/** Whether an element and all in it is not shown at all. */
+/**
+ * Whether an element and all in it is not shown at all.
+ *
+ * @example isUndisplayed({ display: 'none' }, null) // true
+ */
 export function isUndisplayed(
   attributes: Readonly<Record<string, string>>,
   ruled: Declarations | null,

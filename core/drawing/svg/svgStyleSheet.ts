@@ -130,7 +130,11 @@ function endOfBlock(css: string, brace: number): number {
 
 const NO_RULES: readonly StyleRule[] = [];
 
-/** What the rules say of an element, or `null` when none speaks of it. */
+/**
+ * What the rules say of an element, or `null` when none speaks of it.
+ *
+ * @example matchRules(readStyleSheet('.cut { stroke: red }'), 'path', { class: 'cut' }) // { stroke: 'red' }
+ */
 export function matchRules(
   sheet: StyleSheet,
   name: string,
@@ -158,7 +162,11 @@ export function matchRules(
   return Object.assign({}, ...fitting.map(({ declarations }) => declarations)) as Declarations;
 }
 
-/** The declarations of a style attribute or of a rule's body. */
+/**
+ * The declarations of a style attribute or of a rule's body.
+ *
+ * @example readDeclarations('stroke: red; fill: none') // { stroke: 'red', fill: 'none' }
+ */
 export function readDeclarations(style: string): Declarations {
   const found: Record<string, string> = {};
   for (const declaration of style.split(';')) {

@@ -74,6 +74,9 @@ export interface ViewBox {
   readonly height: number;
 }
 
+/**
+ * @example readViewBox('0 0 40 30').width // 40
+ */
 export function readViewBox(text: string | undefined): ViewBox | null {
   if (text === undefined) return null;
   const [x = NaN, y = NaN, width = NaN, height = NaN] = text

@@ -20,7 +20,11 @@ export const LAYER_COLOURS: Readonly<Record<Role, string>> = {
   ignore: '#d8d2c4',
 };
 
-/** Lines as SVG at real size, a layer for each role, in the order in which they are cut. */
+/**
+ * Lines as SVG at real size, a layer for each role, in the order in which they are cut.
+ *
+ * @example writeSvg([], sheet).includes('width="210mm"') // true
+ */
 export function writeSvg(
   lines: readonly WrittenLine[],
   sheet: { readonly widthMm: number; readonly heightMm: number },

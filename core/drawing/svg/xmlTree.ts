@@ -71,6 +71,7 @@ export function readXmlStream(
  *
  * @param keepsText names of elements whose text is wanted
  * @throws AppError `badDrawing` as {@link readXmlStream}, and for nothing at all
+ * @example readXmlTree('<a><b/></a>', 9, new Set()).children.length // 1
  */
 export function readXmlTree(
   text: string,
@@ -104,7 +105,11 @@ interface OpenElement extends XmlElement {
   text: string;
 }
 
-/** A name without its namespace prefix. */
+/**
+ * A name without its namespace prefix.
+ *
+ * @example localName('svg:path') // 'path'
+ */
 export function localName(name: string): string {
   return name.slice(name.indexOf(':') + 1);
 }

@@ -15,7 +15,11 @@ export interface Mark {
 /** What a sensor needs clear around a mark, mm. Common practice, no source. */
 const CLEAR_MM = 5;
 
-/** The marks of a machine's scheme on a sheet; none for a scheme without. The fourth corner only where it has one. */
+/**
+ * The marks of a machine's scheme on a sheet; none for a scheme without. The fourth corner only where it has one.
+ *
+ * @example listMarks(marks, sheet).length // 4
+ */
 export function listMarks(
   { scheme, lengthMm, thicknessMm, insetMm }: MarkScheme,
   { widthMm, heightMm }: Pick<Sheet, 'widthMm' | 'heightMm'>,

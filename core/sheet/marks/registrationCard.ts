@@ -39,6 +39,7 @@ export const CARD_REACH_MM = (PRINTED_MM - CUT_MM) * LINES;
  *
  * @param area free of marks, mm
  * @throws AppError `badInput` for an area so small that rows would meet
+ * @example placeVerniers({ minX: 20, minY: 20, maxX: 190, maxY: 270 }).length // 8
  */
 export function placeVerniers(area: BoxMm): readonly Vernier[] {
   const half = LINES * PRINTED_MM + 1;

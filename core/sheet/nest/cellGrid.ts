@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { boundPoints, type BoxMm } from '#core/geometry/box.ts';
 import type { Rings } from '#core/geometry/clip.ts';
 import type { PointMm } from '#core/geometry/point.ts';
@@ -188,9 +189,6 @@ export function fillBox(grid: CellGrid, box: BoxMm, corner: PointMm, cell: CellS
     grid.takeRun(row, first(fromX, cell.widthMm), end(toX, cell.widthMm));
   }
 }
-
-/** Shares of a cell that floating point may be off. */
-const ROUNDING = 1e-9;
 
 function cellsAcross(lengthMm: number, sizeMm: number): number {
   return Math.max(1, Math.ceil(lengthMm / sizeMm - ROUNDING));

@@ -19,7 +19,11 @@ const LINE_WIDTH_MM = 0.2;
 /** A piece of more lines is laid out by its box: uniting them would take longer than it saves. */
 const MOST_UNITED = 2000;
 
-/** What each piece of a drawing covers with the lines its box is around. */
+/**
+ * What each piece of a drawing covers with the lines its box is around.
+ *
+ * @example coverPieces(drawing, given, []).length // 0
+ */
 export function coverPieces(
   drawing: Drawing,
   given: GivenRoles,

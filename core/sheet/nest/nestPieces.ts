@@ -1,3 +1,4 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import { areaOfRings, offsetRings, type Rings } from '#core/geometry/clip.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
@@ -81,7 +82,7 @@ export function* nestPieces(
 function isBetter(a: NestResult, b: NestResult): boolean {
   if (a.placements.length !== b.placements.length) return a.placements.length > b.placements.length;
   if (a.sheets !== b.sheets) return a.sheets < b.sheets;
-  return a.lastShare < b.lastShare - 1e-9;
+  return a.lastShare < b.lastShare - ROUNDING;
 }
 
 /** What came of a try, and what is needed to make another near it. */

@@ -1,3 +1,4 @@
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import type { Drawing, DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
 import { isCutRole, roleOf, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { composeAffine, mapContour, mapPoint } from '#core/geometry/affine.ts';
@@ -23,9 +24,6 @@ export interface PlacedSheet {
   readonly over: Readonly<Record<'left' | 'top' | 'right' | 'bottom', number>>;
   readonly isInside: boolean;
 }
-
-/** Dust of floating point that is not a line outside the sheet, mm. */
-const ROUNDING_MM = 1e-6;
 
 /**
  * Puts the pieces of one sheet of a layout on it.
@@ -62,7 +60,7 @@ export function placePieces(
   }
   const all = boxes.length > 0 ? boxes : lines.map(({ contour }) => boundContour(contour));
   const box = all.length > 0 ? joinBoxes(all) : null;
-  const beyond = (value: number) => (box && value > ROUNDING_MM ? value : 0);
+  const beyond = (value: number) => (box && value > LENGTH_MM ? value : 0);
   const { marginMm, widthMm, heightMm } = sheet;
   const over = {
     left: beyond(marginMm - (box?.minX ?? 0)),

@@ -30,6 +30,9 @@ export interface Found {
   readonly yMm: number;
 }
 
+/** A place further along the row costs this share of one further down. */
+const TIE_SHARE = 1e-3;
+
 /** Fills one sheet. What was taken stays taken, so that the search of a turned piece goes on where it last ended. */
 export class SheetFiller {
   private usedRows = 0;
@@ -45,7 +48,7 @@ export class SheetFiller {
     private readonly areas: readonly number[],
   ) {
     this.grid = side.empty.clone();
-    this.columnCost = (1e-3 * cell.widthMm) / cell.heightMm;
+    this.columnCost = (TIE_SHARE * cell.widthMm) / cell.heightMm;
   }
 
   get usedShare(): number {

@@ -24,12 +24,20 @@ export function choleskyOf(matrix: SquareMatrix, size: number): SquareMatrix | n
   return lower;
 }
 
-/** Solves L Lᵀ x = right-hand side for the triangle of {@link choleskyOf}. */
+/**
+ * Solves L Lᵀ x = right-hand side for the triangle of {@link choleskyOf}.
+ *
+ * @example solveCholesky(choleskyOf(Float64Array.of(4, 0, 0, 9), 2), 2, Float64Array.of(8, 18)) // [2, 2]
+ */
 export function solveCholesky(lower: SquareMatrix, size: number, rightSide: Float64Array): Float64Array {
   return solveTransposed(lower, size, solveLower(lower, size, rightSide));
 }
 
-/** Solves L x = right-hand side. */
+/**
+ * Solves L x = right-hand side.
+ *
+ * @example solveLower(Float64Array.of(2, 0, 0, 3), 2, Float64Array.of(4, 9)) // [2, 3]
+ */
 export function solveLower(lower: SquareMatrix, size: number, rightSide: Float64Array): Float64Array {
   const x = Float64Array.from(rightSide);
   for (let row = 0; row < size; row++) {
@@ -40,7 +48,11 @@ export function solveLower(lower: SquareMatrix, size: number, rightSide: Float64
   return x;
 }
 
-/** Solves Lᵀ x = right-hand side. With standard normals on the right, x has covariance (L Lᵀ)⁻¹. */
+/**
+ * Solves Lᵀ x = right-hand side. With standard normals on the right, x has covariance (L Lᵀ)⁻¹.
+ *
+ * @example solveTransposed(Float64Array.of(2, 0, 0, 3), 2, Float64Array.of(4, 9)) // [2, 3]
+ */
 export function solveTransposed(lower: SquareMatrix, size: number, rightSide: Float64Array): Float64Array {
   const x = Float64Array.from(rightSide);
   for (let row = size - 1; row >= 0; row--) {
@@ -58,7 +70,11 @@ export function logDetOf(lower: SquareMatrix, size: number): number {
   return sum;
 }
 
-/** The inverse of L Lᵀ. */
+/**
+ * The inverse of L Lᵀ.
+ *
+ * @example invertCholesky(choleskyOf(Float64Array.of(4), 1), 1) // [0.25]
+ */
 export function invertCholesky(lower: SquareMatrix, size: number): SquareMatrix {
   const inverse = new Float64Array(size * size);
   for (let column = 0; column < size; column++) {

@@ -92,12 +92,15 @@ function describeObjective(rows: readonly OrdinalRow[], gradeCount: number, link
   };
 }
 
+/** Width of a central difference, as a share of what is varied. */
+const DIFFERENCE_SHARE = 1e-5;
+
 /** Minus the derivative of the score, by central differences of the exact gradient. */
 function observedInformation(objective: ScoredObjective, estimate: Float64Array): Float64Array {
   const size = estimate.length;
   const information = new Float64Array(size * size);
   for (let j = 0; j < size; j++) {
-    const width = 1e-5 * Math.max(1, Math.abs(estimate[j] as number));
+    const width = DIFFERENCE_SHARE * Math.max(1, Math.abs(estimate[j] as number));
     const ahead = Float64Array.from(estimate);
     const behind = Float64Array.from(estimate);
     ahead[j] = (ahead[j] as number) + width;

@@ -1,5 +1,15 @@
+import { ROUNDING } from '#core/units/rounding.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { choleskyOf, solveCholesky, type SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
+
+/** The search ends when a step gains and moves less than this. */
+const LEAST_GAIN = 1e-13;
+const LEAST_MOVE = 1e-6;
+/** What is added to a diagonal that cannot be solved, tenfold each time. */
+const FIRST_RIDGE = 1e-8;
+const LAST_RIDGE = 1e6;
+/** A step is halved down to this share of itself. */
+const SHORTEST_SHARE = 1e-10;
 
 /** A function to maximise, with its gradient and an information (minus curvature) that is never negative. */
 export interface ScoredObjective {
@@ -32,7 +42,7 @@ const MAX_ITERATIONS = 200;
 export function fisherScoring(
   objective: ScoredObjective,
   start: Float64Array,
-  smallestStep = 1e-9,
+  smallestStep = ROUNDING,
 ): ScoringFit {
   let estimate = start;
   let value = objective.value(estimate);
@@ -46,15 +56,19 @@ export function fisherScoring(
     estimate = moved.estimate;
     value = moved.value;
     if (moved.largest < smallestStep) break;
-    if (gain < 1e-13 * (1 + Math.abs(value)) && moved.largest < 1e-6) break;
+    if (gain < LEAST_GAIN * (1 + Math.abs(value)) && moved.largest < LEAST_MOVE) break;
   }
   return { estimate, value, information: objective.derive(estimate).information, iterations };
 }
 
-/** The step that the information asks for, with a ridge where it is not positive definite. */
+/**
+ * The step that the information asks for, with a ridge where it is not positive definite.
+ *
+ * @example solveStep(Float64Array.of(4, 0, 0, 4), Float64Array.of(8, 4)) // [2, 1]
+ */
 export function solveStep(information: SquareMatrix, score: Float64Array): Float64Array {
   const size = score.length;
-  for (let ridge = 0; ridge < 1e6; ridge = ridge === 0 ? 1e-8 : ridge * 10) {
+  for (let ridge = 0; ridge < LAST_RIDGE; ridge = ridge === 0 ? FIRST_RIDGE : ridge * 10) {
     const damped = Float64Array.from(information);
     for (let j = 0; j < size; j++)
       damped[j * size + j] = (damped[j * size + j] as number) * (1 + ridge) + ridge;
@@ -73,7 +87,7 @@ function searchAlong(
   smallestStep: number,
 ): { readonly estimate: Float64Array; readonly value: number; readonly largest: number } {
   const whole = largestOf(step);
-  for (let share = 1; share > 1e-10 && share * whole >= smallestStep; share /= 2) {
+  for (let share = 1; share > SHORTEST_SHARE && share * whole >= smallestStep; share /= 2) {
     const estimate = from.map((value, j) => value + share * (step[j] as number));
     const value = valueAt(estimate);
     if (value > before) return { estimate, value, largest: share * whole };

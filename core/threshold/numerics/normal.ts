@@ -5,7 +5,11 @@ export function normalCdf(x: number): number {
   return 0.5 * erfc(-x * Math.SQRT1_2);
 }
 
-/** Standard normal density. */
+/**
+ * Standard normal density.
+ *
+ * @example normalPdf(0) // 0.3989
+ */
 export function normalPdf(x: number): number {
   return Math.exp(-0.5 * x * x) / Math.sqrt(2 * Math.PI);
 }

@@ -7,6 +7,7 @@ import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
  * @returns a posterior whose effective number of draws is still that of the one given
  * Source: Kitagawa 1996, Monte Carlo filter and smoother for non-Gaussian state space models, J. Comput. Graph.
  * Statist. 5.
+ * @example resampleDraws(posterior, 10, () => 0.5).drawCount // 10
  */
 export function resampleDraws(
   posterior: ThresholdPosterior,

@@ -1,3 +1,4 @@
+import { NOTHING } from '#core/units/rounding.ts';
 /**
  * Quantiles of weighted values: the smallest value at which the running weight reaches each share.
  *
@@ -17,7 +18,7 @@ export function weightedQuantiles(
   let running = 0;
   for (const index of order) {
     running += weights[index] as number;
-    while (found.length < shares.length && running >= (shares[found.length] as number) - 1e-12) {
+    while (found.length < shares.length && running >= (shares[found.length] as number) - NOTHING) {
       found.push(values[index] as number);
     }
   }

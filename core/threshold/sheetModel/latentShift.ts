@@ -1,7 +1,11 @@
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { CutConditions } from '#core/threshold/trial.ts';
 
-/** How much each effect counts under given conditions: the multipliers of passes, wear and speed. */
+/**
+ * How much each effect counts under given conditions: the multipliers of passes, wear and speed.
+ *
+ * @example effectMultipliers(conditions).passes // 0
+ */
 export function effectMultipliers(conditions: CutConditions): {
   readonly passes: number;
   readonly wear: number;
@@ -23,7 +27,11 @@ export function latentShift(parameters: Float64Array, conditions: CutConditions)
   return shiftBy(parameters, effectMultipliers(conditions));
 }
 
-/** The same, from multipliers that were worked out before. */
+/**
+ * The same, from multipliers that were worked out before.
+ *
+ * @example shiftBy(question.belief.mean, { passes: 0, wear: 0, speed: 0 }) // 0
+ */
 export function shiftBy(parameters: Float64Array, by: ReturnType<typeof effectMultipliers>): number {
   return (
     (parameters[P.passes] as number) * by.passes +

@@ -10,7 +10,10 @@ export interface RelativeBoundaries {
   readonly gradient: Float64Array;
 }
 
-/** @param parameters in the order of LAYERED_PARAMETERS (length 12) or SINGLE_PARAMETERS (length 8) */
+/**
+ * @param parameters in the order of LAYERED_PARAMETERS (length 12) or SINGLE_PARAMETERS (length 8)
+ * @example sheetBoundaries(question.belief.mean).positions.length // 8
+ */
 export function sheetBoundaries(parameters: Float64Array): RelativeBoundaries {
   return parameters.length === 8 ? singleBoundaries(parameters) : layeredBoundaries(parameters);
 }

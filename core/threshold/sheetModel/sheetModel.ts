@@ -15,6 +15,8 @@ import {
 import { LAYERED_PARAMETERS, P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
 
+/** A step below this ends the search for the peak, in ln force. */
+const SMALLEST_STEP = 1e-4;
 /** Draws made, and those kept of them: after weighting, half of them are nearly as many as all. */
 const DRAWS = 3000;
 const KEPT_DRAWS = 1500;
@@ -30,6 +32,7 @@ export const MODEL_VERSION = 'hierarchical 1';
  * that skewness and the ends of few-cut posteriors are right and not only their curvature.
  *
  * @param seed the draws are the same for the same seed, question and trials
+ * @example sheetModel(11).fit(question, trials).trialCount // 3
  */
 export function sheetModel(seed: number): ThresholdModel {
   return {
@@ -96,7 +99,7 @@ function findPeak(belief: NormalPrior, trials: readonly PreparedTrial[], likelih
       },
     },
     belief.mean,
-    1e-4,
+    SMALLEST_STEP,
   );
   return { peak: fit.estimate, information: fit.information };
 }

@@ -1,12 +1,14 @@
+import { z } from 'zod';
 import type { LogEntry, LogKind } from '#core/job/logKinds.ts';
 import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 import { ACTION_FACTS, type Action } from '#core/faults/faultActions.ts';
-import { type Symptom, SYMPTOM_WORDS } from '#core/faults/symptoms.ts';
+import { SYMPTOM_WORDS, SYMPTOMS } from '#core/faults/symptoms.ts';
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { nameCondition, type ConditionKind } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { changes, drifts, upkeep, waits } from '#store/repositories/log/logUpkeep.ts';
 import { narrowLog, WHOLE_LOG, type LogScope } from '#store/repositories/log/narrowLog.ts';
+import { jsonColumn } from '#store/rows/jsonColumn.ts';
 
 /** What reads the entries of one kind, newest first. */
 type Reader = (db: Store, limit: number, scope: LogScope) => Promise<LogEntry[]>;
@@ -154,11 +156,13 @@ async function revisions(db: Store, limit: number, scope: LogScope): Promise<Log
   }));
 }
 
+const symptomsColumn = jsonColumn(z.array(z.enum(SYMPTOMS)));
+
 async function faults(db: Store, limit: number, scope: LogScope): Promise<LogEntry[]> {
   const rows: (Named & {
     id: number;
     at: Date;
-    symptoms: string | Symptom[];
+    symptoms: unknown;
     action: Action;
     change_words: string;
     has_helped: number | null;
@@ -168,9 +172,7 @@ async function faults(db: Store, limit: number, scope: LogScope): Promise<LogEnt
     .orderBy('at', 'desc')
     .limit(limit);
   return rows.map((row) => {
-    const symptoms = (
-      typeof row.symptoms === 'string' ? (JSON.parse(row.symptoms) as Symptom[]) : row.symptoms
-    ).map((symptom) => SYMPTOM_WORDS[symptom]);
+    const symptoms = symptomsColumn.parse(row.symptoms).map((symptom) => SYMPTOM_WORDS[symptom]);
     const helped =
       row.has_helped === null ? 'not said yet' : row.has_helped ? 'it helped' : 'it did not help';
     return {

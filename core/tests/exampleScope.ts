@@ -1,0 +1,163 @@
+import { readSvg } from '#core/drawing/svg/readSvg.ts';
+import { ringToContour } from '#core/geometry/ringToContour.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import { PLAIN_LAYOUT } from '#core/sheet/chooseSheet.ts';
+import type { Stack } from '#core/stack/layer.ts';
+import type { Material } from '#core/stack/material.ts';
+import { NO_DETAILS } from '#core/stack/materialDetails.ts';
+import { PLAIN_EQUIPMENT, type Machine } from '#core/station/machine.ts';
+import type { Blade, LoadedStation, Mat } from '#core/station/station.ts';
+import { samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';
+import { sampleProgram } from '#core/tests/sampleProgram.ts';
+import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
+import type { Trial } from '#core/threshold/trial.ts';
+
+/** Names that examples in docstrings may use beside what their own file exports. */
+
+/** A film of 80 µm on a liner of 140, and a card of 290 µm. */
+export const film: Stack = [
+  { role: 'face', caliperUm: 80, isMeasured: true },
+  { role: 'adhesive', caliperUm: 25, isMeasured: true },
+  { role: 'liner', caliperUm: 140, isMeasured: true },
+];
+export const card: Stack = [{ role: 'body', caliperUm: 290, isMeasured: true }];
+
+/** A ring of four points, 10 mm wide, with its corner at 0, 0; the same as a contour and as a polyline that ends where it began. */
+export const square: readonly PointMm[] = [
+  { x: 0, y: 0 },
+  { x: 10, y: 0 },
+  { x: 10, y: 10 },
+  { x: 0, y: 10 },
+];
+export const squareContour = ringToContour(square);
+export const loop: readonly PointMm[] = [...square, { x: 0, y: 0 }];
+/** A triangle that stands 20 mm to the right. */
+export const triangle: readonly PointMm[] = [
+  { x: 20, y: 0 },
+  { x: 30, y: 0 },
+  { x: 20, y: 10 },
+];
+
+/** A red square of 20 mm with a blue circle in it, on 40 by 40 mm; red is cut through, blue is kissed. */
+export const drawing = readSvg(
+  '<svg width="40mm" height="40mm" viewBox="0 0 40 40" fill="none"><rect stroke="#ff0000" x="10" y="10" width="20" height="20"/><circle stroke="#0000ff" cx="20" cy="20" r="5"/></svg>',
+);
+export const given = { roles: { '|#ff0000': 'through', '|#0000ff': 'kiss' }, lineRoles: {} } as const;
+
+export const values: SettingValues = {
+  force: 90,
+  exposureMm: 0.35,
+  speed: 100,
+  passes: 1,
+  offsetMm: 0.25,
+  overcutMm: 0.5,
+};
+export const gramScale = {
+  kind: 'gramForce',
+  min: 10,
+  max: 500,
+  step: 5,
+  gfAtZero: 0,
+  gfPerUnit: 1,
+} as const;
+export const levelScale = { kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 0, gfPerUnit: 7 } as const;
+export const turns = { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 } as const;
+export const sheet = { name: 'A4', widthMm: 210, heightMm: 297, marginMm: 6 } as const;
+export const layout = PLAIN_LAYOUT;
+export const marks = { scheme: 'fourCorners', lengthMm: 20, thicknessMm: 0.5, insetMm: 10 } as const;
+
+export const machine: Machine = {
+  ...PLAIN_EQUIPMENT,
+  ...samplePlanMachine,
+  id: 1,
+  name: 'Skua',
+  bedWidthMm: 300,
+  bedLengthMm: 600,
+  marginMm: 5,
+  forceScale: gramScale,
+  depthScale: turns,
+  numbersOwner: 'file',
+  language: { id: 'hpgl', options: { unitsPerMm: 40 } },
+  link: { kind: 'none' },
+  version: 1,
+  isArchived: false,
+};
+export const blade: Blade = {
+  id: 1,
+  number: 4,
+  kind: '45° fine',
+  angleDeg: 45,
+  offsetMm: 0.25,
+  travelMetres: 120,
+  lifeMetres: 400,
+  fittedTo: 1,
+  reachMm: null,
+  holder: '',
+  isHardMetal: true,
+  cleanedAt: null,
+  retiredAt: null,
+};
+export const mat: Mat = {
+  id: 1,
+  number: 2,
+  tack: 'standard',
+  uses: 10,
+  widthMm: 300,
+  heightMm: 300,
+  usesAtRestick: 0,
+  usesAtCleaning: 0,
+  firstUsedAt: null,
+  hasGrooves: false,
+  isForFineWork: false,
+  retiredAt: null,
+};
+export const material: Material = {
+  id: 1,
+  name: 'Herringglass',
+  maker: 'Oldstrand',
+  family: 'printableVinyl',
+  finish: 'gloss',
+  colourName: 'slate',
+  colourHex: '#444444',
+  darkness: 0.5,
+  cautions: [],
+  details: { ...NO_DETAILS, colours: [{ name: 'slate', hex: '#444444', darkness: 0.9, forcePercent: 10 }] },
+  conditions: [{ id: 4, kind: 'bare', stack: film }],
+  version: 1,
+  isArchived: false,
+};
+export const station: LoadedStation = {
+  machine,
+  blade,
+  mat,
+  loaded: { material, condition: { id: 4, kind: 'bare', stack: film }, lot: 'L1', colour: '' },
+};
+
+/** The film on the machine, cut three times: at 60 gf it hung, at 72 it was clean, at 95 the liner was gouged. */
+export const place = {
+  traits: { family: 'printableVinyl', stack: film, darkness: 0 },
+  materialId: 1,
+  machineId: 1,
+  condition: 'bare',
+  lot: '',
+  colour: '',
+} as const;
+export const conditions = { passes: 1, speedMmPerS: 100, bladeMetres: 0 };
+export const trials: readonly Trial[] = [
+  { ...conditions, forceGf: 60, grade: 2 },
+  { ...conditions, forceGf: 72, grade: 3 },
+  { ...conditions, forceGf: 95, grade: 5 },
+];
+export const model = sheetModel(11);
+export const question = { belief: sheetPrior(place, null), conditions };
+export const posterior = model.fit(question, trials);
+export const forces: readonly number[] = Array.from({ length: 41 }, (_, index) => 40 + 5 * index);
+
+export const plan = samplePlan(drawing.contours, given.roles, {
+  kiss: values,
+  through: { ...values, force: 180 },
+});
+/** Of one part with five kissed strokes. */
+export const program = sampleProgram(5);
