@@ -1,3 +1,4 @@
+import { expose } from 'comlink';
 import type { TestCut } from '#core/dialIn/testCut.ts';
 import {
   composeAnswer,
@@ -11,7 +12,6 @@ import type { BeliefReply } from '#web/schemas/setting.ts';
 
 /** What the browser's thread is asked: everything an answer follows from. */
 export interface AnswerOrder {
-  readonly id: number;
   readonly station: Station;
   readonly operation: DepthOperation;
   readonly known: KnownSetting | null;
@@ -20,17 +20,14 @@ export interface AnswerOrder {
   readonly belief: BeliefReply;
 }
 
-export interface AnswerResult {
-  readonly id: number;
-  readonly answer: Answer | null;
-}
+export type AnswerSheet = (order: AnswerOrder) => Answer | null;
 
-self.onmessage = ({ data }: MessageEvent<AnswerOrder>) => {
-  const { id, station, operation, known, cuts, context, belief } = data;
+const answerSheet: AnswerSheet = ({ station, operation, known, cuts, context, belief }) => {
   const prior = {
     mean: Float64Array.from(belief.mean),
     precision: Float64Array.from(belief.precision),
   };
-  const answer = composeAnswer(station, operation, known, cuts, { ...context, belief: prior });
-  self.postMessage({ id, answer } satisfies AnswerResult);
+  return composeAnswer(station, operation, known, cuts, { ...context, belief: prior });
 };
+
+expose(answerSheet);

@@ -171,10 +171,10 @@ export async function addGrades(
 ): Promise<DialIn> {
   return db.transaction(async (transaction) => {
     const dialIn = await lockDialIn(transaction, id);
+    const given = typeof grades === 'function' ? await grades(dialIn) : grades;
     if (load !== null && dialIn.card?.load !== load) {
       throw new AppError('conflict', `Card ${load} is not on the bench any more. Nothing was recorded.`);
     }
-    const given = typeof grades === 'function' ? await grades(dialIn) : grades;
     const cells = given.flatMap(({ cell }) => (cell === null ? [] : [cell]));
     const graded = load === null ? [] : await listGraded(transaction, id, load);
     requireUngraded(graded, cells);

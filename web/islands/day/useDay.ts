@@ -1,8 +1,10 @@
+import { wrap } from 'comlink';
+import type { PlannedDay } from '#core/prep/planDay.ts';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { layOutDay, type DayJob, type DayOrder, type DayStep } from '#core/prep/dayPlan.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { DayReply } from '#web/schemas/day.ts';
-import type { DayAnswer, DayQuestion } from '#web/workers/planDay.ts';
+import type { OrderDay } from '#web/workers/planDay.ts';
 
 /** Which step: of which job, and where in it. */
 export interface StepAt {
@@ -87,16 +89,15 @@ function useOrdering() {
   const thread = useRef<Worker | null>(null);
   const newest = useRef(0);
   useEffect(() => () => thread.current?.terminate(), []);
-  const ask = (order: DayOrder, onPlan: (plan: DayAnswer['plan']) => void) => {
+  const ask = async (order: DayOrder, onPlan: (plan: PlannedDay) => void) => {
     setBusy(true);
     newest.current += 1;
+    const mine = newest.current;
     thread.current ??= new Worker(new URL('../../workers/planDay.ts', import.meta.url), { type: 'module' });
-    thread.current.onmessage = ({ data }: MessageEvent<DayAnswer>) => {
-      if (data.id !== newest.current) return;
-      setBusy(false);
-      onPlan(data.plan);
-    };
-    thread.current.postMessage({ id: newest.current, order } satisfies DayQuestion);
+    const plan = await wrap<OrderDay>(thread.current)(order);
+    if (mine !== newest.current) return;
+    setBusy(false);
+    onPlan(plan);
   };
   return { isBusy, ask };
 }

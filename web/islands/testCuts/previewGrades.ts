@@ -15,7 +15,7 @@ export function previewGrades(
   operation: DepthOperation,
   { reply, bench }: DialInStart,
   { load, grades }: GivenGrades,
-): (Omit<AnswerOrder, 'id'> & { readonly cuts: BenchAnswer['cuts'] }) | null {
+): (AnswerOrder & { readonly cuts: BenchAnswer['cuts'] }) | null {
   const { machine, blade, loaded } = station;
   const { answer, belief } = bench;
   if (!loaded || !answer || !belief) return null;

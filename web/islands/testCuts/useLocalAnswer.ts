@@ -1,24 +1,21 @@
+import { wrap, type Remote } from 'comlink';
 import { useCallback, useEffect, useRef } from 'react';
 import type { Answer } from '#core/answer/composeAnswer.ts';
-import type { AnswerOrder, AnswerResult } from '#web/workers/answerSheet.ts';
+import type { AnswerOrder, AnswerSheet } from '#web/workers/answerSheet.ts';
 
 /** Answers a grade in the browser's own thread while the server still records it. The newest question wins. */
-export function useLocalAnswer(): (order: Omit<AnswerOrder, 'id'>) => Promise<Answer | null> {
-  const worker = useRef<Worker | null>(null);
-  const waiting = useRef<{ id: number; resolve: (answer: Answer | null) => void } | null>(null);
+export function useLocalAnswer(): (order: AnswerOrder) => Promise<Answer | null> {
+  const ask = useRef<Remote<AnswerSheet> | null>(null);
+  const newest = useRef(0);
   useEffect(() => {
     const thread = new Worker(new URL('../../workers/answerSheet.ts', import.meta.url), { type: 'module' });
-    thread.onmessage = ({ data }: MessageEvent<AnswerResult>) => {
-      if (waiting.current?.id === data.id) waiting.current.resolve(data.answer);
-    };
-    worker.current = thread;
+    ask.current = wrap<AnswerSheet>(thread);
     return () => thread.terminate();
   }, []);
-  return useCallback((order) => {
-    const id = (waiting.current?.id ?? 0) + 1;
-    return new Promise((resolve) => {
-      waiting.current = { id, resolve };
-      worker.current?.postMessage({ ...order, id } satisfies AnswerOrder);
-    });
+  return useCallback(async (order) => {
+    newest.current += 1;
+    const mine = newest.current;
+    const answer = (await ask.current?.(order)) ?? null;
+    return mine === newest.current ? answer : null;
   }, []);
 }
