@@ -5,22 +5,18 @@ import type { BenchAnswer, BookPage } from '#web/schemas/setting.ts';
 import type { PlanReply } from '#web/schemas/job.ts';
 import type { LogEntryReply } from '#web/schemas/run.ts';
 import { api } from '#e2e/support/app.ts';
+import { rollCutter } from '#e2e/support/rollCutter.ts';
 
 /** The whole path once more, as a script would walk it, on a machine with levels. */
 const machine = {
-  name: 'Script desk',
+  ...rollCutter('Script desk'),
   kind: 'matFed',
   bedWidthMm: 305,
   bedLengthMm: 610,
-  marginMm: 6,
   forceScale: { kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 4, gfPerUnit: 12 },
   speedScale: { unit: 'cm/s', min: 1, max: 40, step: 1, mmPerSPerUnit: 10 },
   depthScale: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
-  accelerationMmPerS2: 1200,
-  travelSpeedMmPerS: 250,
   numbersOwner: 'panel',
-  hpglUnitsPerMm: 40,
-  link: { kind: 'none' },
 };
 const material = {
   name: 'Script label',

@@ -3,6 +3,7 @@ import type { Material } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Station } from '#core/station/station.ts';
 import { api } from '#e2e/support/app.ts';
+import { rollCutter } from '#e2e/support/rollCutter.ts';
 import type { LookupHit } from '#web/schemas/lookup.ts';
 import type { AuditReply, BenchAnswer, BookPage, BulkReply, SettingSummary } from '#web/schemas/setting.ts';
 
@@ -13,19 +14,12 @@ interface Refused {
 
 const values = { force: 90, exposureMm: 0.3, speed: 200, passes: 1, offsetMm: 0.25, overcutMm: 0.4 };
 const desk = {
-  name: 'Script levels',
+  ...rollCutter('Script levels'),
   kind: 'flatbed',
-  bedWidthMm: 400,
-  bedLengthMm: 600,
-  marginMm: 5,
   forceScale: { kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 0, gfPerUnit: 10 },
   speedScale: { unit: 'cm/s', min: 1, max: 40, step: 1, mmPerSPerUnit: 10 },
   depthScale: { kind: 'automatic', stepMm: 0.1, maxMm: 1 },
-  accelerationMmPerS2: 1000,
-  travelSpeedMmPerS: 200,
   numbersOwner: 'panel',
-  hpglUnitsPerMm: 40,
-  link: { kind: 'none' },
   operations: ['kiss', 'through', 'perforated'],
 };
 const sheet = {

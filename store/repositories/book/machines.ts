@@ -1,6 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { Machine, PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { putAway } from '#store/repositories/log/putAway.ts';
 import { addAudit } from '#store/repositories/log/audit.ts';
 import { insertUnique } from '#store/repositories/workshop/insertUnique.ts';
 import { insertOrRefuse, requireVersion } from '#store/repositories/book/materials.ts';
@@ -96,12 +97,7 @@ export async function setMachineArchived(
 ): Promise<number> {
   return db.transaction(async (transaction) => {
     const { name } = await findMachine(transaction, id);
-    await transaction('machines')
-      .where({ id })
-      .update({ archived_at: isArchived ? now : null });
-    const what = `${name} ${isArchived ? 'put away' : 'taken back out'}`;
-    const action = isArchived ? 'archive' : 'restore';
-    return addAudit(transaction, { entity: 'machine', entityId: id, action, what, author }, now);
+    return putAway(transaction, { entity: 'machine', entityId: id, name }, isArchived, author, now);
   });
 }
 

@@ -4,6 +4,7 @@ import { caliperOf, requireStack } from '#core/stack/measureStack.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import { NO_DETAILS, type MaterialDetails } from '#core/stack/materialDetails.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { putAway } from '#store/repositories/log/putAway.ts';
 import { addAudit, addAudits } from '#store/repositories/log/audit.ts';
 import { insertUnique, isDuplicate } from '#store/repositories/workshop/insertUnique.ts';
 import { indexMaterial, indexNewMaterials } from '#store/repositories/book/lookup.ts';
@@ -217,12 +218,7 @@ export async function setMaterialArchived(
 ): Promise<number> {
   return db.transaction(async (transaction) => {
     const { name } = await findMaterial(transaction, id);
-    await transaction('materials')
-      .where({ id })
-      .update({ archived_at: isArchived ? now : null });
-    const what = `${name} ${isArchived ? 'put away' : 'taken back out'}`;
-    const action = isArchived ? 'archive' : 'restore';
-    return addAudit(transaction, { entity: 'material', entityId: id, action, what, author }, now);
+    return putAway(transaction, { entity: 'material', entityId: id, name }, isArchived, author, now);
   });
 }
 

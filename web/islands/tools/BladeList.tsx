@@ -3,7 +3,7 @@ import { BladeQuill } from '#web/islands/stationRail/BladeQuill.tsx';
 import { CareList, type CareLine } from '#web/islands/tools/CareList.tsx';
 import { readFields, useTools } from '#web/islands/tools/useTools.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
-import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { nextNumber, ToolShelf } from '#web/islands/tools/ToolShelf.tsx';
 
 interface Props {
   readonly blades: readonly Blade[];
@@ -14,35 +14,15 @@ interface Props {
 /** Every blade by its number: where it is, how worn, what was done to it; and a new one. */
 export function BladeList({ blades, machines, care }: Props) {
   const tools = useTools();
-  const used = blades.filter((blade) => blade.retiredAt === null);
-  const retired = blades.filter((blade) => blade.retiredAt !== null);
   return (
-    <section className="sheet p-4 sm:px-6 sm:py-5" aria-label="Blades">
-      <h2 className="text-lg">Blades</h2>
-      <ul className="divide-y divide-hairline">
-        {used.map((blade) => (
-          <BladeRow key={blade.id} blade={blade} machines={machines} care={care} tools={tools} />
-        ))}
-      </ul>
-      <Refusal error={tools.error} />
-      <NewBlade tools={tools} next={Math.max(0, ...blades.map(({ number }) => number)) + 1} />
-      {retired.length > 0 ? (
-        <details className="mt-3">
-          <summary className="min-h-11 flex items-center cursor-pointer text-muted">
-            {retired.length} retired
-          </summary>
-          <ul className="divide-y divide-hairline">
-            {retired.map((blade) => (
-              <BladeRow key={blade.id} blade={blade} machines={machines} care={care} tools={tools} />
-            ))}
-          </ul>
-        </details>
-      ) : null}
-      <p className="note mt-3">
-        Power off before touching the holder. Clean the tip with a soft cloth, never with a finger. Bin spent
-        blades in a sharps container.
-      </p>
-    </section>
+    <ToolShelf
+      title="Blades"
+      all={blades}
+      row={(blade) => <BladeRow blade={blade} machines={machines} care={care} tools={tools} />}
+      error={tools.error}
+      form={<NewBlade tools={tools} next={nextNumber(blades)} />}
+      note="Power off before touching the holder. Clean the tip with a soft cloth, never with a finger. Bin spent blades in a sharps container."
+    />
   );
 }
 

@@ -5,7 +5,7 @@ import { TACK_CLASSES } from '#core/wear/tackIndex.ts';
 import { CareList, type CareLine } from '#web/islands/tools/CareList.tsx';
 import { Field } from '#web/islands/tools/BladeList.tsx';
 import { readFields, useTools } from '#web/islands/tools/useTools.ts';
-import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { nextNumber, ToolShelf } from '#web/islands/tools/ToolShelf.tsx';
 
 /** A mat with how well it still holds, worked out where the time is known. */
 export interface MatView extends Mat {
@@ -23,35 +23,15 @@ interface Props {
 /** Every mat by its number: how well it holds and what for, what was done to it; and a new one. */
 export function MatList({ mats, care }: Props) {
   const tools = useTools();
-  const used = mats.filter((mat) => mat.retiredAt === null);
-  const retired = mats.filter((mat) => mat.retiredAt !== null);
   return (
-    <section className="sheet p-4 sm:px-6 sm:py-5" aria-label="Mats">
-      <h2 className="text-lg">Mats</h2>
-      <ul className="divide-y divide-hairline">
-        {used.map((mat) => (
-          <MatRow key={mat.id} mat={mat} care={care} tools={tools} />
-        ))}
-      </ul>
-      <Refusal error={tools.error} />
-      <NewMat tools={tools} next={Math.max(0, ...mats.map(({ number }) => number)) + 1} />
-      {retired.length > 0 ? (
-        <details className="mt-3">
-          <summary className="min-h-11 flex items-center cursor-pointer text-muted">
-            {retired.length} retired
-          </summary>
-          <ul className="divide-y divide-hairline">
-            {retired.map((mat) => (
-              <MatRow key={mat.id} mat={mat} care={care} tools={tools} />
-            ))}
-          </ul>
-        </details>
-      ) : null}
-      <p className="note mt-3">
-        The tack index falls with loads, age and lint: 100 is a fresh strong mat. From 20 to 30 loads on, roll
-        every sheet down.
-      </p>
-    </section>
+    <ToolShelf
+      title="Mats"
+      all={mats}
+      row={(mat) => <MatRow mat={mat} care={care} tools={tools} />}
+      error={tools.error}
+      form={<NewMat tools={tools} next={nextNumber(mats)} />}
+      note="The tack index falls with loads, age and lint: 100 is a fresh strong mat. From 20 to 30 loads on, roll every sheet down."
+    />
   );
 }
 
