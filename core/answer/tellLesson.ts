@@ -11,7 +11,7 @@ const SAME_CHANCE = 0.02;
  * @param taught the answer with the runs
  * @param untaught the answer to the same question from the test cuts alone
  * @param runs how many passes of graded or noted runs were counted, above 0
- * @example '2 passes in runs: the best force goes from 60 to 66 gf; sure is now 62 to 70 gf, before 55 to 68 gf.'
+ * @example tellLesson(answer, answer, 1, gramScale).startsWith('One pass in a run') // true
  */
 export function tellLesson(taught: Answer, untaught: Answer, runs: number, scale: ForceScale): string {
   const amount = (figures: string) => (forceUnit(scale) === 'gf' ? `${figures} gf` : `level ${figures}`);

@@ -14,7 +14,11 @@ const LOST_SHARE = 0.6;
 /** A direction that turns back by more than this is a spike, radians. */
 const SPIKE_RAD = (150 * Math.PI) / 180;
 
-/** Parts of closed outlines that are narrower than the material bears, and turns the blade cannot make. */
+/**
+ * Parts of closed outlines that are narrower than the material bears, and turns the blade cannot make.
+ *
+ * @example checkFineness([], facts) // []
+ */
 export function checkFineness(
   lines: readonly CutLine[],
   facts: CheckFacts,

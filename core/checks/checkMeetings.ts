@@ -19,7 +19,11 @@ const SHARED_MM = 1;
 /** A bar of a stencil that holds an island, mm. Common practice, no source. */
 const BRIDGE_MM = 2;
 
-/** What lines do to each other: cross, come too close, or leave islands in a stencil. */
+/**
+ * What lines do to each other: cross, come too close, or leave islands in a stencil.
+ *
+ * @example checkMeetings([], facts) // []
+ */
 export function checkMeetings(lines: readonly CutLine[], facts: CheckFacts): readonly Trouble[] {
   const boxes = lines.map(({ points }) => boundPoints(points));
   return [

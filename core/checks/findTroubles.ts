@@ -19,6 +19,7 @@ const TINY_MM2 = 12;
  *
  * @param onProgress told the share done
  * @returns the grave first
+ * @example findTroubles(drawing, given, facts) // []
  */
 export function findTroubles(
   drawing: Drawing,

@@ -33,6 +33,7 @@ export type CutAdvice =
  * @param trials of this sheet under these conditions, oldest first
  * @param surpriseGf force of the last cut where its grade was a surprise, see findSurprise; else `null`
  * @throws AppError `badInput` when the sheet has no such operation
+ * @example adviseNextCut(posterior, 'kiss', forces, { forceGf: 75, under: 0.1, right: 0.8, over: 0.1 }, trials).kind // 'keep'
  */
 export function adviseNextCut(
   posterior: ThresholdPosterior,

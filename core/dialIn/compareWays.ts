@@ -34,6 +34,7 @@ const HEAVY_LN = Math.log(250);
  *
  * @param forcesGf every force the machine can be set to, in gf, ascending
  * @returns the asked way first, then the others in the order given
+ * @example compareWays(model, question, trials, 'kiss', forces, []).length // 1
  */
 export function compareWays(
   model: ThresholdModel,

@@ -17,7 +17,7 @@ export interface GradeZones {
  * A ladder is graded fastest by its two boundaries. Each zone says a range of grades and no more: what was not looked
  * at is not made up.
  *
- * @example gradeZones('kiss', true).between // [3, 5]: it lifts, and the liner is whole
+ * @example gradeZones('kiss', true).between // [3, 5]
  */
 export function gradeZones(operation: DepthOperation, isLayered: boolean): GradeZones {
   if (operation === 'kiss') {

@@ -62,7 +62,11 @@ export function listTrials(
   return [...noted, ...own];
 }
 
-/** A graded run as a trial; one that was only noted as a weak trial: its force gave one of the wanted grades. */
+/**
+ * A graded run as a trial; one that was only noted as a weak trial: its force gave one of the wanted grades.
+ *
+ * @example readRun({ operation: 'kiss', force: 90, passes: 1, speedMmPerS: 100, bladeMetres: 0, verdict: 'failed', lot: '', colour: '' }, machine, true) // []
+ */
 export function readRun(
   run: RunEvidence,
   { forceScale }: Station['machine'],

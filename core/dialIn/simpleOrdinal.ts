@@ -39,6 +39,7 @@ const MISJUDGED = 0.05;
  * Learns a sheet's middle from judged pieces, exactly, on a grid.
  *
  * @throws AppError `badInput` for a step that is not 0 to 4
+ * @example fitSimple(quantity, []).grid.length // 241
  */
 export function fitSimple(quantity: SimpleQuantity, trials: readonly SimpleTrial[]): SimplePosterior {
   const { mean, sd } = quantity.prior;
@@ -61,7 +62,11 @@ export function fitSimple(quantity: SimpleQuantity, trials: readonly SimpleTrial
   return { grid, weights: weights.map((weight) => weight / sum) };
 }
 
-/** P(each of the five steps) of a piece with this index, misjudging included. */
+/**
+ * P(each of the five steps) of a piece with this index, misjudging included.
+ *
+ * @example predictSimple(quantity, fitSimple(quantity, []), 0).length // 5
+ */
 export function predictSimple(
   quantity: SimpleQuantity,
   { grid, weights }: SimplePosterior,

@@ -30,7 +30,11 @@ export interface TestCard {
 const GAP_MM = 4;
 const LABEL_MM = 3;
 
-/** What a card needs of room, mm. */
+/**
+ * What a card needs of room, mm.
+ *
+ * @example measureCard(piece, 6, 3).widthMm > measureCard(piece, 2).widthMm // true
+ */
 export function measureCard(piece: TestPiece, cellCount: number, columns = cellCount) {
   const across = Math.min(columns, cellCount);
   const rows = Math.ceil(cellCount / across);
@@ -47,6 +51,7 @@ export function measureCard(piece: TestPiece, cellCount: number, columns = cellC
  * @param corner where its upper left corner lies on the sheet, mm
  * @param columns cells in a row
  * @param labelOf the figure under a cell; its force when left out
+ * @example composeCard(piece, [{ force: 90, speed: 100, passes: 1 }], { x: 0, y: 0 }).cells.length // 1
  */
 export function composeCard(
   piece: TestPiece,

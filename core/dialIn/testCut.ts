@@ -37,7 +37,7 @@ export interface TestCut {
  * What the threshold model takes from a test cut.
  *
  * @param factor what the sheet of today wants over the sheet of the cut, because of colour and lot
- * @example trialOf(cutAt100GfOnWhite, scale, 1.06).forceGf // 106
+ * @example trialOf(testCut, gramScale, 1.1).forceGf // 110
  */
 export function trialOf(cut: TestCut, scale: ForceScale, factor: number): Trial {
   const { force, forceGf, grade, passes, speedMmPerS, bladeMetres } = cut;

@@ -23,7 +23,7 @@ export interface ExposureChoice {
  * snapped to the holder's steps, upwards, because too little never gets through.
  *
  * @throws AppError `badInput` when the stack cannot be
- * @example chooseExposure(151 µm to the liner, 'kiss', holder) // { exposureMm: 0.3125, ... }
+ * @example chooseExposure(film, 'kiss', turns).exposureMm // 0.3125
  */
 export function chooseExposure(stack: Stack, operation: DepthOperation, scale: DepthScale): ExposureChoice {
   const { toLinerUm, totalUm, isLayered } = measureStack(stack);

@@ -29,7 +29,7 @@ const LONG_SCALE = 60;
  * The number an action changes, or `null` when it changes none, or there is no room on the scale.
  *
  * @param target the force in the middle of the window where it is known; a step never goes beyond it
- * @example proposeNumber('moreForce', values(62), scales, 66)?.words // '62 to 66 gf'
+ * @example proposeNumber('moreForce', { ...values, force: 62 }, machine, 66)?.words // '62 to 65 gf'
  */
 export function proposeNumber(
   action: Action,

@@ -13,7 +13,7 @@ export interface BoxMm {
 /**
  * The exact bounding box: curve extremes are found as roots of the derivative, not by sampling.
  *
- * @example boundContour(circle of radius 5 around 0, 0) // { minX: -5, minY: -5, maxX: 5, maxY: 5 }
+ * @example boundContour(drawing.contours[1].contour) // { minX: 15, minY: 15, maxX: 25, maxY: 25 }
  */
 export function boundContour(contour: Contour): BoxMm {
   return boundPoints(segmentsOf(contour).flatMap(extremesOf));

@@ -23,7 +23,7 @@ export interface FittedSimilarity {
  * @param from at least two points that do not all lie in one place
  * @param to as many, matched by position
  * @throws AppError `badInput` for too few points, unequal counts, or points in one place
- * @example fitSimilarity(corners, corners.map(({ x, y }) => ({ x: x + 1, y }))).shift // { x: 1, y: 0 }
+ * @example fitSimilarity(square, square.map(({ x, y }) => ({ x: x + 1, y }))).shift // { x: 1, y: 0 }
  */
 export function fitSimilarity(from: readonly PointMm[], to: readonly PointMm[]): FittedSimilarity {
   if (from.length < 2 || from.length !== to.length) {

@@ -11,7 +11,11 @@ const GAUSS: readonly (readonly [number, number])[] = [
 ];
 const DEEPEST = 16;
 
-/** Arc length in mm, to 1e-6 mm. @example measureContour(unit square) // 4 */
+/**
+ * Arc length in mm, to 1e-6 mm.
+ *
+ * @example measureContour(squareContour) // 40
+ */
 export function measureContour(contour: Contour): number {
   return segmentsOf(contour).reduce((sum, segment) => sum + measureSegment(segment), 0);
 }

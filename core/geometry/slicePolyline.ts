@@ -6,7 +6,7 @@ import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
  *
  * @param from share of the length, 0 to 1
  * @param to share of the length, not below `from`
- * @example slicePolyline([0, 10 mm apart], 0.2, 0.5) // from 2 mm to 5 mm
+ * @example slicePolyline(loop, 0, 0.25).at(-1) // { x: 10, y: 0 }
  */
 export function slicePolyline(points: readonly PointMm[], from: number, to: number): readonly PointMm[] {
   const total = measurePolyline(points);

@@ -11,6 +11,7 @@ const GAP_MM = 4;
  * of its pass: cut and looked at before the sheet is.
  *
  * @returns as many as the corner takes; none for a plan that only creases
+ * @example composeTestPass(plan.passes, { minX: 0, minY: 0, maxX: 20, maxY: 20 }).length // 1
  */
 export function composeTestPass(passes: readonly Pass[], corner: BoxMm): readonly CutPass[] {
   const piece = makeTestPiece('square');

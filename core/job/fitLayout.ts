@@ -12,6 +12,7 @@ type Design = Pick<JobDesign, 'roles' | 'lineRoles' | 'edits' | 'layout'>;
  * its middle is.
  *
  * @param drawing as it was read, without mends
+ * @example fitLayout(drawing, job, job).placements.length // 1
  */
 export function fitLayout(drawing: Drawing, before: Design, after: Design): Layout {
   const { layout } = after;

@@ -37,6 +37,7 @@ const TEST_CORNER = { widthMm: 46, heightMm: 22 };
  *
  * @param read gives the drawing of a source; pass one that remembers
  * @throws AppError as readDrawing and placePieces do
+ * @example layOutJob(job, machine).drawing.contours.length // 1
  */
 export function layOutJob(
   job: JobDesign,

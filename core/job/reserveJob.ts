@@ -9,6 +9,7 @@ import { listMarks } from '#core/sheet/marks/marks.ts';
  * around them. What is left is where a test card goes.
  *
  * @throws AppError as layOutJob does
+ * @example reserveJob(job, machine).widthMm // 210
  */
 export function reserveJob(
   job: JobDesign,

@@ -46,6 +46,7 @@ export function placeCard(machine: Pick<Machine, 'marks' | 'marginMm'>): {
  *
  * @param canKiss false on a single layer, where the short lines are cut through
  * @throws AppError `badInput` when the machine has no marks, or they leave no room
+ * @example startCardJob({ name: 'Skua', marks, marginMm: 5 }, true).name // 'Print-to-cut card, Skua'
  */
 export function startCardJob(
   machine: Pick<Machine, 'name' | 'marks' | 'marginMm'>,

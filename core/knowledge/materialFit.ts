@@ -34,7 +34,11 @@ export interface MaterialEvidence {
   readonly sheets: readonly MappedSheet[];
 }
 
-/** Works out the map of a material's sheets. @param sheets all of one material, with or without trials */
+/**
+ * Works out the map of a material's sheets. @param sheets all of one material, with or without trials
+ *
+ * @example mapMaterial([{ ...place, trials }], listed, COMMON_PRIORS).touched.length > 10 // true
+ */
 export function mapMaterial(
   sheets: readonly EvidenceSheet[],
   sharedEffects: SharedEffects,
@@ -86,7 +90,11 @@ function placeIn(sharedEffects: SharedEffects, effect: string): number {
   return place;
 }
 
-/** The local vector of a material: the touched effects, then its own. */
+/**
+ * The local vector of a material: the touched effects, then its own.
+ *
+ * @example localOf([1], Float64Array.of(5, 6), Float64Array.of(7)) // [6, 7]
+ */
 export function localOf(
   touched: readonly number[],
   sharedEffects: Float64Array,

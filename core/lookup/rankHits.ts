@@ -48,6 +48,7 @@ export interface Hit {
  *
  * @param typed words as {@link splitTerms} gives them
  * @param postings of all terms that may match any of them
+ * @example rankHits(['matt'], [{ materialId: 3, term: 'matt', field: 'name' }], 5)[0].materialId // 3
  */
 export function rankHits(
   typed: readonly string[],

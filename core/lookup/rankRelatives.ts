@@ -45,6 +45,7 @@ const FARTHEST = 2.5;
  * by the difference of face, ink, laminate and pigment as the threshold model believes them.
  *
  * @param candidates settings of the same operation; the sheet's own on this machine and blade is left out
+ * @example rankRelatives({ materialId: 1, conditionId: 4, maker: '', family: 'printableVinyl', stack: film, darkness: 0 }, { machineId: 1, bladeKind: '' }, [], 4) // []
  */
 export function rankRelatives<Setting extends RelativeSetting>(
   sheet: RelativeSheet,

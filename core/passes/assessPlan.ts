@@ -110,11 +110,11 @@ function outlookTabs({ plan, station, sheet, tabTrials }: AssessOrder): TabOutlo
 /** Tabs and area of every perforated piece. */
 function listPieces({ strokes }: Pass): readonly { readonly tabs: number; readonly areaMm2: number }[] {
   const pieces = new Map<number, { tabs: number; points: PointMm[] }>();
-  for (const { contourId, repeat, points, isTab, native } of strokes) {
+  for (const { contourId, repeat, points, isTab, ownTabs } of strokes) {
     if (repeat > 0) continue;
     const piece = pieces.get(contourId) ?? { tabs: 0, points: [] };
     if (isTab) piece.tabs++;
-    piece.tabs += native?.stretches.filter((stretch) => stretch.isTab).length ?? 0;
+    piece.tabs += ownTabs?.stretches?.filter((stretch) => stretch.isTab).length ?? 0;
     piece.points.push(...points);
     pieces.set(contourId, piece);
   }

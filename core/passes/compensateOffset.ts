@@ -14,7 +14,7 @@ const STEP_RAD = (15 * Math.PI) / 180;
  * @param offsetMm from the axis to the tip, 0 or more
  * @returns the same points for an offset of 0; the axis is never further than the offset from the tip's way
  * Source: pursuit of a trailed point (tractrix) in its limit for straight lines, any book on curves.
- * @example compensateOffset([0, 10 mm apart], 0.25).at(-1) // 10.25 mm along
+ * @example compensateOffset([{ x: 0, y: 0 }, { x: 10, y: 0 }], 0.25).at(-1) // { x: 10.25, y: 0 }
  */
 export function compensateOffset(points: readonly PointMm[], offsetMm: number): readonly PointMm[] {
   if (offsetMm <= 0 || points.length < 2) return points;

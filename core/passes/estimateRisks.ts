@@ -47,6 +47,8 @@ export interface RiskOrder {
 /**
  * The chance of each trouble on one sheet with its causes. Causes add as if each struck by itself: the sheet is spared
  * when none does. Every figure here is common practice, no source, until runs teach better.
+ *
+ * @example estimateRisks({ isRollFed: false, isFibrous: false, throughOutlines: 0, holdIndex: null, matUses: null, isSlick: false, whiteEdge: 0, wornShare: null, speedShare: 0.2, isFinestTooFine: false, breaksOrder: false }).length // 5
  */
 export function estimateRisks(order: RiskOrder): readonly Risk[] {
   const hold = order.holdIndex;

@@ -16,7 +16,7 @@ const CORNER_JUMP_MM_PER_S = 10;
  *
  * @returns 0 for fewer than two points
  * Source: constant-acceleration kinematics, any mechanics textbook.
- * @example estimateTime([0 mm, 100 mm apart], { speedMmPerS: 100, accelerationMmPerS2: 1000 }) // 1.1
+ * @example estimateTime([{ x: 0, y: 0 }, { x: 100, y: 0 }], { speedMmPerS: 100, accelerationMmPerS2: 1000 }) // 1.1
  */
 export function estimateTime(points: readonly PointMm[], motion: Motion): number {
   if (points.length < 2) return 0;

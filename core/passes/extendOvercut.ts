@@ -5,7 +5,7 @@ import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
  *
  * @param ring ends on its first point
  * @param overcutMm how far past the start, 0 or more; never more than once around
- * @example extendOvercut(square of side 10 from a corner, 2).at(-1) // 2 mm along the first side
+ * @example extendOvercut(loop, 2).at(-1) // { x: 2, y: 0 }
  */
 export function extendOvercut(ring: readonly PointMm[], overcutMm: number): readonly PointMm[] {
   const extended = [...ring];

@@ -64,7 +64,7 @@ describe('a perforated pass', () => {
       choices: { ...PLAIN_CHOICES, perforatesNatively: true },
     }).passes[1]!;
     expect(native.strokes).toHaveLength(1);
-    const { stretches, cutLengthMm, tabLengthMm } = native.strokes[0]!.native!;
+    const { stretches = [], cutLengthMm, tabLengthMm } = native.strokes[0]!.ownTabs!;
     const tabs = stretches.filter(({ isTab }) => isTab);
     expect(tabs).toHaveLength(native.perforation!.tabs);
     // A whole number of periods on the 200 mm around.

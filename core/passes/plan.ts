@@ -24,11 +24,11 @@ export interface PlanMachine {
 }
 
 /** Tabs that the machine makes by itself along a whole outline: half a cut, tab, cut, tab, … half a cut. */
-export interface NativeTabs {
+export interface OwnTabs {
   readonly cutLengthMm: number;
   readonly tabLengthMm: number;
-  /** The same outline by stretches, for pictures. */
-  readonly stretches: readonly { readonly points: readonly PointMm[]; readonly isTab: boolean }[];
+  /** The same outline by stretches, for pictures; a run keeps them not. */
+  readonly stretches?: readonly { readonly points: readonly PointMm[]; readonly isTab: boolean }[];
 }
 
 /** One stroke with the tool down: a contour, a repeat of it, or a stretch of a perforated one. */
@@ -38,7 +38,8 @@ export interface Stroke {
   readonly points: readonly PointMm[];
   /** Along a tab: cut with the tab force. It follows the stroke before without a lift. */
   readonly isTab: boolean;
-  readonly native?: NativeTabs;
+  /** The machine lifts the tool over tabs of its own along it. */
+  readonly ownTabs?: OwnTabs | undefined;
 }
 
 /** What became of the outlines of a perforated pass. */

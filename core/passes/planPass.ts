@@ -8,14 +8,7 @@ import { extendOvercut } from '#core/passes/extendOvercut.ts';
 import type { Toolpath } from '#core/passes/findInner.ts';
 import type { SeatChoice } from '#core/passes/findSeat.ts';
 import { orderToolpaths } from '#core/passes/orderToolpaths.ts';
-import type {
-  NativeTabs,
-  Pass,
-  PassChoices,
-  PassPerforation,
-  PlanMachine,
-  Stroke,
-} from '#core/passes/plan.ts';
+import type { OwnTabs, Pass, PassChoices, PassPerforation, PlanMachine, Stroke } from '#core/passes/plan.ts';
 import { cutTabs } from '#core/perforation/cutTabs.ts';
 import { evenTabs } from '#core/perforation/evenTabs.ts';
 import { placeTabs } from '#core/perforation/placeTabs.ts';
@@ -153,8 +146,9 @@ function perforate(
     if (choices.perforatesNatively && machine.perforation === 'native') {
       const { tabs: even, startMm } = evenTabs(placed);
       tabs += even.length;
-      const native = nativeOf(cutTabs(points, even, startMm, 0), even, placed.lengthMm);
-      const outline = native.stretches.flatMap((stretch, index) =>
+      const stretches = cutTabs(points, even, startMm, 0);
+      const ownTabs = ownTabsOf(stretches, even, placed.lengthMm);
+      const outline = stretches.flatMap((stretch, index) =>
         index === 0 ? stretch.points : stretch.points.slice(1),
       );
       return Array.from({ length: values.passes }, (_, repeat) => ({
@@ -162,7 +156,7 @@ function perforate(
         repeat,
         points: outline,
         isTab: false,
-        native,
+        ownTabs,
       }));
     }
     tabs += placed.tabs.length;
@@ -177,11 +171,11 @@ function perforate(
   return { strokes, perforation: { tabs, moved, kissOnly } };
 }
 
-function nativeOf(
-  stretches: NativeTabs['stretches'],
+function ownTabsOf(
+  stretches: NonNullable<OwnTabs['stretches']>,
   tabs: readonly { readonly fromMm: number; readonly toMm: number }[],
   lengthMm: number,
-): NativeTabs {
+): OwnTabs {
   const tabLengthMm = tabs[0] ? tabs[0].toMm - tabs[0].fromMm : 0;
   return { tabLengthMm, cutLengthMm: lengthMm / Math.max(1, tabs.length) - tabLengthMm, stretches };
 }

@@ -19,7 +19,7 @@ const STEP_MM = 0.25;
  * @param ring ends on its first point
  * @param sharpRad 40 degrees unless said otherwise
  * @returns one entry a corner, at its sharpest place, by distance along the ring
- * @example findCorners(square of side 10).map(({ atMm }) => atMm) // [0, 10, 20, 30]
+ * @example findCorners(loop).map(({ atMm }) => atMm) // [0, 10, 20, 30]
  */
 export function findCorners(
   ring: readonly PointMm[],

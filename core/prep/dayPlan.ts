@@ -53,6 +53,7 @@ export interface DayOrder {
  * allow. Steps that are done stand where they were.
  *
  * @param sequence job indexes, each as often as the job has open steps: the n-th time means its n-th open step
+ * @example layOutDay({ jobs: [], changeMinutes: 5, now: 480, setUps: {} }, []).endsAt // 0
  */
 export function layOutDay(order: DayOrder, sequence: readonly number[]): DayPlan {
   const { jobs, changeMinutes, now, setUps } = order;

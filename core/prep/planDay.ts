@@ -25,6 +25,7 @@ export interface PlannedDay extends DayPlan {
  * Source: the permutation with repetition of Bierwirth 1995 for job shops, with insertion and swap moves; checked
  * against FT06 of Fisher and Thompson 1963 and against every order of small days.
  * @param rounds how long it may try; the answer is the best found
+ * @example planDay({ jobs: [], changeMinutes: 5, now: 480, setUps: {} }, () => 0.5).sequence // []
  */
 export function planDay(order: DayOrder, random: Random, rounds = ROUNDS): PlannedDay {
   const open = order.jobs.flatMap((job, index) =>

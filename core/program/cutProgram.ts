@@ -1,16 +1,11 @@
 import { IDENTITY, mapPoint, type Affine } from '#core/geometry/affine.ts';
 import type { PointMm } from '#core/geometry/point.ts';
+import type { Stroke } from '#core/passes/plan.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Carried, LanguageChoice } from '#core/station/machine.ts';
 
-/** One stroke with the tool down, on the sheet in mm, y downwards. */
-export interface CutStroke {
-  readonly points: readonly PointMm[];
-  /** Along a tab: cut with the tab force. It follows the stroke before without a lift. */
-  readonly isTab: boolean;
-  /** The machine lifts the tool over tabs of its own along it. */
-  readonly native?: { readonly cutLengthMm: number; readonly tabLengthMm: number } | undefined;
-}
+/** What is said to a machine of a stroke, on the sheet in mm, y downwards. */
+export type CutStroke = Pick<Stroke, 'points' | 'isTab' | 'ownTabs'>;
 
 /** Strokes that are cut with the same numbers, on the machine's own scales. */
 export interface CutPass {

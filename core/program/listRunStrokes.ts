@@ -9,10 +9,10 @@ import type { Plan } from '#core/passes/plan.ts';
 export function listRunStrokes({ passes }: Pick<Plan, 'passes'>): readonly RunStroke[] {
   const round = (value: number) => Math.round(value * 100) / 100;
   return passes.flatMap(({ role, strokes }) =>
-    strokes.map(({ contourId, repeat, isTab, points, native }) => ({
+    strokes.map(({ contourId, repeat, isTab, points, ownTabs }) => ({
       operation: role,
       isTab,
-      ...(native ? { ownTabs: { cutLengthMm: native.cutLengthMm, tabLengthMm: native.tabLengthMm } } : {}),
+      ...(ownTabs ? { ownTabs: { cutLengthMm: ownTabs.cutLengthMm, tabLengthMm: ownTabs.tabLengthMm } } : {}),
       contourId,
       repeat,
       points: points.map(({ x, y }) => ({ x: round(x), y: round(y) })),

@@ -49,7 +49,11 @@ export interface ProgramFacts {
   };
 }
 
-/** A program of parts whose strokes follow one another in the run. */
+/**
+ * A program of parts whose strokes follow one another in the run.
+ *
+ * @example makeProgram([], program).parts // []
+ */
 export function makeProgram(parts: readonly Part[], facts: ProgramFacts): RunProgram {
   let from = 0;
   return {
@@ -75,7 +79,11 @@ export function spanOfPart({ passes }: ProgramPart): { readonly from: number; re
   return { from: passes[0]?.from ?? 0, to: passes.at(-1)?.to ?? 0 };
 }
 
-/** A program with one pass cut once more at its end, and the strokes that it adds to the run. */
+/**
+ * A program with one pass cut once more at its end, and the strokes that it adds to the run.
+ *
+ * @example addRepeat(program, [], 'through') // null
+ */
 export function addRepeat(
   program: RunProgram,
   strokes: readonly RunStroke[],

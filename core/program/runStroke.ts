@@ -1,14 +1,7 @@
 import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
-import type { PointMm } from '#core/geometry/point.ts';
+import type { Stroke } from '#core/passes/plan.ts';
 
-/** One stroke of a run as it was sent: its points on the sheet in mm. */
-export interface RunStroke {
+/** One stroke of a run as it was sent: its points on the sheet in mm, to 0.01 mm. */
+export interface RunStroke extends Stroke {
   readonly operation: CutRole;
-  /** Along a tab, where the kiss force is wanted. */
-  readonly isTab: boolean;
-  /** The machine lifts the tool over tabs of its own along it. */
-  readonly ownTabs?: { readonly cutLengthMm: number; readonly tabLengthMm: number } | undefined;
-  readonly contourId: number;
-  readonly repeat: number;
-  readonly points: readonly PointMm[];
 }

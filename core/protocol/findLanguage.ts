@@ -49,7 +49,7 @@ export function abilitiesOf({ language }: Pick<Machine, 'language'>): Abilities 
 /**
  * Which numbers go to a machine with the lines: those its language has words for, unless its panel owns them.
  *
- * @example carriedOf(panelMachine) // { force: false, speed: false }
+ * @example carriedOf({ ...machine, numbersOwner: 'panel' }) // { force: false, speed: false }
  */
 export function carriedOf(machine: Pick<Machine, 'language' | 'numbersOwner'>): Carried {
   const { force, speed } = abilitiesOf(machine);

@@ -25,6 +25,7 @@ export function fileOptionsOf(
  *
  * @param sheetHeightMm turns drawing coordinates (y downwards) into the machine's
  * @returns blocks in the order they go out
+ * @example writeBlocks([], 100, fileOptionsOf(machine)).length > 0 // true
  */
 export function writeBlocks(
   passes: readonly CutPass[],

@@ -8,6 +8,7 @@ import type { RunStroke } from '#core/program/runStroke.ts';
  * A part from a stroke on in the machine's language: what was acknowledged before is not in it.
  *
  * @param from a stroke of the part, by its number in the run
+ * @example writePart([], { ...program.parts[0], passes: [] }, 0, program).length > 0 // true
  */
 export function writePart(
   strokes: readonly RunStroke[],
@@ -20,11 +21,7 @@ export function writePart(
     .map((pass): CutPass => ({
       values: pass.values,
       seat: pass.seat,
-      strokes: strokes.slice(Math.max(pass.from, from), pass.to).map((stroke) => ({
-        isTab: stroke.isTab,
-        points: stroke.points,
-        native: stroke.ownTabs,
-      })),
+      strokes: strokes.slice(Math.max(pass.from, from), pass.to),
     }));
   return writeBlocks(left, sheetHeightMm, file);
 }

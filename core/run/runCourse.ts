@@ -95,7 +95,11 @@ export type RunCommand =
   /** The run is over: blade and mat wear by what was acknowledged. */
   | { readonly kind: 'wear' };
 
-/** The first stroke of a part that nobody acknowledged, or `null`. */
+/**
+ * The first stroke of a part that nobody acknowledged, or `null`.
+ *
+ * @example firstOpen({ parts: [], partIndex: 0, reached: 0 }) // null
+ */
 export function firstOpen({ parts, partIndex, reached }: Pick<RunCourse, 'parts' | 'partIndex' | 'reached'>) {
   const part = parts[partIndex];
   return part ? firstMissing(reached, part.from, part.to) : null;

@@ -25,7 +25,11 @@ export function correctionsOf(material: Material, colour: string, lot: string): 
   return all.filter(({ forcePercent }) => forcePercent !== 0);
 }
 
-/** The factor that corrections put on a force. @example forceFactor([{ forcePercent: 6 }, ...]) // 1.06 */
+/**
+ * The factor that corrections put on a force.
+ *
+ * @example forceFactor([{ forcePercent: 6 }]) // 1.06
+ */
 export function forceFactor(corrections: readonly Pick<Correction, 'forcePercent'>[]): number {
   return corrections.reduce((factor, { forcePercent }) => factor * (1 + forcePercent / 100), 1);
 }

@@ -23,7 +23,7 @@ export function perforationOf({
  * A perforation from the cuts it is made of: the through cut between tabs, the kiss force along them (T5). On a single
  * layer there is no kiss: tabs are left uncut.
  *
- * @example derivePerforated({ force: 120, … }, { force: 25, … }).tabForce // 25
+ * @example derivePerforated({ ...values, force: 120 }, { ...values, force: 25 }).tabForce // 25
  */
 export function derivePerforated(through: SettingValues, kiss: SettingValues | null): SettingValues {
   const { strategy: _, ...values } = through;

@@ -10,7 +10,7 @@ export interface ValueChange {
 /**
  * What changed from one set of values to another, in reading order; empty when nothing did.
  *
- * @example diffValues({ force: 90, ... }, { force: 95, ... }) // [{ field: 'force', before: 90, after: 95 }]
+ * @example diffValues(values, { ...values, force: 95 }) // [{ field: 'force', before: 90, after: 95 }]
  */
 export function diffValues(before: SettingValues, after: SettingValues): readonly ValueChange[] {
   return FIELDS.filter((field) => before[field] !== after[field]).map((field) => ({

@@ -36,7 +36,7 @@ const NEVER_CUT: ReadonlySet<ValueSource> = new Set(['model', 'copied', 'importe
  * proven. 6. force never cut (copied, imported, predicted) and no clean run: predicted. 7. otherwise tried.
  * Runs with some pieces spoiled neither prove nor doubt.
  *
- * @example judgeSetting({ verdicts: ['clean', 'clean', 'clean'], ... }).state // 'proven'
+ * @example judgeSetting({ hasRevision: true, forceSource: 'testCuts', verdicts: ['clean', 'clean', 'clean'], knownLots: [], lotNow: '' }).state // 'proven'
  */
 export function judgeSetting(evidence: SettingEvidence): Judgement {
   const { hasRevision, forceSource, verdicts, knownLots, lotNow, otherBladeKind = '', drift = '' } = evidence;

@@ -12,7 +12,7 @@ const TRIM_MM = 3;
  *
  * @param taken boxes of what was cut or printed, mm
  * @returns `null` when nothing of at least 50 x 50 mm is left
- * @example findRemnant(sheet of 210 x 297, [its upper 100 mm]) // 210 x 194 mm
+ * @example findRemnant(sheet, [{ minX: 0, minY: 0, maxX: 210, maxY: 100 }]) // { minX: 0, maxX: 210, minY: 103, maxY: 297 }
  */
 export function findRemnant(
   { widthMm, heightMm }: Pick<Sheet, 'widthMm' | 'heightMm'>,

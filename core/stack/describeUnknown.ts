@@ -38,7 +38,7 @@ export interface UnknownMaterial {
  * Describes a sheet nobody knows well enough to predict a first force for it.
  *
  * @throws AppError `badInput` for a thickness no sheet has
- * @example describeUnknown(film, 240 µm measured).stack // face 85, adhesive 25, liner 130 µm
+ * @example describeUnknown({ family: 'printableVinyl', name: '', day: 'Monday', isPrinted: false, isLaminated: false, isDark: false, totalUm: 240 }).stack.map(({ caliperUm }) => caliperUm) // [85, 25, 130]
  */
 export function describeUnknown(facts: UnknownFacts): UnknownMaterial {
   const { family, name, day, isPrinted, isLaminated, isDark, totalUm } = facts;

@@ -25,8 +25,8 @@ const ORDER: Readonly<Record<LayerRole, number>> = {
 /**
  * Measures a stack.
  *
- * @example measureStack([face 80, adhesive 25, liner 140]) // { totalUm: 245, toLinerUm: 105, linerUm: 140, isLayered: true }
  * @throws AppError `badInput` when the stack cannot be: see {@link requireStack}
+ * @example measureStack(film) // { totalUm: 245, toLinerUm: 105, linerUm: 140, isLayered: true }
  */
 export function measureStack(stack: Stack): StackDepths {
   requireStack(stack);

@@ -1,3 +1,10 @@
+import { composeAnswer } from '#core/answer/composeAnswer.ts';
+import type { CheckFacts } from '#core/checks/trouble.ts';
+import type { SimpleQuantity } from '#core/dialIn/simpleOrdinal.ts';
+import type { TestCut } from '#core/dialIn/testCut.ts';
+import { makeTestPiece } from '#core/dialIn/testPiece.ts';
+import { listSharedEffects } from '#core/knowledge/sharedEffects.ts';
+import { COMMON_PRIORS } from '#core/threshold/thresholdPriors.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { ringToContour } from '#core/geometry/ringToContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
@@ -9,7 +16,7 @@ import type { Material } from '#core/stack/material.ts';
 import { NO_DETAILS } from '#core/stack/materialDetails.ts';
 import { PLAIN_EQUIPMENT, type Machine } from '#core/station/machine.ts';
 import type { Blade, LoadedStation, Mat } from '#core/station/station.ts';
-import { samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';
+import { sampleDesign, samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';
 import { sampleProgram } from '#core/tests/sampleProgram.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import type { Trial } from '#core/threshold/trial.ts';
@@ -161,3 +168,47 @@ export const plan = samplePlan(drawing.contours, given.roles, {
 });
 /** Of one part with five kissed strokes. */
 export const program = sampleProgram(5);
+export const answer = composeAnswer(station, 'kiss', null, []);
+export const listed = listSharedEffects([1], COMMON_PRIORS);
+
+/** A kiss at 100 gf that came out clean. */
+export const testCut: TestCut = {
+  id: 1,
+  conditionId: 4,
+  machineId: 1,
+  operation: 'kiss',
+  force: 100,
+  forceGf: 100,
+  speedMmPerS: 100,
+  passes: 1,
+  exposureMm: 0.35,
+  bladeMetres: 0,
+  grade: 3,
+  flaws: [],
+  author: 'Ines',
+  lot: '',
+  colour: '',
+  at: '2027-01-01T00:00:00.000Z',
+};
+export const facts: CheckFacts = {
+  family: 'printableVinyl',
+  isLayered: true,
+  machineKind: 'matFed',
+  operations: machine.operations,
+  offsetMm: 0.25,
+  spacingMm: 2,
+};
+export const piece = makeTestPiece('circle');
+export const job = sampleDesign(
+  '<svg width="40mm" height="40mm" viewBox="0 0 40 40" fill="none"><rect stroke="#ff0000" x="10" y="10" width="20" height="20"/></svg>',
+  { '|#ff0000': 'through' },
+  { xMm: 20, yMm: 20 },
+);
+/** Something judged in five steps, wanted in the middle. */
+export const quantity: SimpleQuantity = {
+  name: 'hold',
+  steps: ['fell out', 'loose', 'right', 'firm', 'tore'],
+  boundaries: [-2, -1, 1, 2],
+  prior: { mean: 0, sd: 1, reason: 'a sample' },
+  noise: 0.3,
+};

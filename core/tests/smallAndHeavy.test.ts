@@ -1,24 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { entities, HEAVY_FILES, line, pairs, svg } from '#core/tests/heavyFiles.ts';
-
-/** Files that mean far more work than their size says: read or refused in the time of a large one. */
-const MOST_SECONDS = 5;
-
-describe('a drawing that means more work than its size says', () => {
-  it.each(HEAVY_FILES)('%s', (_, format, text) => {
-    const begun = performance.now();
-    let outcome: unknown = 'read';
-    try {
-      readDrawing(format, text);
-    } catch (error) {
-      outcome = error;
-    }
-    expect((performance.now() - begun) / 1000).toBeLessThan(MOST_SECONDS);
-    if (outcome !== 'read') expect(outcome).toBeInstanceOf(AppError);
-  });
-});
+import { entities, line, pairs, svg } from '#core/tests/heavyFiles.ts';
 
 describe('figures that are none', () => {
   it.each([

@@ -27,7 +27,11 @@ export function predictGrades(posterior: ThresholdPosterior, forceGf: number): F
 const LAYERED_EDGES = 8;
 const LAYERED_SCRATCH = new Float64Array(LAYERED_EDGES);
 
-/** P(true grade | ln force) in one draw, written to `out`. */
+/**
+ * P(true grade | ln force) in one draw, written to `out`.
+ *
+ * @example gradesOfDraw(posterior, 0, Math.log(72), new Float64Array(9)).length // 9
+ */
 export function gradesOfDraw(
   posterior: ThresholdPosterior,
   draw: number,

@@ -34,6 +34,7 @@ const LEAST_SLOPE = 1e-6;
  * @param readings in any order; repeats at one value tell the noise
  * @throws AppError `badInput` for readings no machine gives: too few, outside the scale, not above 0, or falling by
  *   more than the noise explains
+ * @example fitForceScale([{ force: 10, grams: 12 }, { force: 200, grams: 205 }, { force: 500, grams: 490 }], gramScale).points.length > 2 // true
  */
 export function fitForceScale(readings: readonly ScaleReading[], scale: ForceScale): FittedScale {
   requireReadable(readings, scale);

@@ -58,7 +58,7 @@ export function gfOf(force: ScaleValue, scale: ForceScale): number {
 /**
  * The settable value nearest to a force, held inside the scale.
  *
- * @example gfToForce(72, levels1To33With7GfEach) // 10
+ * @example gfToForce(72, levelScale) // 10
  */
 export function gfToForce(forceGf: number, scale: ForceScale): ScaleValue {
   if (scale.measured && scale.measured.length > 1) {
@@ -96,7 +96,11 @@ export function snapForce(force: number, scale: ForceScale): ScaleValue {
   return snapToGrid(force, scale);
 }
 
-/** Every settable value, ascending. @example listForces(levels1To33).length // 33 */
+/**
+ * Every settable value, ascending.
+ *
+ * @example listForces(levelScale).length // 33
+ */
 export function listForces(scale: ForceScale): readonly ScaleValue[] {
   return listGrid(scale);
 }

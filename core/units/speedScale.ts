@@ -9,7 +9,11 @@ export interface SpeedScale {
   readonly mmPerSPerUnit: number;
 }
 
-/** Speed in mm/s of a figure on the scale. @example speedToMmPerS(10, cmPerS) // 100 */
+/**
+ * Speed in mm/s of a figure on the scale.
+ *
+ * @example speedToMmPerS(10, { unit: 'cm/s', min: 1, max: 40, step: 1, mmPerSPerUnit: 10 }) // 100
+ */
 export function speedToMmPerS(speed: number, scale: SpeedScale): number {
   return speed * scale.mmPerSPerUnit;
 }

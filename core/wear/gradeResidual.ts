@@ -8,7 +8,7 @@ import { normalPdf } from '#core/threshold/numerics/normal.ts';
  * when the expectation is right.
  * @param chances of each grade, ascending, that sum to 1
  * @param seen index of the grade that was seen
- * @example gradeResidual([0.5, 0.5], 0) // 0.798: the mean of a half normal
+ * @example gradeResidual([0.5, 0.5], 0) // 0.798
  */
 export function gradeResidual(chances: readonly number[] | Float64Array, seen: number): number {
   const total = 1 + LEAST_CHANCE * chances.length;

@@ -16,6 +16,7 @@ const SEED = 5;
  * @param trials oldest first; a trial that only names a range of grades gives no residual
  * @param wanted which of them to judge, by index
  * @returns by index
+ * @example judgeEvents(place, trials, [], null, COMMON_PRIORS).size // 0
  */
 export function judgeEvents(
   place: SheetPlace,

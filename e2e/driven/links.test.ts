@@ -168,9 +168,12 @@ describe('a machine that says nothing', () => {
     expect(outcomes).toEqual([]);
     // A person looked: what went out is cut, and the rest goes out.
     await expect(pauseRun(runId, true, context)).rejects.toMatchObject({ code: 'conflict' });
+    const sentBefore = taking.received().length;
     await continueRun(runId, 'leave', context);
     const { run } = await runs.until(runId, 'cutting');
     expect(run.outcomes.length).toBe(outTo);
+    // A stop before the first byte of it finds a machine that needs no stopping.
+    await expect.poll(() => taking.received().length, { timeout: 5_000 }).toBeGreaterThan(sentBefore);
     expect(await stopRun(runId, context)).toBe('held');
     expect(await stopRun(runId, context)).toBe('stopped');
   }, 20_000);

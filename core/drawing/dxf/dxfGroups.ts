@@ -13,6 +13,7 @@ export interface DxfRecord {
  * Reads the text form of DXF into records: each begins with group code 0 and holds what follows up to the next.
  *
  * @throws AppError `badDrawing` with the line for the binary form and for pairs that are none
+ * @example readDxfGroups('  0\nSECTION\n  2\nENTITIES\n  0\nENDSEC\n  0\nEOF\n').length // 3
  */
 export function readDxfGroups(text: string, onProgress?: ReadProgress): readonly DxfRecord[] {
   if (text.startsWith('AutoCAD Binary DXF')) {

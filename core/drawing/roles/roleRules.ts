@@ -14,7 +14,7 @@ export interface RoleRule {
  * The rule that speaks most closely of a group: one that asks more wins, then the earlier one.
  *
  * @returns `null` when none fits
- * @example findRule([{ layer: 'cut', colour: null, isDashed: null, role: 'through' }], group of layer "Cut 1") // that rule
+ * @example findRule([{ layer: 'cut', colour: null, isDashed: null, role: 'through' }], { layer: 'Cut 1', colour: '#000000', dash: null })?.role // 'through'
  */
 export function findRule(
   rules: readonly RoleRule[],

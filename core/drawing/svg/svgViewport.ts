@@ -18,6 +18,7 @@ export interface SvgViewport {
  * neither, nothing says how large the drawing is.
  *
  * @throws AppError `badDrawing` for no size, zero size, unknown units, or more than 20 m
+ * @example readSvgViewport({ width: '40mm', height: '30mm', viewBox: '0 0 40 30' }).widthMm // 40
  */
 export function readSvgViewport(attributes: Readonly<Record<string, string>>): SvgViewport {
   const box = readViewBox(attributes['viewBox']);

@@ -72,9 +72,7 @@ describe('an arc that goes round and round', () => {
       const points = flattenContour(line!.contour);
       return { points, end: points.at(-2)! };
     };
-    const begun = performance.now();
     const many = endOf(9_999_999_990);
-    expect(performance.now() - begun).toBeLessThan(200);
     expect(many.points.length).toBeLessThan(2000);
     const once = endOf(9_999_999_990 % 360);
     // Cubics meet an arc within thousandths of a mm.

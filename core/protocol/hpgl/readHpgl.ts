@@ -66,7 +66,7 @@ const ESCAPE = /\u001b(?:\.[A-Z][^:]*:?|%-?\d+[A-Z]|[A-Z])/g;
  *
  * @throws AppError `badDrawing` with the place and reason: no HPGL, figures that are none, scaled plots, no lines;
  *   `tooLarge` above 50 million characters or 100,000 lines
- * @example readHpgl('IN;SP1;PU0,0;PD400,0;').contours.length // 1, of 10 mm
+ * @example readHpgl('IN;SP1;PU0,0;PD400,0;').contours.length // 1
  */
 export function readHpgl(text: string, onProgress?: ReadProgress): Drawing {
   if (text.length > MAX_DRAWING_LENGTH) {

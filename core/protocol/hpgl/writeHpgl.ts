@@ -35,7 +35,7 @@ export function writeHpgl(program: CutProgram, unitsPerMm: number): readonly Blo
       const lift = first === at ? '' : `PU${first};`;
       const press = carries.force && wanted !== force ? `FS${plain(wanted)};` : '';
       force = wanted;
-      const pattern = carries.force && stroke.native ? writePattern(stroke.native) : null;
+      const pattern = carries.force && stroke.ownTabs ? writePattern(stroke.ownTabs) : null;
       const down = `PD${rest.join(',')};`;
       const line = `${press}${lift}${pattern ? `${pattern}${down}LT;` : down}\n`;
       blocks.push({ text: head + line, strokesDone: blocks.length + 1 });
@@ -50,7 +50,7 @@ export function writeHpgl(program: CutProgram, unitsPerMm: number): readonly Blo
  * The machine's own perforation as a line type: its stretches in percent of a period, down, up, down.
  * Source: line types of HPGL/2 (UL and LT), where a length in mm is mode 1.
  */
-function writePattern({ cutLengthMm, tabLengthMm }: NonNullable<CutStroke['native']>): string {
+function writePattern({ cutLengthMm, tabLengthMm }: NonNullable<CutStroke['ownTabs']>): string {
   const periodMm = cutLengthMm + tabLengthMm;
   const tab = (100 * tabLengthMm) / periodMm;
   const half = (100 - tab) / 2;

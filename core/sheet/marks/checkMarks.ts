@@ -16,6 +16,7 @@ const LOOK_MM = 0.3;
  * What stands against a machine finding a printed sheet, in words; empty when nothing does.
  *
  * @param printArea what the machine prints and cuts of the sheet, or `null` where it does not say
+ * @example checkMarks({ lines: [], images: [], over: { left: 0, top: 0, right: 0, bottom: 0 }, isInside: true }, given, sheet, [], null) // []
  */
 export function checkMarks(
   placed: PlacedSheet,

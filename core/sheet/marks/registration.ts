@@ -54,7 +54,7 @@ export function fitRegistration(sheets: readonly RegistrationSheet[]): FittedSim
  *
  * @param correction what the file corrects from now on
  * @returns the habit when no sheet was read
- * @example judgeRegistration([], IDENTITY) // USUAL_ERROR
+ * @example judgeRegistration([], [1, 0, 0, 1, 0, 0]).source // 'habit'
  */
 export function judgeRegistration(
   sheets: readonly RegistrationSheet[],
@@ -92,7 +92,11 @@ function shiftOnly(shift: PointMm): FittedSimilarity {
   return { scale: 1, rotationRad: 0, shift, affine: [1, 0, 0, 1, shift.x, shift.y], restMm: 0 };
 }
 
-/** The map a file must apply so that cuts land on the print: the fitted one backwards. */
+/**
+ * The map a file must apply so that cuts land on the print: the fitted one backwards.
+ *
+ * @example invertSimilarity({ scale: 1, rotationRad: 0, affine: [1, 0, 0, 1, 2, 3] }).slice(4) // [-2, -3]
+ */
 export function invertSimilarity({ scale, rotationRad, affine: [, , , , e, f] }: FittedSimilarity): Affine {
   const cos = Math.cos(rotationRad) / scale;
   const sin = Math.sin(rotationRad) / scale;

@@ -73,7 +73,7 @@ export function placeVerniers(area: BoxMm): readonly Vernier[] {
  * printed figure there is the shift of the cut in tenths of a mm: to the right or downwards, or, after a bar, to the left
  * or upwards. Where two pairs meet, the middle lines tell the side.
  *
- * @example drawVerniers(placeVerniers(area)).length // 8 rows of 33 printed and 33 cut lines, and figures
+ * @example drawVerniers(placeVerniers({ minX: 20, minY: 20, maxX: 190, maxY: 270 })).length > 100 // true
  */
 export function drawVerniers(verniers: readonly Vernier[]): readonly WrittenLine[] {
   return verniers.flatMap(({ at, axis }) => {

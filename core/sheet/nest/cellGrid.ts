@@ -144,6 +144,8 @@ export class CellGrid {
 /**
  * All cells that rings touch: what lies in the band of a row is the interior just inside its two edges and whatever
  * outline runs between them.
+ *
+ * @example maskRings([square], { widthMm: 1, heightMm: 1 }).columns // 10
  */
 export function maskRings(rings: Rings, cell: CellSize): RunMask {
   const box = boundPoints(rings.flat());

@@ -53,6 +53,7 @@ const MOST_COLUMNS = 32_000;
  *
  * @param tries how many orders to try; the caller may stop earlier
  * @param isOver asked before every try but the first
+ * @example nestPieces({ pieces: [], copies: 1, turns: 'none', spacingMm: 2, sheet, taken: [] }, () => 0.5, 1).next().value.sheets // 0
  */
 export function* nestPieces(
   order: NestOrder,

@@ -17,7 +17,11 @@ export interface Try {
   readonly favours: readonly number[];
 }
 
-/** The try of a round: what fits best next, then large pieces first, then whatever chance gives. */
+/**
+ * The try of a round: what fits best next, then large pieces first, then whatever chance gives.
+ *
+ * @example chooseTry(0, 3, () => 0.5).isByColumn // false
+ */
 export function chooseTry(round: number, count: number, random: Random): Try {
   const isByColumn = round % 2 === 1;
   const favours = new Array<number>(count).fill(0);
@@ -38,6 +42,7 @@ const LEFT_OVER_MM = 4;
  *
  * @param leftOver pieces that lay on the last sheet
  * Source of the idea: Joslin and Clements 1999, "Squeaky Wheel" Optimization.
+ * @example nearTry(chooseTry(0, 3, () => 0.5), new Set(), () => 0.5).endWeight <= 1 // true
  */
 export function nearTry(near: Try, leftOver: ReadonlySet<number>, random: Random): Try {
   const jitter = (value: number) => Math.max(0, value + 0.5 * (random() - 0.5));

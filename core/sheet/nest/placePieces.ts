@@ -30,6 +30,7 @@ export interface PlacedSheet {
  *
  * @param sheetIndex which sheet of the job, from 0
  * @throws AppError `badInput` when the sheet has no usable area
+ * @example placePieces(drawing, given, [], { placements: [] }, sheet).isInside // true
  */
 export function placePieces(
   drawing: Drawing,

@@ -5,7 +5,7 @@ export type SquareMatrix = Float64Array;
  * The lower triangle L with L Lᵀ = matrix, or `null` when the matrix is not positive definite.
  *
  * @param matrix symmetric, side `size`; only its lower triangle is read
- * @example choleskyOf(Float64Array.of(4, 2, 2, 3), 2) // [2, 0, 1, 1.414...]
+ * @example choleskyOf(Float64Array.of(4, 2, 2, 5), 2) // [2, 0, 1, 2]
  */
 export function choleskyOf(matrix: SquareMatrix, size: number): SquareMatrix | null {
   const lower = new Float64Array(size * size);
@@ -63,7 +63,11 @@ export function solveTransposed(lower: SquareMatrix, size: number, rightSide: Fl
   return x;
 }
 
-/** ln of the determinant of L Lᵀ. @example logDetOf(choleskyOf(Float64Array.of(4), 1), 1) // ln 4 */
+/**
+ * ln of the determinant of L Lᵀ.
+ *
+ * @example logDetOf(choleskyOf(Float64Array.of(4), 1), 1) // 1.386
+ */
 export function logDetOf(lower: SquareMatrix, size: number): number {
   let sum = 0;
   for (let row = 0; row < size; row++) sum += 2 * Math.log(at(lower, row * size + row));

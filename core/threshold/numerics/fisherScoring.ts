@@ -38,6 +38,7 @@ const MAX_ITERATIONS = 200;
  * @param smallestStep stops when no parameter moves by more than this
  * @throws AppError `badInput` when the information is singular (too few observations for a flat prior)
  * Source: McCullagh and Nelder 1989, Generalized Linear Models, 2nd ed., section 2.5 and 5.4.
+ * @example fisherScoring({ value: ([x]) => -((x - 3) ** 2), derive: ([x]) => ({ score: Float64Array.of(-2 * (x - 3)), information: Float64Array.of(2) }) }, Float64Array.of(0)).estimate[0] // 3
  */
 export function fisherScoring(
   objective: ScoredObjective,

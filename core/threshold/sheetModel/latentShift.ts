@@ -21,7 +21,7 @@ export function effectMultipliers(conditions: CutConditions): {
 /**
  * What conditions add to ln force: more passes cut as more force would, a worn blade or haste as less.
  *
- * @example latentShift(parameters, { passes: 1, bladeMetres: 0, speedMmPerS: 100 }) // 0
+ * @example latentShift(question.belief.mean, conditions) // 0
  */
 export function latentShift(parameters: Float64Array, conditions: CutConditions): number {
   return shiftBy(parameters, effectMultipliers(conditions));

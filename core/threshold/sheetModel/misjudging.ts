@@ -7,7 +7,7 @@ const FURTHEST = 2;
  * P(seen grade | true grade) for K ordered grades, row per true grade. What would fall beyond either end stays
  * with the true grade.
  *
- * @example misjudgingMatrix(9)[0] // 0.975 on the diagonal, .02 one above, .005 two above
+ * @example misjudgingMatrix(9).length // 9
  */
 export function misjudgingMatrix(gradeCount: number): readonly Float64Array[] {
   return Array.from({ length: gradeCount }, (_, truth) => {

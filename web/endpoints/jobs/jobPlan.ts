@@ -66,7 +66,7 @@ export async function describePlan(
   const passes = plan.passes.map(({ strokes, ...pass }) => ({
     ...pass,
     strokes: strokes.length,
-    route: strokes.flatMap(({ points, isTab, native }) => native?.stretches ?? [{ points, isTab }]),
+    route: strokes.flatMap(({ points, isTab, ownTabs }) => ownTabs?.stretches ?? [{ points, isTab }]),
   }));
   const [timers, alarm] = await Promise.all([listTimers(store), findOpenAlarm(store, job.machineId)]);
   const tabPieces = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { composeAnswer } from '#core/answer/composeAnswer.ts';
+import { readDrawing } from '#core/artwork/readDrawing.ts';
+import type { TestCut } from '#core/dialIn/testCut.ts';
+import { splineToCubics } from '#core/drawing/splineToCubics.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { readHpgl } from '#core/protocol/hpgl/readHpgl.ts';
+import { station, testCut } from '#core/tests/exampleScope.ts';
+import { HEAVY_FILES } from '#core/tests/heavyFiles.ts';
+
+/** What is said of core's pace, measured while nothing else runs. */
+const elapsedMs = (act: () => unknown): number => {
+  const begun = performance.now();
+  act();
+  return performance.now() - begun;
+};
+
+describe('a drawing that means more work than its size says', () => {
+  it.each(HEAVY_FILES)('%s: is read or refused within 5 s', (_, format, text) => {
+    let outcome: unknown = 'read';
+    const took = elapsedMs(() => {
+      try {
+        readDrawing(format, text);
+      } catch (error) {
+        outcome = error;
+      }
+    });
+    expect(took).toBeLessThan(5000);
+    if (outcome !== 'read') expect(outcome).toBeInstanceOf(AppError);
+  });
+
+  it('an arc of millions of turns and a spline of degree 2,000 cost no time', () => {
+    expect(elapsedMs(() => readHpgl('IN;SP1;PA0,0;PD;AA400,0,9999999990;PD800,900;PU;'))).toBeLessThan(200);
+    const degree = 2000;
+    const points = Array.from({ length: degree + 1 }, (_, x) => ({ x, y: 0 }));
+    const knots = [...Array(degree + 1).fill(0), ...Array(degree + 1).fill(1)] as number[];
+    expect(elapsedMs(() => splineToCubics({ degree, knots, points, weights: [] }))).toBeLessThan(50);
+  });
+});
+
+describe('an answer', () => {
+  it('comes within 200 ms of a grade (best of nine)', () => {
+    const cuts: TestCut[] = [];
+    const times = [40, 55, 70, 85, 60, 62, 64, 66, 68].map((forceGf, index) => {
+      cuts.push({ ...testCut, id: index + 1, force: forceGf, forceGf, grade: 2 });
+      return elapsedMs(() => composeAnswer(station, 'kiss', null, cuts));
+    });
+    expect(Math.min(...times.slice(3))).toBeLessThan(200);
+  });
+});
