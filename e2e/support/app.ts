@@ -40,15 +40,23 @@ export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Pro
   return { context, page, errors, leave: () => context.close() };
 }
 
+/** So often a page is opened when another one comes in between. */
+const MOST_TRIES = 4;
+
 /** Opens a page and waits until its islands answer. */
 export async function go(page: Page, path: string): Promise<void> {
-  const open = () => page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
-  try {
-    await open();
-  } catch (error) {
-    // The page before was still reading itself anew after a change, and its own navigation came in between.
-    if (!/interrupted by another navigation|ERR_ABORTED/.test(String(error))) throw error;
-    await open();
+  const address = `${ADDRESS}${path}`;
+  for (let tries = 1; ; tries++) {
+    try {
+      await page.goto(address, { waitUntil: 'load' });
+      break;
+    } catch (error) {
+      // The page before was still reading itself anew after a change, and its own navigation came in between.
+      const isInterrupted = /interrupted by another navigation|ERR_ABORTED/.test(String(error));
+      if (!isInterrupted || tries === MOST_TRIES) throw error;
+      await page.waitForLoadState('load');
+      if (page.url() === address) break;
+    }
   }
   await settle(page);
 }
