@@ -88,12 +88,15 @@ export function LogTable(props: Props) {
   );
 }
 
-/** As many as are shown at once: the rest is found by narrowing. */
+/** As many as a page holds: the rest is found by narrowing. */
 const MOST_SHOWN = 300;
+/** As many stand there when it opens: a screen or two; the others come when they are asked for. */
+const SHOWN_AT_FIRST = 60;
 
 function NarrowedLog({ entries: initial, scope: initialScope, machines, materials }: Props) {
   const { entries, error, scope, query, narrow } = useLog(initial, initialScope);
   const [filter, setFilter] = useState('');
+  const [shown, setShown] = useState(SHOWN_AT_FIRST);
   const data = useMemo(() => [...entries], [entries]);
   const table = useReactTable({
     data,
@@ -107,6 +110,8 @@ function NarrowedLog({ entries: initial, scope: initialScope, machines, material
     getCoreRowModel: getCoreRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
   });
+  const { rows } = table.getRowModel();
+  const left = rows.length - shown;
   return (
     <section aria-label="Log" className="sheet p-4 sm:px-6 sm:py-5">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-2">
@@ -135,17 +140,38 @@ function NarrowedLog({ entries: initial, scope: initialScope, machines, material
       <DataTable
         table={table}
         label="Log entries"
+        part={{ rows: rows.slice(0, shown), before: 0, after: 0 }}
         empty={
           entries.length === 0 && query === '' ? 'Nothing has happened yet.' : 'Nothing in the log matches.'
         }
       />
-      {entries.length >= MOST_SHOWN ? (
-        <p className="mt-3 text-muted">
-          The newest {MOST_SHOWN} are shown. Narrow by days, machine or material to see what lies further
-          back; the CSV holds all of it.
-        </p>
-      ) : null}
+      <Older left={left} isAll={entries.length < MOST_SHOWN} onShow={() => setShown(rows.length)} />
     </section>
+  );
+}
+
+/** What lies further back: shown when it is asked for, or found by narrowing. */
+function Older({
+  left,
+  isAll,
+  onShow,
+}: {
+  readonly left: number;
+  readonly isAll: boolean;
+  readonly onShow: () => void;
+}) {
+  if (left > 0) {
+    return (
+      <button type="button" className="button mt-3" onClick={onShow}>
+        Show {left} older {left === 1 ? 'entry' : 'entries'}
+      </button>
+    );
+  }
+  return isAll ? null : (
+    <p className="mt-3 text-muted">
+      The newest {MOST_SHOWN} are shown. Narrow by days, machine or material to see what lies further back;
+      the CSV holds all of it.
+    </p>
   );
 }
 

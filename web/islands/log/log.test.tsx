@@ -100,7 +100,7 @@ describe('the log', () => {
     expect(rows()).toHaveLength(3);
   });
 
-  it('tells an empty log from a part with nothing in it, and where the newest end', () => {
+  it('tells an empty log from a part with nothing in it, and where the newest end', async () => {
     stubServer({});
     show({ entries: [] });
     expect(screen.getByText('Nothing has happened yet.')).toBeTruthy();
@@ -109,6 +109,9 @@ describe('the log', () => {
     expect(screen.getByText('Nothing in the log matches.')).toBeTruthy();
     cleanup();
     show({ entries: Array.from({ length: 300 }, (_, at) => entry(`x${at}`, 'upkeep', `Entry ${at}`)) });
+    expect(rows()).toHaveLength(60);
+    await userEvent.click(screen.getByRole('button', { name: 'Show 240 older entries' }));
+    expect(rows()).toHaveLength(300);
     expect(screen.getByText(/The newest 300 are shown/)).toBeTruthy();
   });
 });
