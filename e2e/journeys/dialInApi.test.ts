@@ -9,7 +9,7 @@ import type { BenchAnswer } from '#web/schemas/setting.ts';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 
-/** Everything the screen does, by script: ten hidden sheets are found on a stand-in cutter over its own socket. */
+/** Everything the screen does, by script: hidden sheets are found on a stand-in cutter over its own socket. */
 let cutter: CutterService;
 let machineId = 0;
 beforeAll(async () => {
