@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp } from '#commands/buildApp.ts';
+import { ownAddress } from '#commands/databaseUrl.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { stopProcesses } from '#commands/startApp.ts';
 import { startFreshDemo } from '#commands/startFreshDemo.ts';
@@ -88,7 +89,7 @@ async function runJourneys(url: string, urlBeside: string): Promise<void> {
 }
 
 function scratchOf(url: string): Readonly<Record<string, string>> {
-  return { FEATHER_TEST_STORE_URL: url.replace(/feather$/, 'feather_scratch') };
+  return { FEATHER_TEST_STORE_URL: ownAddress(url).scratchUrl };
 }
 
 /** Two at a time: each keeps one core busy. */

@@ -8,14 +8,9 @@ import { ENDPOINTS } from '#web/http/listEndpoints.ts';
 /** Every request that changes something is asked wrongly: it refuses in words, and the book stays as it was. */
 let db: Store;
 let before: string;
-vi.mock('#server/serverContext.ts', () => ({
-  serverContext: () => ({
-    store: db,
-    log: { error: () => undefined, info: () => undefined, debug: () => undefined },
-    standIns: null,
-    ownPorts: [],
-  }),
-}));
+vi.mock('#server/serverContext.ts', async () =>
+  (await import('#e2e/support/bareContext.ts')).bareContext(() => db),
+);
 beforeAll(async () => {
   const opened = await openTestStore();
   ({ db } = opened);

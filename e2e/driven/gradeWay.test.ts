@@ -12,14 +12,9 @@ let db: Store;
 let machineId: number;
 let conditionId: number;
 const said: string[] = [];
-vi.mock('#server/serverContext.ts', () => ({
-  serverContext: () => ({
-    store: db,
-    log: { error: () => undefined, info: () => undefined },
-    standIns: null,
-    ownPorts: [],
-  }),
-}));
+vi.mock('#server/serverContext.ts', async () =>
+  (await import('#e2e/support/bareContext.ts')).bareContext(() => db),
+);
 beforeAll(async () => {
   const opened = await openTestStore();
   ({ db, machineId, conditionId } = opened);

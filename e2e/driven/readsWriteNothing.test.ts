@@ -10,14 +10,9 @@ import { ENDPOINTS } from '#web/http/listEndpoints.ts';
 /** Every GET of the application is asked; none of them writes. */
 let db: Store;
 let count: () => number;
-vi.mock('#server/serverContext.ts', () => ({
-  serverContext: () => ({
-    store: db,
-    log: { error: () => undefined, info: () => undefined },
-    standIns: null,
-    ownPorts: [],
-  }),
-}));
+vi.mock('#server/serverContext.ts', async () =>
+  (await import('#e2e/support/bareContext.ts')).bareContext(() => db),
+);
 beforeAll(async () => {
   const opened = await openTestStore();
   ({ db } = opened);

@@ -16,8 +16,8 @@ export async function findNotedRuns(
   db: Store,
   settingIds: readonly number[],
 ): Promise<ReadonlyMap<number, readonly NotedRun[]>> {
-  const fates = new Map<number, NotedRun[]>(settingIds.map((id) => [id, []]));
-  if (settingIds.length === 0) return fates;
+  const noted = new Map<number, NotedRun[]>(settingIds.map((id) => [id, []]));
+  if (settingIds.length === 0) return noted;
   const rows: (NotedRun & { setting_id: number })[] = await db('run_settings')
     .join('settings', 'settings.id', 'run_settings.setting_id')
     .join('runs', 'runs.id', 'run_settings.run_id')
@@ -26,8 +26,8 @@ export async function findNotedRuns(
     .whereNotNull('runs.verdict')
     .orderBy('runs.noted_at')
     .select('run_settings.setting_id', 'runs.verdict', 'runs.note', 'runs.lot');
-  for (const { setting_id, verdict, note, lot } of rows) fates.get(setting_id)?.push({ verdict, note, lot });
-  return fates;
+  for (const { setting_id, verdict, note, lot } of rows) noted.get(setting_id)?.push({ verdict, note, lot });
+  return noted;
 }
 
 /**
@@ -50,13 +50,13 @@ export async function refreshStatesOf(db: Store, ids: readonly number[]): Promis
 
 async function judgeRows(db: Store, found: readonly unknown[]): Promise<void> {
   const rows = z.array(judgedRow).parse(found);
-  const fates = await findNotedRuns(
+  const noted = await findNotedRuns(
     db,
     rows.map(({ id }) => id),
   );
   const moved = new Map<string, { readonly state: SettingState; readonly reason: string; ids: number[] }>();
   for (const row of rows) {
-    const runs = fates.get(row.id) ?? [];
+    const runs = noted.get(row.id) ?? [];
     const { alarm_reason: alarm, alarm_at: alarmAt } = row;
     const judged = judgeSetting({
       hasRevision: row.at !== null,

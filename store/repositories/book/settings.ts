@@ -83,7 +83,7 @@ export async function loadSettings(db: Store, rows: readonly unknown[]): Promise
   const settings = rows.map(readSettingRow);
   const ids = settings.map(({ id }) => id);
   if (ids.length === 0) return [];
-  const [revisions, fates] = await Promise.all([
+  const [revisions, noted] = await Promise.all([
     db('setting_revisions')
       .join('settings', 'settings.id', 'setting_revisions.setting_id')
       .whereIn('setting_id', ids)
@@ -97,7 +97,7 @@ export async function loadSettings(db: Store, rows: readonly unknown[]): Promise
   return settings.flatMap(({ id, key, state, stateReason, lockedBy, isArchived }) => {
     const revision = newest.get(id);
     if (!revision) return [];
-    const runs = fates.get(id) ?? [];
+    const runs = noted.get(id) ?? [];
     const verdicts = runs.map(({ verdict }) => verdict);
     const lastNote = runs.map(({ note }) => note).findLast((note) => note !== '') ?? '';
     return { id, key, revision, verdicts, lastNote, state, stateReason, lockedBy, isArchived };

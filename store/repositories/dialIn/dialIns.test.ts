@@ -21,7 +21,7 @@ import {
 import {
   addKnowledge,
   dropPrior,
-  findKnowledgeId,
+  findKnowledgeIdAndPriors,
   findNewestKnowledge,
   findPriors,
   listOwnPriors,
@@ -186,7 +186,7 @@ describe('knowledge', () => {
     expect(own[0]!.trials.map(({ forceGf }) => forceGf)).toEqual([60]);
     const fitted = fitKnowledge(sheets);
     const kept = await addKnowledge(db, { fitted, lastCutId, milliseconds: 12 }, now);
-    expect(await findKnowledgeId(db)).toBe(kept);
+    expect((await findKnowledgeIdAndPriors(db)).knowledgeId).toBe(kept);
     expect(await findNewestKnowledge(db)).toMatchObject({ id: kept, lastCutId, fitted });
   });
 

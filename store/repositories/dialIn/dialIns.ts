@@ -21,7 +21,10 @@ export type NewDialIn = Pick<
 
 /** @throws AppError `notFound` */
 export async function findDialIn(db: Store, id: number): Promise<DialIn> {
-  const row: unknown = await dialIns(db).where({ 'dial_ins.id': id }).first();
+  return requireRow(await dialIns(db).where({ 'dial_ins.id': id }).first(), id);
+}
+
+function requireRow(row: unknown, id: number): DialIn {
   if (!row) throw new AppError('notFound', `there is no dial-in ${id}`);
   return readDialInRow(row);
 }
@@ -242,7 +245,8 @@ function listGraded(db: Store, id: number, load: number): Promise<readonly Grade
 function requireUngraded(graded: readonly GradedCell[], cells: readonly number[]): void {
   const there = graded.find(({ cell }) => cells.includes(cell));
   const twice = cells.find((cell, index) => cells.indexOf(cell) !== index);
-  if (twice !== undefined) throw new AppError('badInput', `cell ${twice + 1} is graded twice at once`);
+  if (twice !== undefined)
+    throw new AppError('conflict', `Cell ${twice + 1} is graded twice at once. Nothing was recorded.`);
   if (!there) return;
   const { author, cell, grade } = there;
   const message = `${author} graded cell ${cell + 1} already (${grade}). Nothing was overwritten.`;
@@ -250,9 +254,7 @@ function requireUngraded(graded: readonly GradedCell[], cells: readonly number[]
 }
 
 async function lockDialIn(db: Store, id: number): Promise<DialIn> {
-  const row: unknown = await dialIns(db).where({ 'dial_ins.id': id }).forUpdate().first();
-  if (!row) throw new AppError('notFound', `there is no dial-in ${id}`);
-  const dialIn = readDialInRow(row);
+  const dialIn = requireRow(await dialIns(db).where({ 'dial_ins.id': id }).forUpdate().first(), id);
   if (dialIn.state !== 'open') {
     const how = dialIn.state === 'kept' ? 'ended with a kept setting' : 'was closed';
     throw new AppError('conflict', `This dial-in ${how}. Open a new one to go on.`);

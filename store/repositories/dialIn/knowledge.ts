@@ -52,12 +52,6 @@ export async function findNewestKnowledge(db: Store): Promise<KeptKnowledge | nu
   return readKnowledge(await db('knowledge').orderBy('id', 'desc').first());
 }
 
-/** The id of the newest fit, 0 before the first: cheap enough to ask with every answer. */
-export async function findKnowledgeId(db: Store): Promise<number> {
-  const row: { id: number } | undefined = await db('knowledge').orderBy('id', 'desc').first('id');
-  return row?.id ?? 0;
-}
-
 function readKnowledge(
   row:
     | {
@@ -110,7 +104,7 @@ export async function findKnowledgeIdAndPriors(
     .from(db('knowledge').max('id as id').as('newest'))
     .leftJoin('priors', db.raw('TRUE'))
     .select('priors.*', 'newest.id as knowledge_id');
-  const own = rows.flatMap((row) => readPriorRow(row));
+  const own = rows.flatMap(readPriorRow);
   return { knowledgeId: rows[0]?.knowledge_id ?? 0, priors: withOwn(own) };
 }
 
