@@ -106,3 +106,18 @@ export function layOutDay(order: DayOrder, sequence: readonly number[]): DayPlan
   }
   return { steps: placed, endsAt, changes };
 }
+
+/**
+ * A sequence in which every open step of every job has its turn: what is missing comes last, job by job.
+ *
+ * @param sequence job indexes, as for `layOutDay`
+ * @example fillSequence([], []).length // 0
+ */
+export function fillSequence(jobs: readonly DayJob[], sequence: readonly number[]): readonly number[] {
+  const missing = jobs.flatMap(({ steps }, jobIndex) => {
+    const open = steps.filter(({ done }) => !done).length;
+    const turns = sequence.filter((index) => index === jobIndex).length;
+    return Array<number>(Math.max(0, open - turns)).fill(jobIndex);
+  });
+  return [...sequence, ...missing];
+}

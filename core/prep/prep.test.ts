@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { layOutDay, type DayJob, type DayOrder } from '#core/prep/dayPlan.ts';
+import { fillSequence, layOutDay, type DayJob, type DayOrder } from '#core/prep/dayPlan.ts';
 import { planDay } from '#core/prep/planDay.ts';
 import { findWaits, usualWaits } from '#core/prep/waitOrder.ts';
 import { findWait, minutesLeft } from '#core/prep/waits.ts';
@@ -133,6 +133,16 @@ describe('planDay', () => {
         if (a.jobIndex === b.jobIndex && a.stepIndex < b.stepIndex) expect(a.to).toBeLessThanOrEqual(b.from);
       }
     }
+  });
+
+  it('gives every open step its turn at once, what was added last', () => {
+    const jobs = [
+      job('a', step('x', 5), step('y', 5)),
+      job('b', { ...step('x', 5), done: { from: 0, to: 5 } }, step('x', 5)),
+    ];
+    expect(fillSequence(jobs, [1, 0])).toEqual([1, 0, 0]);
+    expect(layOutDay(dayOf(jobs), fillSequence(jobs, [])).steps).toHaveLength(4);
+    expect(fillSequence(jobs, [0, 0, 1, 1])).toEqual([0, 0, 1, 1]);
   });
 
   it('is an empty day without jobs', () => {

@@ -207,6 +207,8 @@ describe('a working day', () => {
     }
     await page.getByText(/Ends at/).waitFor();
     const bar = page.getByRole('button', { name: /^Crate stencil.*cut 1 sheet/ });
+    // A slow network: what is changed while a change is under way is neither lost nor refused.
+    await page.route('**/api/days/*', (route) => setTimeout(() => void route.continue(), 400));
     await bar.focus();
     await bar.press('ArrowRight');
     await bar.press('ArrowRight');
@@ -215,6 +217,16 @@ describe('a working day', () => {
     await expect.poll(() => page.getByText(/not before/).count()).toBe(0);
     await page.getByRole('button', { name: 'Done', exact: true }).click();
     await page.getByRole('button', { name: 'Not done after all' }).waitFor();
+    const doneOf = async () => {
+      const { reply } = await api<{ jobs: { steps: { notBefore: number; done: object | null }[] }[] }>(
+        '/api/days/2026-12-01',
+      );
+      return reply.jobs
+        .flatMap(({ steps }) => steps)
+        .map(({ notBefore, done }) => [notBefore, done !== null]);
+    };
+    await expect.poll(doneOf).toContainEqual([0, true]);
+    expect((await doneOf()).every(([notBefore]) => notBefore === 0)).toBe(true);
     // Another person's plan is not overwritten.
     const { reply: day } = await api<{ version: number; jobs: object[] }>('/api/days/2026-12-01');
     const late = await api<{ error: { code: string } }>('/api/days/2026-12-01', 'PUT', {

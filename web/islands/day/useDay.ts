@@ -1,7 +1,7 @@
 import { wrap } from 'comlink';
 import type { PlannedDay } from '#core/prep/planDay.ts';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { layOutDay, type DayJob, type DayOrder, type DayStep } from '#core/prep/dayPlan.ts';
+import { fillSequence, layOutDay, type DayJob, type DayOrder, type DayStep } from '#core/prep/dayPlan.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { DayReply } from '#web/schemas/day.ts';
 import type { OrderDay } from '#web/workers/planDay.ts';
@@ -20,24 +20,36 @@ interface Shown {
 
 /** A day on the screen: its jobs, their order, what dragging costs; every change is kept. */
 export function useDay(initial: DayReply, changeMinutes: number, nowMinutes: number) {
-  const { shown, error, setError, keep } = useKeptDay(initial);
+  const { shown, newest, error, setError, keep } = useKeptDay(initial);
   const ordering = useOrdering();
   const [bestEnd, setBestEnd] = useState<number | null>(null);
   const order = useCallback(
     (jobs: readonly DayJob[]): DayOrder => ({ jobs, changeMinutes, now: nowMinutes, setUps: {} }),
     [changeMinutes, nowMinutes],
   );
-  const arrange = (next: Omit<Shown, 'sequence'>) =>
-    ordering.ask(order(next.jobs), ({ sequence, endsAt }) => {
-      setBestEnd(endsAt);
-      void keep({ ...next, sequence });
+  /** A change shows at once, what it adds comes last; a better order follows. */
+  const arrange = (jobs: readonly DayJob[], sequence = newest.current.sequence) => {
+    keep({ jobs, sequence: fillSequence(jobs, sequence) });
+    void ordering.ask(order(jobs), (best) => {
+      setBestEnd(best.endsAt);
+      keep({ jobs, sequence: best.sequence });
     });
+  };
   const plan = useMemo(() => layOutDay(order(shown.jobs), shown.sequence), [order, shown]);
+  const removeJob = (jobIndex: number) => {
+    const { jobs, sequence } = newest.current;
+    arrange(
+      jobs.filter((_, index) => index !== jobIndex),
+      sequence.filter((index) => index !== jobIndex).map((index) => (index > jobIndex ? index - 1 : index)),
+    );
+  };
   const addJob = async (id: number) => {
     setError(null);
     try {
       const job = await callApi<DayJob>(`/api/jobs/${id}/day-steps`);
-      arrange({ ...shown, jobs: [...shown.jobs.filter((one) => one.id !== job.id), job] });
+      const old = newest.current.jobs.findIndex((one) => one.id === job.id);
+      if (old >= 0) removeJob(old);
+      arrange([...newest.current.jobs, job]);
     } catch (refusal) {
       setError(refusal);
     }
@@ -49,38 +61,54 @@ export function useDay(initial: DayReply, changeMinutes: number, nowMinutes: num
     isOrdering: ordering.isBusy,
     /** Minutes by which the day ends later than the best order found, since something was dragged. */
     costMinutes: bestEnd === null ? 0 : Math.max(0, plan.endsAt - bestEnd),
-    arrange: () => arrange(shown),
-    begin: (beginsAt: number) => void keep({ ...shown, beginsAt }),
+    arrange: () => arrange(newest.current.jobs),
+    begin: (beginsAt: number) => keep({ beginsAt }),
     addJob,
-    removeJob: (jobIndex: number) =>
-      arrange({ ...shown, jobs: shown.jobs.filter((_, index) => index !== jobIndex) }),
-    /** Dragged: the order stays, the step begins no earlier. */
-    drag: (at: StepAt, notBefore: number) =>
-      void keep({ ...shown, jobs: changeStep(shown.jobs, at, { notBefore: Math.max(0, notBefore) }) }),
+    removeJob,
+    /** Dragged: the order stays, the step begins no earlier. An order still being sought would undo it. */
+    drag: (at: StepAt, notBefore: number) => {
+      ordering.forget();
+      keep({ jobs: changeStep(newest.current.jobs, at, { notBefore: Math.max(0, notBefore) }) });
+    },
     /** Something took longer, or is done: the rest is ordered anew. */
-    replan: (at: StepAt, change: Partial<DayStep>) =>
-      arrange({ ...shown, jobs: changeStep(shown.jobs, at, change) }),
+    replan: (at: StepAt, changed: Partial<DayStep>) => arrange(changeStep(newest.current.jobs, at, changed)),
   };
 }
 
 export type DayDesk = ReturnType<typeof useDay>;
 
-/** The day as it is kept: every change is sent with the version it rests on. */
+/**
+ * The day as it is kept: shown at once, and sent with the version it rests on. One sending at a time: what changes
+ * meanwhile goes with the next, so that nobody is refused because of themselves.
+ */
 function useKeptDay(initial: DayReply) {
   const [shown, setShown] = useState<Shown>(initial);
   const [error, setError] = useState<unknown>(null);
+  const newest = useRef<Shown>(initial);
   const version = useRef(initial.version);
-  const keep = async ({ jobs, sequence, beginsAt }: Shown) => {
-    setShown({ jobs, sequence, beginsAt });
-    setError(null);
+  const sending = useRef(false);
+  const send = async () => {
+    if (sending.current) return;
+    sending.current = true;
     try {
-      const body = { jobs, sequence, beginsAt, version: version.current };
-      version.current = (await callApi<DayReply>(`/api/days/${initial.day}`, 'PUT', body)).version;
+      for (let sent: Shown | null = null; sent !== newest.current;) {
+        sent = newest.current;
+        const { jobs, sequence, beginsAt } = sent;
+        const body = { jobs, sequence, beginsAt, version: version.current };
+        version.current = (await callApi<DayReply>(`/api/days/${initial.day}`, 'PUT', body)).version;
+      }
     } catch (refusal) {
       setError(refusal);
     }
+    sending.current = false;
   };
-  return { shown, error, setError, keep };
+  const keep = (changed: Partial<Shown>) => {
+    newest.current = { ...newest.current, ...changed };
+    setShown(newest.current);
+    setError(null);
+    void send();
+  };
+  return { shown, newest, error, setError, keep };
 }
 
 /** A thread that puts days in order; the newest question wins. */
@@ -99,7 +127,12 @@ function useOrdering() {
     setBusy(false);
     onPlan(plan);
   };
-  return { isBusy, ask };
+  /** What is being sought is not wanted any more. */
+  const forget = () => {
+    newest.current += 1;
+    setBusy(false);
+  };
+  return { isBusy, ask, forget };
 }
 
 function changeStep(jobs: readonly DayJob[], at: StepAt, change: Partial<DayStep>): readonly DayJob[] {
