@@ -1,22 +1,41 @@
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
-/** Store, outside and browser tests need what `./feather test` starts; unit and device tests stand alone. */
+/** Journeys that take a minute or more: begun first, so that none of them runs on alone at the end. */
+const LONG_JOURNEYS = ['views', 'dialIn', 'wholeDay'];
+
+class LongFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const isLong = ({ moduleId }: TestSpecification) =>
+      LONG_JOURNEYS.some((name) => moduleId.endsWith(`/journeys/${name}.test.ts`));
+    const sorted = await super.sort(files);
+    return [...sorted.filter(isLong), ...sorted.filter((file) => !isLong(file))];
+  }
+}
+
+/** Store, outside and browser tests need what `./feather test` starts; core, unit and device tests stand alone. */
 export default defineConfig({
   test: {
+    sequence: { sequencer: LongFirst },
     projects: [
       {
         test: {
-          name: 'unit',
-          include: [
-            'core/**/*.test.ts',
-            'web/**/*.test.{ts,tsx}',
-            'server/**/*.test.ts',
-            'commands/**/*.test.ts',
-            'benchmarks/**/*.test.ts',
-          ],
+          // Core keeps nothing between calls: its files share their modules.
+          name: 'core',
+          include: ['core/**/*.test.ts'],
+          pool: 'threads',
+          isolate: false,
           testTimeout: 20_000,
         },
       },
+      {
+        test: {
+          name: 'unit',
+          include: ['web/**/*.test.{ts,tsx}', 'server/**/*.test.ts', 'commands/**/*.test.ts'],
+          testTimeout: 20_000,
+        },
+      },
+      { test: { name: 'referee', include: ['benchmarks/**/*.test.ts'] } },
       { test: { name: 'devices', include: ['devices/**/*.test.ts'], testTimeout: 30_000 } },
       { test: { name: 'outside', include: ['e2e/outside/**/*.test.ts'], testTimeout: 30_000 } },
       {

@@ -36,7 +36,7 @@ interface Asked {
 
 await reportFailure(async () => {
   const home = homeFolder('bench');
-  buildApp();
+  await buildApp();
   const url = await startDatabase(home);
   try {
     const plans = await prepareBook(home, url);

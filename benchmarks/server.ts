@@ -29,7 +29,7 @@ const round = (value: number, digits = 0) => value.toLocaleString('en', { maximu
 
 await reportFailure(async () => {
   const home = homeFolder('bench');
-  buildApp();
+  await buildApp();
   const url = await startDatabase(home);
   try {
     const address = await startFreshDemo(home, url, 40);

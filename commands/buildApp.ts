@@ -1,24 +1,28 @@
-import { spawnSync } from 'node:child_process';
+import { execFile } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { ROOT } from '#commands/homeFolder.ts';
 
 const SOURCES = ['core', 'store', 'server', 'web', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json'];
 
 /** Builds the application unless the build already stands for exactly these sources. @throws Error with the reason */
-export function buildApp(): void {
+export async function buildApp(): Promise<void> {
   const stamp = join(ROOT, 'dist', 'sources.sha');
   const wanted = hashSources();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   process.stderr.write('Building ...\n');
-  const built = spawnSync(process.execPath, [join(ROOT, 'node_modules/astro/astro.js'), 'build'], {
-    cwd: ROOT,
-    encoding: 'utf8',
-    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
-  });
-  if (built.status !== 0)
-    throw new Error(`The build failed:\n${built.stdout.slice(-1500)}\n${built.stderr.slice(-3000)}`);
+  try {
+    await promisify(execFile)(process.execPath, [join(ROOT, 'node_modules/astro/astro.js'), 'build'], {
+      cwd: ROOT,
+      maxBuffer: 64 * 1024 * 1024,
+      env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+    });
+  } catch (failure) {
+    const { stdout = '', stderr = '' } = failure as { stdout?: string; stderr?: string };
+    throw new Error(`The build failed:\n${stdout.slice(-1500)}\n${stderr.slice(-3000)}`, { cause: failure });
+  }
   writeFileSync(stamp, wanted);
 }
 

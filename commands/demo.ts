@@ -15,7 +15,7 @@ await reportFailure(async () => {
   const home = homeFolder('demo');
   await stopProcesses(home);
   const port = await requirePort();
-  buildApp();
+  await buildApp();
   const address = await openDatabase(home);
   // A private instance in the demo's own folder holds nothing but the demo.
   if (!address.isOwn) await requireDemoStore(address.url);

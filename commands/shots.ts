@@ -76,7 +76,7 @@ const PHONE_SHOTS: readonly Shot[] = [
 await reportFailure(async () => {
   const home = homeFolder('test');
   mkdirSync(FOLDER, { recursive: true });
-  buildApp();
+  await buildApp();
   try {
     const address = await startFreshDemo(home, await startDatabase(home), PACE);
     await takeShots(address, DESK, SHOTS);

@@ -11,7 +11,7 @@ await reportFailure(async () => {
   const home = workshopHome();
   await stopProcesses(home);
   const port = await requirePort();
-  buildApp();
+  await buildApp();
   const address = await openDatabase(home);
   const copy = await prepareStore(home, address, new Date());
   if (copy) console.log(`Before the book was brought up to date, a copy was kept: ${copy}`);

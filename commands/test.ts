@@ -8,8 +8,13 @@ import { stopProcesses } from '#commands/startApp.ts';
 import { startFreshDemo } from '#commands/startFreshDemo.ts';
 import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
 
+interface Check {
+  readonly name: string;
+  readonly arguments: readonly string[];
+}
+
 /** Runs every check and every test, and ends with one line that counts them. */
-const CHECKS: readonly { readonly name: string; readonly arguments: readonly string[] }[] = [
+const CHECKS: readonly Check[] = [
   { name: 'lint', arguments: ['node_modules/eslint/bin/eslint.js', '.'] },
   {
     name: 'format',
@@ -20,12 +25,12 @@ const CHECKS: readonly { readonly name: string; readonly arguments: readonly str
     name: 'types of core tests',
     arguments: ['node_modules/typescript/bin/tsc', '-p', 'core/tsconfig.test.json'],
   },
-  {
-    // Pages, and every file that TypeScript itself would check.
-    name: 'types',
-    arguments: ['node_modules/astro/astro.js', 'check', '--minimumSeverity', 'warning'],
-  },
 ];
+/** Pages, and every file that TypeScript itself would check; the build writes types that pages are checked against. */
+const TYPES: Check = {
+  name: 'types',
+  arguments: ['node_modules/astro/astro.js', 'check', '--minimumSeverity', 'warning'],
+};
 /** The stand-ins hurry in tests: nobody watches. */
 const TEST_PACE = 40;
 /**
@@ -46,15 +51,17 @@ const home = homeFolder('test');
 const beside = homeFolder('test-beside');
 
 try {
-  // The build also writes the types that pages are checked against.
-  buildApp();
-  if (isChosen('checks')) await runChecks();
+  await Promise.all([isChosen('checks') ? runChecks() : null, buildApp()]);
   const url = await startDatabase(home);
   const urlBeside = isChosen('driven') || isChosen('browser') ? await startDatabase(beside) : url;
   // Two at a time where a test keeps one core busy; those that mostly wait for machines run side by side.
-  if (isChosen('unit')) await runVitest('unit', scratchOf(url), ['--maxWorkers=2']);
+  await Promise.all([
+    isChosen('checks') ? runCheck(TYPES.name, TYPES.arguments) : null,
+    isChosen('unit') ? runVitest('unit', scratchOf(url), ['--project', 'core', '--maxWorkers=2']) : null,
+  ]);
   const outside = async () => {
-    for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest(project, scratchOf(url));
+    for (const project of ['devices', 'outside', 'referee'].filter(isChosen))
+      await runVitest(project, scratchOf(url));
   };
   await Promise.all([
     isChosen('store') ? runVitest('store', scratchOf(url)) : null,
@@ -92,13 +99,9 @@ function scratchOf(url: string): Readonly<Record<string, string>> {
   return { FEATHER_TEST_STORE_URL: ownAddress(url).scratchUrl };
 }
 
-/** Two at a time: each keeps one core busy. */
+/** One after the other: the build keeps the other core busy meanwhile. */
 async function runChecks(): Promise<void> {
-  const waiting = [...CHECKS];
-  const lane = async () => {
-    for (let next = waiting.shift(); next; next = waiting.shift()) await runCheck(next.name, next.arguments);
-  };
-  await Promise.all([lane(), lane()]);
+  for (const check of CHECKS) await runCheck(check.name, check.arguments);
 }
 
 async function runCheck(name: string, given: readonly string[]): Promise<void> {
