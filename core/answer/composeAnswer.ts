@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { correctionsOf, correctValues, forceFactor, type Correction } from '#core/setting/correctForce.ts';
 import { adviseNextCut, type CutAdvice } from '#core/dialIn/adviseNextCut.ts';
 import { chooseLadder, CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
@@ -265,6 +266,6 @@ function believeAlone(
 /** What is believed of a plain sheet, moved by what colour and lot are known to add. */
 function correctBelief({ mean, precision }: NormalPrior, factor: number): NormalPrior {
   const moved = Float64Array.from(mean);
-  moved[P.threshold] = (moved[P.threshold] as number) + Math.log(factor);
+  moved[P.threshold] = itemAt(moved, P.threshold) + Math.log(factor);
   return { mean: moved, precision: Float64Array.from(precision) };
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { factsOf, type Family } from '#core/stack/families/families.ts';
 import { smoothRings } from '#core/checks/applyEdits.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
@@ -6,7 +7,7 @@ import { type CheckFacts, type Trouble } from '#core/checks/trouble.ts';
 import { writeRingsData } from '#core/drawing/writePathData.ts';
 import { boundPoints, middleOf } from '#core/geometry/box.ts';
 import { areaOfRings, offsetRings, subtractRings, type Rings } from '#core/geometry/clip.ts';
-import { distanceMm, type PointMm } from '#core/geometry/point.ts';
+import { distanceMm } from '#core/geometry/point.ts';
 import { turnAlike } from '#core/geometry/polygon.ts';
 
 /** A lost part below this is the rounding of a corner, in squares of the finest width. */
@@ -90,7 +91,7 @@ function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
 
 /** How far smoothing moves the outline at most: from what it takes away or fills to the new line, mm. */
 function deviationOf(smooth: Rings, changed: Rings): number {
-  const ways = smooth.map((ring) => [...ring, ring[0] as PointMm]);
+  const ways = smooth.map((ring) => [...ring, itemAt(ring, 0)]);
   return changed.flat().reduce((most, point) => {
     const nearest = ways.reduce((least, way) => Math.min(least, distanceToWay(point, way)), Infinity);
     return Number.isFinite(nearest) ? Math.max(most, nearest) : most;
@@ -103,7 +104,7 @@ function findSpikes(line: CutLine, offsetMm: number): readonly Trouble[] {
   const ring = isClosed ? points.slice(0, -1) : points;
   for (let index = 0; index < ring.length; index++) {
     const before = ring[index - 1] ?? (isClosed ? ring.at(-1) : undefined);
-    const here = ring[index] as PointMm;
+    const here = itemAt(ring, index);
     const after = ring[index + 1] ?? (isClosed ? ring[0] : undefined);
     if (!before || !after || distanceMm(before, here) < offsetMm || distanceMm(here, after) < offsetMm)
       continue;

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import Flatbush from 'flatbush';
 import { checkFineness } from '#core/checks/checkFineness.ts';
 import { checkMeetings } from '#core/checks/checkMeetings.ts';
@@ -48,7 +49,7 @@ function checkRoles(lines: readonly CutLine[], facts: CheckFacts): readonly Trou
   const troubles: Trouble[] = [];
   for (const role of new Set(lines.map((line) => line.role))) {
     const own = lines.filter((line) => line.role === role);
-    const shared = { lineIds: own.map(({ id }) => id), at: (own[0] as CutLine).points[0] as PointMm };
+    const shared = { lineIds: own.map(({ id }) => id), at: itemAt(own, 0).points[0] as PointMm };
     if (role === 'kiss' && !facts.isLayered) {
       troubles.push({
         ...shared,
@@ -76,7 +77,7 @@ function checkRoles(lines: readonly CutLine[], facts: CheckFacts): readonly Trou
         what: `${count(closed)} cut through all round on a roll-fed machine`,
         why: 'a piece that falls out early jams the machine; tabs keep it in',
         lineIds: closed.map(({ id }) => id),
-        at: (closed[0] as CutLine).points[0] as PointMm,
+        at: itemAt(closed, 0).points[0] as PointMm,
         fix: { kind: 'role', words: 'Perforate', role: 'perforated' },
       });
     }
@@ -89,11 +90,11 @@ function checkOpen(lines: readonly CutLine[]): readonly Trouble[] {
   if (open.length === 0) return [];
   const tree = new Flatbush(open.length * 2);
   for (const { points } of open) {
-    for (const { x, y } of [points[0] as PointMm, points.at(-1) as PointMm]) tree.add(x, y);
+    for (const { x, y } of [itemAt(points, 0), points.at(-1) as PointMm]) tree.add(x, y);
   }
   tree.finish();
   return open.flatMap((line, index): readonly Trouble[] => {
-    const [first, last] = [line.points[0] as PointMm, line.points.at(-1) as PointMm];
+    const [first, last] = [itemAt(line.points, 0), line.points.at(-1) as PointMm];
     const gap = distanceMm(first, last);
     const isNearlyClosed = gap <= MEANT_TO_MEET_MM && measurePolyline(line.points) > 4 * MEANT_TO_MEET_MM;
     const others = tree.neighbors(last.x, last.y, 1, MEANT_TO_MEET_MM, (end) => end >> 1 !== index);
@@ -131,7 +132,7 @@ function checkTiny(lines: readonly CutLine[], { isLayered }: CheckFacts): readon
       what: `line ${line.id + 1} frees ${line.areaMm2.toFixed(1)} mm²`,
       why: `bits below ${TINY_MM2} mm² lift under the blade and stick to it`,
       lineIds: [line.id],
-      at: line.points[0] as PointMm,
+      at: itemAt(line.points, 0),
       fix: { kind: 'edit', words: 'Drop it', edit: { kind: 'drop', lineIds: [line.id] } },
     }));
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 import Flatbush from 'flatbush';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
@@ -36,13 +37,13 @@ export function joinLines(contours: readonly DrawnContour[], withinMm: number): 
       const found = tree
         .search(end.x - withinMm, end.y - withinMm, end.x + withinMm, end.y + withinMm)
         .map((at) => ({ line: at >> 1, isEnd: at % 2 === 1 }))
-        .filter(({ line: other }) => !isUsed[other] && looksAlike(open[other] as DrawnContour, line))
-        .map((one) => ({ ...one, gap: gapTo(open[one.line] as DrawnContour, one.isEnd, end) }))
+        .filter(({ line: other }) => !isUsed[other] && looksAlike(itemAt(open, other), line))
+        .map((one) => ({ ...one, gap: gapTo(itemAt(open, one.line), one.isEnd, end) }))
         .filter(({ gap }) => gap <= withinMm)
         .sort((a, b) => a.gap - b.gap)[0];
       if (!found) return false;
       isUsed[found.line] = 1;
-      const other = open[found.line] as DrawnContour;
+      const other = itemAt(open, found.line);
       const tail = segmentsOf(other.contour);
       gone.add(other.id);
       chain = link(chain, found.isEnd ? reverse(tail) : tail);
@@ -51,7 +52,7 @@ export function joinLines(contours: readonly DrawnContour[], withinMm: number): 
     while (grow());
     chain = reverse(chain);
     while (grow());
-    const first = (chain[0] as Segment).from;
+    const first = itemAt(chain, 0).from;
     const last = (chain.at(-1) as Segment).to;
     const isClosed = chain.length > 1 && distanceMm(first, last) <= withinMm;
     joined.set(line.id, { ...line, contour: packSegments(isClosed ? close(chain) : chain, isClosed) });
@@ -73,14 +74,14 @@ function gapTo({ contour }: DrawnContour, isEnd: boolean, to: PointMm): number {
 
 function link(a: readonly Segment[], b: readonly Segment[]): readonly Segment[] {
   const from = (a.at(-1) as Segment).to;
-  const to = (b[0] as Segment).from;
+  const to = itemAt(b, 0).from;
   const gap: readonly Segment[] = distanceMm(from, to) > ROUNDING ? [{ kind: 'line', from, to }] : [];
   return [...a, ...gap, ...b];
 }
 
 function close(chain: readonly Segment[]): readonly Segment[] {
   const from = (chain.at(-1) as Segment).to;
-  const to = (chain[0] as Segment).from;
+  const to = itemAt(chain, 0).from;
   return distanceMm(from, to) > ROUNDING ? [...chain, { kind: 'line', from, to }] : chain;
 }
 

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
@@ -27,8 +28,8 @@ export function chooseLadder(
   const target = targetIndexes(posterior, operation);
   const edges = posterior.grades.length - 1;
   const middles = Float64Array.from({ length: posterior.drawCount }, (_, draw) => {
-    const low = posterior.boundaries[draw * edges + target.first - 1] as number;
-    return (low + (posterior.boundaries[draw * edges + target.last] as number)) / 2;
+    const low = itemAt(posterior.boundaries, draw * edges + target.first - 1);
+    return (low + itemAt(posterior.boundaries, draw * edges + target.last)) / 2;
   });
   const [from, to] = weightedQuantiles(middles, posterior.weights, [0.05, 0.95]) as [number, number];
   const inside = forcesGf.filter((force) => force >= Math.exp(from) && force <= Math.exp(to));

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { NOTHING } from '#core/units/rounding.ts';
 import { CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { WORTHWHILE_GAIN } from '#core/dialIn/adviseNextCut.ts';
@@ -134,14 +135,14 @@ function playOnce(
   for (let cuts = 0; cuts < MOST_CUTS; cuts++) {
     const next = proposeNextCut(now, operation, forcesGf);
     if (cuts > 0 && next.gain < WORTHWHILE_GAIN) return cuts;
-    const noisy = Math.log(next.forceGf) + (start.spreads[truth] as number) * drawNormal(random);
+    const noisy = Math.log(next.forceGf) + itemAt(start.spreads, truth) * drawNormal(random);
     const edges = start.grades.length - 1;
     let seen = 0;
-    while (seen < edges && noisy > (start.boundaries[truth * edges + seen] as number)) seen += 1;
+    while (seen < edges && noisy > itemAt(start.boundaries, truth * edges + seen)) seen += 1;
     const weights = now.weights.map((weight, draw) => {
       gradesOfDraw(start, draw, Math.log(next.forceGf), chances);
       misjudge(chances, matrix, seenChances);
-      return weight * Math.max(seenChances[seen] as number, NOTHING);
+      return weight * Math.max(itemAt(seenChances, seen), NOTHING);
     });
     const sum = weights.reduce((a, b) => a + b, 0);
     now = { ...now, trialCount: now.trialCount + 1, weights: weights.map((weight) => weight / sum) };

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { NOTHING } from '#core/units/rounding.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { normalCdf } from '#core/threshold/numerics/normal.ts';
@@ -75,7 +76,7 @@ export function predictSimple(
   const sums = [0, 0, 0, 0, 0];
   grid.forEach((middle, place) => {
     chancesAt(quantity, index - middle).forEach((chance, step) => {
-      sums[step] = (sums[step] as number) + (weights[place] as number) * chance;
+      sums[step] = itemAt(sums, step) + itemAt(weights, place) * chance;
     });
   });
   return sums;

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** Test pieces, each drawn for what it shows. */
@@ -70,7 +71,7 @@ function piece(
 
 const at = (x: number, y: number): PointMm => ({ x, y });
 const ring = (points: readonly PointMm[]): PieceLine => ({
-  points: [...points, points[0] as PointMm],
+  points: [...points, itemAt(points, 0)],
   isTab: false,
 });
 
@@ -99,7 +100,7 @@ function circle(radius: number): readonly PointMm[] {
 function perforateBox({ widthMm, heightMm, cutLengthMm, tabLengthMm }: CouponShape): readonly PieceLine[] {
   const corners = [at(0, 0), at(widthMm, 0), at(widthMm, heightMm), at(0, heightMm)];
   return corners.flatMap((from, side) => {
-    const to = corners[(side + 1) % 4] as PointMm;
+    const to = itemAt(corners, (side + 1) % 4);
     const length = Math.hypot(to.x - from.x, to.y - from.y);
     const tabs = Math.max(1, Math.round(length / (cutLengthMm + tabLengthMm)));
     const period = length / tabs;

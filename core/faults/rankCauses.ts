@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { FINDINGS, FINDING_FACTS, type Finding } from '#core/faults/findings.ts';
 import { CAUSES, factsOfCause, LEAK, type Cause } from '#core/faults/causes.ts';
 import type { Symptom } from '#core/faults/symptoms.ts';
@@ -40,7 +41,7 @@ export function rankCauses(
   const sum = weights.reduce((all, one) => all + one, 0);
   return CAUSES.map((cause, index) => ({
     cause,
-    chance: (weights[index] as number) / sum,
+    chance: itemAt(weights, index) / sum,
     reason: reasonOf(cause, known),
   })).sort((a, b) => b.chance - a.chance);
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { scoreTerm } from '#core/lookup/terms.ts';
 
 /** Where a term stands: what the pack says weighs more than an old note. */
@@ -78,7 +79,7 @@ export function rankHits(
     hits.push({
       materialId,
       score: best.reduce((sum, { value }) => sum + value, 0) / typed.length,
-      met: best.map(({ term, field }, index) => ({ typed: typed[index] as string, term, field })),
+      met: best.map(({ term, field }, index) => ({ typed: itemAt(typed, index), term, field })),
     });
   }
   return hits.sort((a, b) => b.score - a.score || a.materialId - b.materialId).slice(0, most);

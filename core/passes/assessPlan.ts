@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { factsOf } from '#core/stack/families/families.ts';
 import { holdIndex, TAB_QUANTITY, tabForHold } from '#core/dialIn/quantities.ts';
 import { fitSimple, predictSimple, type SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
@@ -93,10 +94,7 @@ function outlookTabs({ plan, station, sheet, tabTrials }: AssessOrder): TabOutlo
   if (!weakest) return null;
   const posterior = fitSimple(TAB_QUANTITY, tabTrials);
   const chances = predictSimple(TAB_QUANTITY, posterior, holdIndex(tabLengthMm, cutLengthMm));
-  const middle = posterior.grid.reduce(
-    (sum, at, index) => sum + at * (posterior.weights[index] as number),
-    0,
-  );
+  const middle = posterior.grid.reduce((sum, at, index) => sum + at * itemAt(posterior.weights, index), 0);
   const proposed = tabForHold(middle, cutLengthMm);
   return {
     ...weakest,

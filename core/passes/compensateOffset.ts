@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 
@@ -21,7 +22,7 @@ export function compensateOffset(points: readonly PointMm[], offsetMm: number): 
   const legs = points
     .slice(1)
     .map((to, index) => {
-      const from = points[index] as PointMm;
+      const from = itemAt(points, index);
       return { from, to, angle: Math.atan2(to.y - from.y, to.x - from.x), length: distanceMm(from, to) };
     })
     .filter(({ length }) => length > ROUNDING);

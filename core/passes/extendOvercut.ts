@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
 
 /**
@@ -11,8 +12,8 @@ export function extendOvercut(ring: readonly PointMm[], overcutMm: number): read
   const extended = [...ring];
   let left = overcutMm;
   for (let index = 1; index < ring.length && left > 0; index++) {
-    const from = ring[index - 1] as PointMm;
-    const to = ring[index] as PointMm;
+    const from = itemAt(ring, index - 1);
+    const to = itemAt(ring, index);
     const length = distanceMm(from, to);
     extended.push(length <= left ? to : mixPoints(from, to, left / length));
     left -= length;

@@ -1,5 +1,6 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import Flatbush from 'flatbush';
-import { boundPoints, encloses, type BoxMm } from '#core/geometry/box.ts';
+import { boundPoints, encloses } from '#core/geometry/box.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside, signedAreaMm2 } from '#core/geometry/polygon.ts';
 
@@ -24,11 +25,11 @@ export function findInner(routes: readonly Toolpath[]): readonly (readonly numbe
   tree.finish();
   return routes.map((outer, index) => {
     if (!outer.isClosed) return [];
-    const { minX, minY, maxX, maxY } = boxes[index] as BoxMm;
+    const { minX, minY, maxX, maxY } = itemAt(boxes, index);
     return tree.search(minX, minY, maxX, maxY).filter((inner) => {
-      if (inner === index || (areas[index] as number) <= (areas[inner] as number)) return false;
-      if (!encloses(boxes[index] as BoxMm, boxes[inner] as BoxMm)) return false;
-      return isInside((routes[inner] as Toolpath).points[0] as PointMm, outer.points);
+      if (inner === index || itemAt(areas, index) <= itemAt(areas, inner)) return false;
+      if (!encloses(itemAt(boxes, index), itemAt(boxes, inner))) return false;
+      return isInside(itemAt(routes, inner).points[0] as PointMm, outer.points);
     });
   });
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { ToolSeat } from '#core/station/machine.ts';
@@ -21,7 +22,7 @@ export function findSeat(seats: readonly ToolSeat[], role: CutRole): SeatChoice 
   const needs = role === 'crease' ? 'crease' : 'blade';
   const found = seats.findIndex(({ holds }) => holds === needs);
   if (found >= 0) {
-    const { name } = seats[found] as ToolSeat;
+    const { name } = itemAt(seats, found);
     return { seat: found + 1, name, change: null };
   }
   const spare = Math.max(

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { groupBy } from '#core/collections/groupBy.ts';
 import { boundPoints } from '#core/geometry/box.ts';
 import type { PointMm } from '#core/geometry/point.ts';
@@ -41,7 +42,7 @@ export function orderToolpaths(
       { end: last ? end : null, before: findInner(row), kicks },
     );
     for (const { stop, entry } of steps) {
-      const entered = enterAt(row[stop] as Toolpath, entry);
+      const entered = enterAt(itemAt(row, stop), entry);
       ordered.push(entered);
       at = entered.points.at(-1) as PointMm;
     }
@@ -57,12 +58,12 @@ function splitRows(routes: readonly Toolpath[]): readonly (readonly Toolpath[])[
     const box = boundPoints(route.points);
     const row = rowOf.get(index) ?? Math.floor(box.maxY / ROW_MM);
     rowOf.set(index, row);
-    for (const one of inner[index] as readonly number[]) rowOf.set(one, Math.max(row, rowOf.get(one) ?? 0));
+    for (const one of itemAt(inner, index)) rowOf.set(one, Math.max(row, rowOf.get(one) ?? 0));
   });
   const rows = groupBy(routes.keys(), (index) => rowOf.get(index) as number);
   return [...rows]
     .sort(([a], [b]) => a - b)
-    .map(([, indices]) => indices.map((index) => routes[index] as Toolpath));
+    .map(([, indices]) => indices.map((index) => itemAt(routes, index)));
 }
 
 function enterAt(route: Toolpath, entry: number): Toolpath {
@@ -70,5 +71,5 @@ function enterAt(route: Toolpath, entry: number): Toolpath {
   if (!route.isClosed) return { ...route, points: [...route.points].reverse() };
   const ring = route.points.slice(0, -1);
   const turned = [...ring.slice(entry), ...ring.slice(0, entry)];
-  return { ...route, points: [...turned, turned[0] as PointMm] };
+  return { ...route, points: [...turned, itemAt(turned, 0)] };
 }

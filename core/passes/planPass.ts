@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import { type CutRole, OPERATION_OF } from '#core/drawing/roles/lineRoles.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
@@ -97,7 +98,7 @@ function measureStrokes(strokes: readonly Stroke[], { values, machine, start }: 
   let travelMm = 0;
   let seconds = 0;
   for (const stroke of strokes) {
-    const first = stroke.points[0] as PointMm;
+    const first = itemAt(stroke.points, 0);
     const gap = distanceMm(at, first);
     travelMm += gap;
     if (gap > LENGTH_MM) seconds += travelSeconds(at, first, machine) + LIFT_SECONDS;

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 import { distanceMm, mixPoints, type PointMm } from '#core/geometry/point.ts';
@@ -56,10 +57,10 @@ class RingWay {
   constructor(private readonly ring: readonly PointMm[]) {
     this.atMm = new Float64Array(ring.length);
     for (let index = 1; index < ring.length; index++) {
-      const step = distanceMm(ring[index - 1] as PointMm, ring[index] as PointMm);
-      this.atMm[index] = (this.atMm[index - 1] as number) + step;
+      const step = distanceMm(itemAt(ring, index - 1), itemAt(ring, index));
+      this.atMm[index] = itemAt(this.atMm, index - 1) + step;
     }
-    this.lengthMm = this.atMm[ring.length - 1] as number;
+    this.lengthMm = itemAt(this.atMm, ring.length - 1);
   }
 
   /** The stretch between two places, which may lie beyond the end, where the ring goes on. */
@@ -73,9 +74,9 @@ class RingWay {
         index = 1;
         turn += this.lengthMm;
       }
-      const place = turn + (this.atMm[index] as number);
+      const place = turn + itemAt(this.atMm, index);
       if (place >= toMm - ROUNDING) break;
-      if (place > fromMm + ROUNDING) points.push(this.ring[index] as PointMm);
+      if (place > fromMm + ROUNDING) points.push(itemAt(this.ring, index));
       index++;
     }
     points.push(this.pointAt(toMm));
@@ -85,9 +86,9 @@ class RingWay {
   private pointAt(mm: number): PointMm {
     const along = ((mm % this.lengthMm) + this.lengthMm) % this.lengthMm;
     const index = this.segmentAt(along);
-    const [from, to] = [this.atMm[index] as number, this.atMm[index + 1] as number];
+    const [from, to] = [itemAt(this.atMm, index), itemAt(this.atMm, index + 1)];
     const share = to > from ? (along - from) / (to - from) : 0;
-    return mixPoints(this.ring[index] as PointMm, this.ring[index + 1] as PointMm, share);
+    return mixPoints(itemAt(this.ring, index), itemAt(this.ring, index + 1), share);
   }
 
   /** The last segment that begins at or before a place, by halving. */
@@ -95,7 +96,7 @@ class RingWay {
     let [low, high] = [0, this.ring.length - 2];
     while (low < high) {
       const middle = (low + high + 1) >> 1;
-      if ((this.atMm[middle] as number) <= mm) low = middle;
+      if (itemAt(this.atMm, middle) <= mm) low = middle;
       else high = middle - 1;
     }
     return low;

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 
@@ -32,7 +33,7 @@ export function findCorners(
   const sums = new Float64Array(cells);
   for (const { atMm, turnRad } of turns.list) {
     const cell = Math.min(cells - 1, Math.round((atMm / total) * cells) % cells);
-    sums[cell] = (sums[cell] as number) + turnRad;
+    sums[cell] = itemAt(sums, cell) + turnRad;
   }
   const half = Math.max(1, Math.round(WINDOW_MM / 2 / (total / cells)));
   const windows = sums.map((_, index) => Math.abs(windowSum(sums, index, half)));
@@ -58,9 +59,9 @@ function listTurns(ring: readonly PointMm[]) {
   let atMm = 0;
   const count = ring.length - 1;
   for (let index = 0; index < count; index++) {
-    const before = ring[(index - 1 + count) % count] as PointMm;
-    const here = ring[index] as PointMm;
-    const after = ring[index + 1] as PointMm;
+    const before = itemAt(ring, (index - 1 + count) % count);
+    const here = itemAt(ring, index);
+    const after = itemAt(ring, index + 1);
     list.push({ atMm, turnRad: turnAt(before, here, after) });
     atMm += distanceMm(here, after);
   }
@@ -82,5 +83,5 @@ function windowSum(sums: Float64Array, index: number, half: number): number {
 
 function at(values: Float64Array, index: number): number {
   const count = values.length;
-  return values[((index % count) + count) % count] as number;
+  return itemAt(values, ((index % count) + count) % count);
 }

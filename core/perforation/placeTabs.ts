@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import { NOTHING, ROUNDING } from '#core/units/rounding.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
@@ -145,7 +146,7 @@ function serveSides(
   if (corners.length < 2) return middles;
   const served = [...middles];
   corners.forEach(({ atMm }, index) => {
-    const next = corners[(index + 1) % corners.length] as ContourCorner;
+    const next = itemAt(corners, (index + 1) % corners.length);
     const side = (next.atMm - atMm + lengthMm) % lengthMm || lengthMm;
     if (side < Math.max(SIDE_NEEDS_TAB * cutLengthMm, 4 * tabLengthMm)) return;
     const has = served.some((middle) => (middle - atMm + lengthMm) % lengthMm < side);
@@ -160,7 +161,7 @@ function serveSides(
 function chooseStart(middles: readonly number[], bad: readonly BadStretch[], lengthMm: number): number {
   let best = { at: 0, score: -Infinity };
   middles.forEach((middle, index) => {
-    const next = middles[(index + 1) % middles.length] as number;
+    const next = itemAt(middles, (index + 1) % middles.length);
     const gap = (next - middle + lengthMm) % lengthMm || lengthMm;
     const at = (middle + gap / 2) % lengthMm;
     const clear = bad.reduce((least, one) => Math.min(least, around(at, one.middle, lengthMm)), gap);
@@ -177,7 +178,7 @@ function leadingPlace(ring: readonly PointMm[], leading: PerforationOrder['leadi
   const lowest = ring.findIndex((point) => sign * point.y === least);
   // Of a flat leading side its middle leads.
   let last = lowest;
-  while (last + 1 < ring.length && Math.abs(sign * (ring[last + 1] as PointMm).y - least) < LENGTH_MM) last++;
+  while (last + 1 < ring.length && Math.abs(sign * itemAt(ring, last + 1).y - least) < LENGTH_MM) last++;
   const start = measurePolyline(ring.slice(0, lowest + 1));
   return start + measurePolyline(ring.slice(lowest, last + 1)) / 2;
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 /** One step of a job: at a machine, by hand, or a wait that needs nobody. */
 export interface DayStep {
   readonly id: string;
@@ -82,9 +83,9 @@ export function layOutDay(order: DayOrder, sequence: readonly number[]): DayPlan
     endsAt = Math.max(endsAt, to);
   };
   const passDone = (jobIndex: number) => {
-    const { steps } = jobs[jobIndex] as DayJob;
+    const { steps } = itemAt(jobs, jobIndex);
     for (;;) {
-      const stepIndex = next[jobIndex] as number;
+      const stepIndex = itemAt(next, jobIndex);
       const step = steps[stepIndex];
       if (!step?.done) return;
       put(jobIndex, step, stepIndex, step.done.from, step.done.to, 0);
@@ -93,13 +94,13 @@ export function layOutDay(order: DayOrder, sequence: readonly number[]): DayPlan
   };
   jobs.forEach((_, jobIndex) => passDone(jobIndex));
   for (const jobIndex of sequence) {
-    const stepIndex = next[jobIndex] as number;
-    const step = (jobs[jobIndex] as DayJob).steps[stepIndex];
+    const stepIndex = itemAt(next, jobIndex);
+    const step = itemAt(jobs, jobIndex).steps[stepIndex];
     if (!step) continue;
     const isChange = step.place !== null && step.setUp !== '' && (last.get(step.place) ?? '') !== step.setUp;
     const change = isChange ? changeMinutes : 0;
     const placeFree = step.place === null ? 0 : (free.get(step.place) ?? 0) + change;
-    const from = Math.max(ready[jobIndex] as number, placeFree, step.notBefore, now + change);
+    const from = Math.max(itemAt(ready, jobIndex), placeFree, step.notBefore, now + change);
     put(jobIndex, step, stepIndex, from, from + step.minutes, change);
     next[jobIndex] = stepIndex + 1;
     passDone(jobIndex);

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 import { layOutDay, type DayOrder, type DayPlan } from '#core/prep/dayPlan.ts';
 import type { Random } from '#core/random/seededRandom.ts';
@@ -68,7 +69,7 @@ function move(sequence: readonly number[], random: Random): readonly number[] {
   const pick = () => Math.floor(random() * next.length);
   const [from, to] = [pick(), pick()];
   if (random() < 0.5) {
-    [next[from], next[to]] = [next[to] as number, next[from] as number];
+    [next[from], next[to]] = [itemAt(next, to), itemAt(next, from)];
     return next;
   }
   const [taken] = next.splice(from, 1);
@@ -80,7 +81,7 @@ function shuffle(items: readonly number[], random: Random): readonly number[] {
   const mixed = [...items];
   for (let index = mixed.length - 1; index > 0; index--) {
     const other = Math.floor(random() * (index + 1));
-    [mixed[index], mixed[other]] = [mixed[other] as number, mixed[index] as number];
+    [mixed[index], mixed[other]] = [itemAt(mixed, other), itemAt(mixed, index)];
   }
   return mixed;
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { LANGUAGES } from '#core/protocol/languages.ts';
 import type { Abilities, MachineLanguage } from '#core/protocol/machineLanguage.ts';
@@ -33,7 +34,7 @@ export function readLanguage(
   unitsPerMm: number | undefined,
 ): LanguageChoice {
   if (language) return language;
-  const first = LANGUAGES[0] as MachineLanguage;
+  const first = itemAt(LANGUAGES, 0);
   return { id: first.id, options: unitsPerMm === undefined ? {} : { unitsPerMm } };
 }
 

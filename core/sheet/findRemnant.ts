@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 import { areaOfBox, type BoxMm } from '#core/geometry/box.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
@@ -35,9 +36,9 @@ export function findRemnant(
   const heights = new Array<number>(xs.length - 1).fill(0);
   let best: BoxMm | null = null;
   for (let row = 0; row + 1 < ys.length; row++) {
-    const [top, bottom] = [ys[row] as number, ys[row + 1] as number];
+    const [top, bottom] = [itemAt(ys, row), itemAt(ys, row + 1)];
     for (let column = 0; column + 1 < xs.length; column++) {
-      const [left, right] = [xs[column] as number, xs[column + 1] as number];
+      const [left, right] = [itemAt(xs, column), itemAt(xs, column + 1)];
       const isTaken = grown.some(
         (box) =>
           box.minX < right - ROUNDING &&
@@ -45,16 +46,16 @@ export function findRemnant(
           box.minY < bottom - ROUNDING &&
           box.maxY > top + ROUNDING,
       );
-      heights[column] = isTaken ? 0 : (heights[column] as number) + bottom - top;
+      heights[column] = isTaken ? 0 : itemAt(heights, column) + bottom - top;
     }
     for (let from = 0; from < heights.length; from++) {
       let height = Infinity;
       for (let to = from; to < heights.length; to++) {
-        height = Math.min(height, heights[to] as number);
+        height = Math.min(height, itemAt(heights, to));
         if (height < LEAST_MM) break;
         const box = {
-          minX: xs[from] as number,
-          maxX: xs[to + 1] as number,
+          minX: itemAt(xs, from),
+          maxX: itemAt(xs, to + 1),
           minY: bottom - height,
           maxY: bottom,
         };

@@ -1,7 +1,8 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { FREEING_ROLES, roleOf, type GivenRoles, type Role } from '#core/drawing/roles/lineRoles.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
-import { boundContour, overlap, type BoxMm } from '#core/geometry/box.ts';
+import { boundContour, overlap } from '#core/geometry/box.ts';
 import { strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
@@ -51,7 +52,7 @@ export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | nu
   const outlines = kissed.length > 0 ? kissed : isOutline((role) => FREEING_ROLES.has(role));
   const reaches = outlines.slice(0, MOST_OUTLINES).flatMap(({ contour }) => {
     const box = boundContour(contour);
-    const near = art.filter((_, index) => overlap(box, boxes[index] as BoxMm));
+    const near = art.filter((_, index) => overlap(box, itemAt(boxes, index)));
     const rings = near.flatMap(inkOf);
     const inked = uniteRings([...rings, ...frames.map(turnAlike)]);
     return inked.length === 0 ? [] : reachesOf(flattenContour(contour, LOOK_MM), inked);
@@ -87,7 +88,7 @@ function reachesOf(outline: readonly PointMm[], inked: Rings): readonly number[]
     const point = pointAlong(outline, ((sample + 0.5) / SAMPLES) * total);
     const isInk = inked.filter((ring) => isInside(point, ring)).length % 2 === 1;
     const distance = inked.reduce(
-      (least, ring) => Math.min(least, distanceToWay(point, [...ring, ring[0] as PointMm])),
+      (least, ring) => Math.min(least, distanceToWay(point, [...ring, itemAt(ring, 0)])),
       Infinity,
     );
     return isInk ? distance : -distance;

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { drawNormal, seededRandom } from '#core/random/seededRandom.ts';
 import type { ForceScale, ScalePoint, ScaleValue } from '#core/units/forceScale.ts';
@@ -55,9 +56,9 @@ export function fitForceScale(readings: readonly ScaleReading[], scale: ForceSca
   return {
     noiseG,
     points: values.map((force, knot) => {
-      const seen = refits.map((one) => one[knot] as number).sort((a, b) => a - b);
-      const gf = fit[knot] as number;
-      const at = (share: number) => seen[Math.round(share * (REFITS - 1))] as number;
+      const seen = refits.map((one) => itemAt(one, knot)).sort((a, b) => a - b);
+      const gf = itemAt(fit, knot);
+      const at = (share: number) => itemAt(seen, Math.round(share * (REFITS - 1)));
       return { force, gf, lowGf: Math.min(gf, at(0.05)), highGf: Math.max(gf, at(0.95)) };
     }),
   };
@@ -92,7 +93,7 @@ function requireRising(readings: readonly ScaleReading[]): void {
       );
     }
   });
-  const [first, last] = [means[0] as Mean, means.at(-1) as Mean];
+  const [first, last] = [itemAt(means, 0), means.at(-1) as Mean];
   if (last.grams <= first.grams) refuse('the scale does not rise from its lowest to its highest reading');
 }
 
@@ -141,12 +142,12 @@ function fitCurve(readings: readonly ScaleReading[], values: readonly ScaleValue
   const pooled = poolViolators(means);
   const line = fitLine(means);
   const slope = Math.max(line.slope, LEAST_SLOPE);
-  const [first, last] = [pooled[0] as Mean, pooled.at(-1) as Mean];
+  const [first, last] = [itemAt(pooled, 0), pooled.at(-1) as Mean];
   const curve = values.map((force) => {
     if (force <= first.force) return first.grams - slope * (first.force - force);
     if (force >= last.force) return last.grams + slope * (force - last.force);
     const end = pooled.findIndex((one) => one.force >= force);
-    const [from, to] = [pooled[end - 1] as Mean, pooled[end] as Mean];
+    const [from, to] = [itemAt(pooled, end - 1), itemAt(pooled, end)];
     return from.grams + ((force - from.force) * (to.grams - from.grams)) / (to.force - from.force);
   });
   return keepRising(curve);
@@ -172,7 +173,7 @@ function poolViolators(means: readonly Mean[]): readonly Mean[] {
 }
 
 function keepRising(curve: readonly number[]): readonly number[] {
-  const rise = Math.max(LEAST_SLOPE, ((curve.at(-1) as number) - (curve[0] as number)) * LEAST_RISE);
+  const rise = Math.max(LEAST_SLOPE, ((curve.at(-1) as number) - itemAt(curve, 0)) * LEAST_RISE);
   let last = 0;
   return curve.map((gf) => {
     last = Math.max(gf, last + rise);

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { cusumChart } from '#core/wear/cusum.ts';
 import { ewmaChart, type EwmaChart } from '#core/wear/ewma.ts';
 
@@ -88,14 +89,14 @@ function standingAlarm(
   isOutside: readonly boolean[],
 ): { readonly raised: number; readonly began: number } | null {
   const last = sums.length - 1;
-  const isHigh = (index: number) => (sums[index] as number) > CUSUM_DECISION || isOutside[index] === true;
+  const isHigh = (index: number) => itemAt(sums, index) > CUSUM_DECISION || isOutside[index] === true;
   let raised = -1;
   for (let index = last; index >= 0 && index > last - STANDING; index--) if (isHigh(index)) raised = index;
-  if (raised < 0 || (sums[last] as number) === 0) return null;
+  if (raised < 0 || itemAt(sums, last) === 0) return null;
   while (raised > 0 && isHigh(raised - 1)) raised -= 1;
   // The shift began after the sum was last at rest: the usual estimate of a tabular sum.
   let began = raised;
-  while (began > 0 && (sums[began - 1] as number) > 0) began -= 1;
+  while (began > 0 && itemAt(sums, began - 1) > 0) began -= 1;
   return { raised, began };
 }
 
@@ -227,10 +228,7 @@ const DAMP = 60;
 /** Log likelihood gained by a shift of this shape with its best height, unit variance, less a half for the height. */
 function explainedBy(pattern: readonly number[], window: readonly DriftPoint[], sign: 1 | -1): number {
   const weight = pattern.reduce((sum, one) => sum + one * one, 0);
-  const along = pattern.reduce(
-    (sum, one, index) => sum + one * sign * (window[index] as DriftPoint).residual,
-    0,
-  );
+  const along = pattern.reduce((sum, one, index) => sum + one * sign * itemAt(window, index).residual, 0);
   if (weight === 0 || along <= 0) return -3;
   return (along * along) / weight / 2 - 0.5 * Math.log(window.length);
 }

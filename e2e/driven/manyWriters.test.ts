@@ -28,8 +28,8 @@ afterAll(async () => {
   await db.destroy();
 });
 
-/** All 1,000 of them are written by `./feather server`, over HTTP. */
-const EACH = 12;
+/** All 1,000 of them are written by `./feather load`, over HTTP. */
+const EACH = 8;
 
 it(`${8 * EACH} mixed writes of 8 writers, a third sent twice: no 500, and the book holds what was answered`, async () => {
   const now = new Date();

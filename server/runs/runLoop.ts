@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { randomUUID } from 'node:crypto';
 import { AppError } from '#core/errors/appError.ts';
 import type { RunEvent } from '#core/run/runCourse.ts';
@@ -116,7 +117,7 @@ async function write(
   batch: readonly Entry[],
 ): Promise<TakenStep> {
   const event = mergeEvents(batch.map((entry) => entry.event));
-  const { author, more } = batch[0] as Entry;
+  const { author, more } = itemAt(batch, 0);
   const writeId = randomUUID();
   for (let collisions = 0; collisions < MOST_COLLISIONS; collisions++) {
     const run = (loop.run ??= await retryOnStore(context, () => findDrivenRun(context.store, runId)));

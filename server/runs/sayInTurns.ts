@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Answer, Block, Flow } from '#core/protocol/machineLanguage.ts';
 import type { Channel } from '#server/links/link.ts';
@@ -68,7 +69,7 @@ export async function sayInTurns(
 function strokeAt(blocks: readonly Block[], index: number): number {
   const before = blocks[index - 1]?.strokesDone ?? 0;
   for (let at = index; at < blocks.length; at++) {
-    const { strokesDone } = blocks[at] as Block;
+    const { strokesDone } = itemAt(blocks, at);
     if (strokesDone > before) return strokesDone;
   }
   return before;

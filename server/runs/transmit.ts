@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { findLanguage } from '#core/protocol/findLanguage.ts';
 import { writePart } from '#core/protocol/writePart.ts';
@@ -35,7 +36,7 @@ export async function transmit(
   try {
     const link = await findLink();
     const run = await retryOnStore(context, () => findRun(context.store, runId));
-    const part = driven.program.parts[partIndex] as ProgramPart;
+    const part = itemAt(driven.program.parts, partIndex);
     await send(scene, { control, link, run, part });
   } finally {
     // One that was halted is still asked how far it got, by whoever ordered the stop.

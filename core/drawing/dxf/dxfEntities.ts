@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 import { numberOf, numbersOf, type DxfRecord } from '#core/drawing/dxf/dxfGroups.ts';
 import type { ContourBuilder } from '#core/drawing/contourBuilder.ts';
@@ -49,7 +50,7 @@ export function drawBulged(pen: ContourBuilder, corners: readonly BulgedPoint[],
   pen.moveTo(first.x, first.y);
   const rest = isClosed ? [...corners.slice(1), first] : corners.slice(1);
   rest.forEach((corner, index) => {
-    const { bulge, x, y } = corners[index] as BulgedPoint;
+    const { bulge, x, y } = itemAt(corners, index);
     if (bulge === 0) return pen.lineTo(corner.x, corner.y);
     const chord = Math.hypot(corner.x - x, corner.y - y);
     if (!(Math.abs(bulge) < MOST_BULGE)) {

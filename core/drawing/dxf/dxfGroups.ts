@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { ReadProgress } from '#core/drawing/drawing.ts';
 import { AppError } from '#core/errors/appError.ts';
 
@@ -56,7 +57,7 @@ export function readDxfGroups(text: string, onProgress?: ReadProgress): readonly
  */
 export function textOf(record: DxfRecord, code: number): string | null {
   const index = record.codes.indexOf(code);
-  return index < 0 ? null : (record.values[index] as string).trim();
+  return index < 0 ? null : itemAt(record.values, index).trim();
 }
 
 /**
@@ -79,7 +80,7 @@ export function numbersOf(record: DxfRecord, code: number): readonly number[] {
 }
 
 function toNumber(record: DxfRecord, index: number): number {
-  const text = record.values[index] as string;
+  const text = itemAt(record.values, index);
   const value = Number(text);
   if (text.trim() !== '' && Number.isFinite(value)) return value;
   throw new AppError(

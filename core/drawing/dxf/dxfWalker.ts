@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import { MAX_CONTOURS, type DrawnContour } from '#core/drawing/drawing.ts';
 import { dxfColour, trueColour } from '#core/drawing/dxf/dxfColour.ts';
@@ -50,7 +51,7 @@ export class DxfWalker {
   /** @throws AppError `badDrawing` with the line, `tooLarge` */
   walk(entities: readonly DxfRecord[], toMm: Affine, around: Inherited | null = null): void {
     for (let index = 0; index < entities.length; index++) {
-      const record = entities[index] as DxfRecord;
+      const record = itemAt(entities, index);
       this.budget.spend(STEPS.entity + record.codes.length / CODES_A_STEP);
       if (record.type !== 'POLYLINE') {
         this.visit(record, toMm, around);
@@ -58,7 +59,7 @@ export class DxfWalker {
       }
       const corners: BulgedPoint[] = [];
       while (entities[index + 1]?.type === 'VERTEX') {
-        const vertex = entities[++index] as DxfRecord;
+        const vertex = itemAt(entities, ++index);
         if ((numberOf(vertex, 70, 0) & FRAME_VERTEX) !== 0) continue;
         corners.push({
           x: numberOf(vertex, 10, 0),

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import { ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
 import type { WrittenLine } from '#core/drawing/svg/writeSvg.ts';
@@ -59,7 +60,7 @@ function writePolyline(
   { role, points }: WrittenLine,
   sheetHeightMm: number,
 ): readonly (readonly [number, string | number])[] {
-  const first = points[0] as PointMm;
+  const first = itemAt(points, 0);
   const last = points.at(-1) as PointMm;
   const isClosed = points.length > 3 && distanceMm(first, last) < LENGTH_MM;
   const corners = isClosed ? points.slice(0, -1) : points;

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { groupBy } from '#core/collections/groupBy.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import type { Operation } from '#core/stack/operation.ts';
@@ -69,7 +70,7 @@ export interface LineGroup {
  */
 export function groupLines(drawing: Drawing): readonly LineGroup[] {
   return [...groupBy(drawing.contours, groupKey)].map(([key, lines]): LineGroup => {
-    const first = lines[0] as DrawnContour;
+    const first = itemAt(lines, 0);
     return {
       key,
       layer: first.layer,

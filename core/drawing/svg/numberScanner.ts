@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 /** Powers of ten that a double holds exactly. */
 const TEN = Array.from({ length: 23 }, (_, power) => 10 ** power);
 const MOST_EXACT = 2 ** 53;
@@ -65,7 +66,7 @@ export class NumberScanner {
     if (digits === 0) this.refuse('a number is missing', from);
     if ((code | 32) !== 101 || !this.takeExponent()) {
       if (mantissa < MOST_EXACT && shift < 23) {
-        const value = shift === 0 ? mantissa : mantissa / (TEN[shift] as number);
+        const value = shift === 0 ? mantissa : mantissa / itemAt(TEN, shift);
         return isNegative ? -value : value;
       }
     }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import type { ReadBudget } from '#core/drawing/readBudget.ts';
 import { readSvgLength } from '#core/drawing/svg/svgLength.ts';
@@ -141,8 +142,8 @@ function drawPoints(pen: ContourBuilder, text: string, isClosed: boolean): void 
     throw new AppError('badDrawing', 'points hold something that is not a finite number');
   }
   for (let index = 0; index + 1 < numbers.length; index += 2) {
-    const x = numbers[index] as number;
-    const y = numbers[index + 1] as number;
+    const x = itemAt(numbers, index);
+    const y = itemAt(numbers, index + 1);
     if (index === 0) pen.moveTo(x, y);
     else pen.lineTo(x, y);
   }

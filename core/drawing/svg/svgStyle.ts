@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { colord, extend } from 'colord';
 import names from 'colord/plugins/names';
 import { FURTHEST_MM } from '#core/drawing/drawing.ts';
@@ -64,7 +65,7 @@ export function inheritStyle(
 
 function isStyled(attributes: Readonly<Record<string, string>>): boolean {
   for (let index = 0; index < STYLED.length; index++) {
-    if (attributes[STYLED[index] as string] !== undefined) return true;
+    if (attributes[itemAt(STYLED, index)] !== undefined) return true;
   }
   return false;
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import { ReadBudget, STEPS } from '#core/drawing/readBudget.ts';
 import { frameContours } from '#core/drawing/frameContours.ts';
@@ -103,7 +104,7 @@ export function readHpgl(text: string, onProgress?: ReadProgress): Drawing {
 
 function skipBlanks(text: string, from: number): number {
   let at = from;
-  while (at < text.length && /[\s;,]/.test(text[at] as string)) at++;
+  while (at < text.length && /[\s;,]/.test(itemAt(text, at))) at++;
   return at;
 }
 
@@ -185,8 +186,8 @@ class Plotter {
 
   private walk(n: readonly number[]): void {
     for (let index = 0; index + 1 < n.length; index += 2) {
-      const x = (n[index] as number) + (this.isRelative ? this.pen.x : 0);
-      const y = (n[index + 1] as number) + (this.isRelative ? this.pen.y : 0);
+      const x = itemAt(n, index) + (this.isRelative ? this.pen.x : 0);
+      const y = itemAt(n, index + 1) + (this.isRelative ? this.pen.y : 0);
       if (this.isDown) this.pen.lineTo(x, y);
       else this.pen.moveTo(x, y);
     }

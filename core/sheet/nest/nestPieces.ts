@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import { areaOfRings, offsetRings, type Rings } from '#core/geometry/clip.ts';
@@ -141,7 +142,7 @@ class Nest {
     const { pieces, copies, sheet } = this.order;
     const { ranks } = how;
     const rankOf = (index: number) =>
-      Array.isArray(ranks) ? (ranks[index] as number) : -(this.areas[index] as number);
+      Array.isArray(ranks) ? itemAt(ranks, index) : -itemAt(this.areas, index);
     const ranked = this.fitting
       .filter((index) => this.wantedOf(index) > 0)
       .sort((a, b) => rankOf(a) - rankOf(b));
@@ -165,7 +166,7 @@ class Nest {
       if (copies === 0) left.clear();
     }
     const usableArea = (sheet.widthMm - 2 * sheet.marginMm) * (sheet.heightMm - 2 * sheet.marginMm);
-    const covered = placed.reduce((sum, { index }) => sum + (this.areas[index] as number), 0);
+    const covered = placed.reduce((sum, { index }) => sum + itemAt(this.areas, index), 0);
     const last = placed.filter(({ sheet: at }) => at === sheets - 1);
     const result: NestResult = {
       placements: placed.map(({ turned, sheet: at, xMm, yMm }) =>
@@ -183,7 +184,7 @@ class Nest {
     return {
       result,
       leftOver: new Set(last.map(({ index }) => index)),
-      leftOverMm2: last.reduce((sum, { index }) => sum + (this.areas[index] as number), 0),
+      leftOverMm2: last.reduce((sum, { index }) => sum + itemAt(this.areas, index), 0),
     };
   }
 
@@ -218,9 +219,7 @@ class Nest {
 
   private fitsAlone(index: number): boolean {
     const [{ empty, turned }] = this.sides;
-    return (turned[index] as readonly Turned[]).some(
-      ({ mask }) => mask.columns <= empty.columns && mask.rows <= empty.rows,
-    );
+    return itemAt(turned, index).some(({ mask }) => mask.columns <= empty.columns && mask.rows <= empty.rows);
   }
 }
 

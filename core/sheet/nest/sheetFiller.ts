@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { CellGrid, CellSize, RunMask } from '#core/sheet/nest/cellGrid.ts';
 import type { Try } from '#core/sheet/nest/nestTries.ts';
 
@@ -61,9 +62,9 @@ export class SheetFiller {
     const { endWeight, sizeWeight, favours } = this.how;
     const { heightMm } = this.cell;
     for (const index of candidates) {
-      const edge = Math.sqrt(this.areas[index] as number) / heightMm;
-      const favour = candidates.length > 1 ? sizeWeight * edge + (favours[index] as number) / heightMm : 0;
-      for (const turned of this.side.turned[index] as readonly Turned[]) {
+      const edge = Math.sqrt(itemAt(this.areas, index)) / heightMm;
+      const favour = candidates.length > 1 ? sizeWeight * edge + itemAt(favours, index) / heightMm : 0;
+      for (const turned of itemAt(this.side.turned, index)) {
         const place = this.search(turned.mask);
         if (!place) continue;
         const cost = place.row + endWeight * turned.mask.rows - favour + place.column * this.columnCost;

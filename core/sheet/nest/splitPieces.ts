@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { startOf } from '#core/geometry/contour.ts';
 import Flatbush from 'flatbush';
 import { groupBy } from '#core/collections/groupBy.ts';
@@ -39,11 +40,11 @@ export function splitPieces(drawing: Drawing, given: GivenRoles, isWhole: boolea
   if (lines.length === 0) return [];
   if (isWhole) return [toPiece(0, lines)];
   const owners = findOwners(lines);
-  const groups = groupBy(lines.keys(), (index) => owners[index] as number);
+  const groups = groupBy(lines.keys(), (index) => itemAt(owners, index));
   return [...groups.values()].map((group, index) =>
     toPiece(
       index,
-      group.map((one) => lines[one] as Line),
+      group.map((one) => itemAt(lines, one)),
     ),
   );
 }
@@ -61,7 +62,7 @@ function findOwners(lines: readonly Line[]): readonly number[] {
   const ringOf = (rank: number) => {
     const known = rings.get(rank);
     if (known) return known;
-    const ring = flattenContour((outlines[rank] as Line).line.contour, LOOK_MM);
+    const ring = flattenContour(itemAt(outlines, rank).line.contour, LOOK_MM);
     rings.set(rank, ring);
     return ring;
   };
@@ -72,7 +73,7 @@ function findOwners(lines: readonly Line[]): readonly number[] {
       .sort((a, b) => a - b)
       .filter((rank) => outlines[rank]?.index !== index);
     const around = near.find((rank) => {
-      const outer = outlines[rank] as Line;
+      const outer = itemAt(outlines, rank);
       if (isCut && !(areaOfBox(outer.box) > areaOfBox(box) && encloses(outer.box, box))) return false;
       return isInside(at, ringOf(rank));
     });

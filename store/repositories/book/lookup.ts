@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { factsOf } from '#core/stack/families/families.ts';
 import { chunk } from '#core/collections/chunk.ts';
 import { rankHits, TERM_FIELDS, type Hit, type Posting, type TermField } from '#core/lookup/rankHits.ts';
@@ -113,13 +114,13 @@ export async function searchMaterials(db: Store, text: string, most: number): Pr
   const near = await Promise.all(typed.map((word) => findTerms(db, word)));
   if (near.some((terms) => terms.length === 0)) return [];
   const words = near.map((terms, index) => {
-    const word = typed[index] as string;
+    const word = itemAt(typed, index);
     const best = terms.toSorted((a, b) => scoreTerm(word, b.term) - scoreTerm(word, a.term));
     return best.map(({ id }) => id);
   });
   const counts = await Promise.all(words.map((ids) => countPostings(db, ids)));
   const byRarity = words
-    .map((ids, index) => ({ ids, count: counts[index] as number }))
+    .map((ids, index) => ({ ids, count: itemAt(counts, index) }))
     .toSorted((a, b) => a.count - b.count)
     .map(({ ids }) => ids);
   const named: { materialId: number }[] = await candidateQuery(db, byRarity);

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { SettingState } from '#core/setting/setting.ts';
 import type { Operation } from '#core/stack/operation.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -96,7 +97,7 @@ function readCursor(after: string | null): readonly [string, number] | null {
   try {
     const read: unknown = JSON.parse(Buffer.from(after, 'base64url').toString('utf8'));
     const isCursor = Array.isArray(read) && typeof read[0] === 'string' && typeof read[1] === 'number';
-    return isCursor ? [read[0] as string, read[1] as number] : null;
+    return isCursor ? [itemAt(read, 0), itemAt(read, 1)] : null;
   } catch {
     return null;
   }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Job, JobHead } from '#core/job/job.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -66,7 +67,7 @@ export async function addJob(db: Store, job: NewJob, now: Date): Promise<number>
   if (job.source.length <= PART_CHARACTERS) return insertJob(db, job, job.source, now);
   return db.transaction(async (transaction) => {
     const parts = listParts(job.source);
-    const id = await insertJob(transaction, job, parts[0] as string, now);
+    const id = await insertJob(transaction, job, itemAt(parts, 0), now);
     for (const part of parts.slice(1)) {
       await transaction('jobs')
         .where({ id })

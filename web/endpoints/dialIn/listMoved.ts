@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { SheetPlace } from '#core/knowledge/evidence.ts';
 import { nameCondition, type Material } from '#core/stack/material.ts';
 import type { Station } from '#core/station/station.ts';
@@ -25,7 +26,7 @@ export async function predictNeighbours(store: Store, station: Station): Promise
   for (const { material, condition } of neighbours.slice(0, MOST)) {
     if (condition.id === loaded.condition.id) continue;
     const { belief } = await loadSheetPrior(store, station, { material, condition, lot: '', colour: '' });
-    predictions.set(nameOf(material, condition.kind), belief.mean[P.threshold] as number);
+    predictions.set(nameOf(material, condition.kind), itemAt(belief.mean, P.threshold));
   }
   return predictions;
 }

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { groupBy } from '#core/collections/groupBy.ts';
 import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
 import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
@@ -50,7 +51,7 @@ export async function drawPrintSheet(
 /** Art by shape, so that holes stay holes. @param growMm how far every shape is widened, for bleed */
 function drawArt(page: PdfPage, art: readonly PlacedLine[], growMm: number): void {
   for (const lines of groupBy(art, ({ copy, shape }) => `${copy}/${shape}`).values()) {
-    const { fillColour, strokeColour, strokeWidthMm } = lines[0] as PlacedLine;
+    const { fillColour, strokeColour, strokeWidthMm } = itemAt(lines, 0);
     const data = lines.map(({ contour }) => writePathData(contour)).join('');
     if (fillColour) page.path(data).fill(fillColour, 'even-odd');
     const colour = strokeColour ?? (growMm > 0 ? fillColour : null);

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { z } from 'zod';
 import { freshBladeFactor, judgeBlade, learnBladeLife, WEAR_EFFECT } from '#core/wear/bladeLife.ts';
 import { EWMA_LAMBDA } from '#core/wear/findDrift.ts';
@@ -47,7 +48,7 @@ async function describeDrift(store: Store, machineId: number): Promise<DriftRepl
     points: points.map(({ at, residual, sheet, bladeMetres }, index) => ({
       at,
       residual,
-      mean: drift.ewma.means[index] as number,
+      mean: itemAt(drift.ewma.means, index),
       sheet,
       bladeMetres,
     })),

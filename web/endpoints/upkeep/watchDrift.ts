@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { trialOf } from '#core/dialIn/testCut.ts';
 import { sheetFactor } from '#core/setting/correctForce.ts';
 import { nameCondition } from '#core/stack/material.ts';
@@ -91,7 +92,7 @@ async function judgeNew(store: Store, machineId: number): Promise<void> {
     const { material, condition, machine } = source;
     const events = listEvents(source).slice(-TEACHING);
     const wanted = [...events.keys()].filter(
-      (index) => index >= LEAST_BEFORE && !known.has(keyOf(events[index] as Event)),
+      (index) => index >= LEAST_BEFORE && !known.has(keyOf(itemAt(events, index))),
     );
     if (wanted.length === 0) return [];
     const judged = await runTask(
@@ -114,7 +115,7 @@ async function judgeNew(store: Store, machineId: number): Promise<void> {
     );
     const sheet = nameCondition(material.name, condition.kind);
     return [...judged].map(([index, residual]) => {
-      const { trial, ...event } = events[index] as Event;
+      const { trial, ...event } = itemAt(events, index);
       return { ...event, residual, sheet, bladeMetres: trial.bladeMetres };
     });
   };

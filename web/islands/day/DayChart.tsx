@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { PlacedStep } from '#core/prep/dayPlan.ts';
 import { clockOf } from '#web/islands/day/clock.ts';
@@ -161,7 +162,7 @@ function Bar({ step, start, span, desk, lane, isChosen, onChoose }: BarProps) {
     if (!facts.done) pulled.hold(event);
   };
   const isWait = facts.place === null;
-  const tone = `var(${TONES[jobIndex % TONES.length] as string})`;
+  const tone = `var(${itemAt(TONES, jobIndex % TONES.length)})`;
   const words = `${job.words}: ${facts.words}, ${clockOf(desk.shown.beginsAt + from)} to ${clockOf(desk.shown.beginsAt + to)}`;
   return (
     <button

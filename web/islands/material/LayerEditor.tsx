@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import { LAYER_ROLES, type Layer, type LayerRole } from '#core/stack/layer.ts';
 import type { UnitSystem } from '#core/units/length.ts';
@@ -56,7 +57,7 @@ function LayerRow({
   problems,
   onChange,
 }: Props & { readonly index: number }) {
-  const layer = layers[index] as Layer;
+  const layer = itemAt(layers, index);
   const name = `Layer ${index + 1}`;
   const change = (part: Partial<Layer>) =>
     onChange(layers.map((one, place) => (place === index ? { ...one, ...part } : one)));
@@ -99,7 +100,7 @@ function LayerRow({
 type RowButtonsProps = Pick<Props, 'layers' | 'onChange'> & { readonly index: number };
 
 function RowButtons({ layers, index, onChange }: RowButtonsProps) {
-  const layer = layers[index] as Layer;
+  const layer = itemAt(layers, index);
   const name = `Layer ${index + 1}`;
   const move = (to: number) => {
     const others = layers.filter((_, place) => place !== index);

@@ -1,5 +1,5 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { CLEAN_RUNS_TO_PROVE } from '#core/setting/judgeSetting.ts';
-import type { SettingRevision } from '#core/setting/setting.ts';
 import { diffValues } from '#core/setting/diffValues.ts';
 import { factsOfField } from '#core/setting/settingFields.ts';
 import { describeValue } from '#web/islands/setting/describeValue.ts';
@@ -41,7 +41,7 @@ export function HistoryPanel({ page, desk }: Props) {
 
 function RevisionRow({ index, page, desk }: Props & { readonly index: number }) {
   const { revisions, evidence, machine, summary } = page;
-  const revision = revisions[index] as SettingRevision;
+  const revision = itemAt(revisions, index);
   const before = revisions[index + 1];
   const rests = evidence.find((one) => one.revision === revision.revision);
   const changes = before ? diffValues(before.values, revision.values) : [];

@@ -1,8 +1,8 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { compareWays, listWays, type WayOutlook } from '#core/dialIn/compareWays.ts';
 import { estimateEffort } from '#core/dialIn/estimateEffort.ts';
 import { seedFromText } from '#core/random/seededRandom.ts';
 import { believe, composeAnswer, type Answer } from '#core/answer/composeAnswer.ts';
-import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { findWindow, outlookAt, targetIndexes } from '#core/threshold/findWindow.ts';
 import { predictGrades } from '#core/threshold/predictGrades.ts';
 import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
@@ -46,7 +46,7 @@ export function windowTask(question: DialInQuestion) {
       forceGf,
       outlook: outlookAt(posterior, target, forceGf),
       grades: [...predictGrades(posterior, forceGf)].map((chance, index) => ({
-        grade: posterior.grades[index] as DepthGrade,
+        grade: itemAt(posterior.grades, index),
         chance,
       })),
     })),

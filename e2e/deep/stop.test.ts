@@ -1,0 +1,3 @@
+import { stopAtAnyMoment } from '#e2e/support/stopAtAnyMoment.ts';
+
+stopAtAnyMoment(23);
