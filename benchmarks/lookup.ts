@@ -10,12 +10,12 @@ import {
 } from '#benchmarks/buildBook.ts';
 import { checkPlans, type PlanStep } from '#benchmarks/checkPlans.ts';
 import { buildApp } from '#commands/buildApp.ts';
-import { findFreePort } from '#commands/freePort.ts';
+import { findFreePort } from '#commands/ports/freePort.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
-import { migrateUp } from '#commands/migrateStore.ts';
+import { migrateUp } from '#commands/database/migrateStore.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
-import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { seededRandom, type Random } from '#core/random/seededRandom.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 

@@ -9,7 +9,7 @@ import { buildApp } from '#commands/buildApp.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { stopProcesses } from '#commands/startApp.ts';
-import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { startFreshDemo } from '#commands/startFreshDemo.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 

@@ -1,10 +1,10 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { isBackgroundRunning } from '#commands/backgroundProcess.ts';
-import { tellSums } from '#commands/copies.ts';
-import { openDatabase, ownAddress, requireScratch } from '#commands/databaseUrl.ts';
+import { tellSums } from '#commands/database/copies.ts';
+import { openDatabase, ownAddress, requireScratch } from '#commands/database/databaseUrl.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
-import { ownDatabaseUrl, stopDatabase } from '#commands/startDatabase.ts';
+import { ownDatabaseUrl, stopDatabase } from '#commands/database/startDatabase.ts';
 import { workshopHome } from '#commands/workshopHome.ts';
 import { backupTo } from '#store/backup/backupFile.ts';
 

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { isRunning, pause, startBackground, stopBackground, tailLog } from '#commands/backgroundProcess.ts';
-import { findFreePort, isPortFree } from '#commands/freePort.ts';
+import { findFreePort, isPortFree } from '#commands/ports/freePort.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { isKnownHost } from '#commands/knownHost.ts';
 
@@ -117,7 +117,7 @@ describe('the one command', () => {
     const port = await findFreePort();
     await new Promise<void>((resolve) => server.listen(port, '127.0.0.1', resolve));
     const run = (value: string) =>
-      spawnSync(process.execPath, ['--import', 'tsx', 'commands/checkPort.ts'], {
+      spawnSync(process.execPath, ['--import', 'tsx', 'commands/ports/checkPort.ts'], {
         cwd: ROOT,
         encoding: 'utf8',
         env: { ...process.env, FEATHER_PORT: value },

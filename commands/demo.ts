@@ -1,12 +1,12 @@
 import { buildApp } from '#commands/buildApp.ts';
 import { homeFolder } from '#commands/homeFolder.ts';
-import { migrateUp } from '#commands/migrateStore.ts';
+import { migrateUp } from '#commands/database/migrateStore.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
-import { requirePort } from '#commands/requirePort.ts';
+import { requirePort } from '#commands/ports/requirePort.ts';
 import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
-import { openDatabase } from '#commands/databaseUrl.ts';
+import { openDatabase } from '#commands/database/databaseUrl.ts';
 import { startKeeper } from '#commands/keeper.ts';
-import { requireDemoStore } from '#commands/prepareStore.ts';
+import { requireDemoStore } from '#commands/database/prepareStore.ts';
 import { markDemoStore } from '#store/repositories/workshop/workshop.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
 import { withStore } from '#store/connection/withStore.ts';

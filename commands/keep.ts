@@ -1,10 +1,10 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { isBackgroundRunning } from '#commands/backgroundProcess.ts';
-import { keepDailyCopy } from '#commands/dailyCopy.ts';
+import { keepDailyCopy } from '#commands/database/dailyCopy.ts';
 import { keptSchema, type Kept } from '#commands/keeper.ts';
 import { turnLogsOver } from '#commands/turnLogsOver.ts';
 import { startPrinterAt, startStandInAt, startWeb } from '#commands/startApp.ts';
-import { startDatabase } from '#commands/startDatabase.ts';
+import { startDatabase } from '#commands/database/startDatabase.ts';
 
 /** Keeps the application running: what ended is started again, each time after a longer pause while it keeps ending. */
 const LOOK_EVERY_MS = 1_000;

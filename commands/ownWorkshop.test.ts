@@ -10,10 +10,10 @@ import {
   startBackground,
   stopBackground,
 } from '#commands/backgroundProcess.ts';
-import { openDatabase, readAddress } from '#commands/databaseUrl.ts';
-import { findFreePort } from '#commands/freePort.ts';
+import { openDatabase, readAddress } from '#commands/database/databaseUrl.ts';
+import { findFreePort } from '#commands/ports/freePort.ts';
 import { ROOT } from '#commands/homeFolder.ts';
-import { startDatabase } from '#commands/startDatabase.ts';
+import { startDatabase } from '#commands/database/startDatabase.ts';
 import { turnLogsOver } from '#commands/turnLogsOver.ts';
 import { workshopHome } from '#commands/workshopHome.ts';
 

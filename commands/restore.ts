@@ -1,12 +1,12 @@
 import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { isBackgroundRunning } from '#commands/backgroundProcess.ts';
-import { nameCopy, tellSums } from '#commands/copies.ts';
-import { openDatabase, requireScratch } from '#commands/databaseUrl.ts';
-import { migrateUp } from '#commands/migrateStore.ts';
+import { nameCopy, tellSums } from '#commands/database/copies.ts';
+import { openDatabase, requireScratch } from '#commands/database/databaseUrl.ts';
+import { migrateUp } from '#commands/database/migrateStore.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { stopProcesses } from '#commands/startApp.ts';
-import { stopDatabase } from '#commands/startDatabase.ts';
+import { stopDatabase } from '#commands/database/startDatabase.ts';
 import { workshopHome } from '#commands/workshopHome.ts';
 import { backupTo, restoreFrom } from '#store/backup/backupFile.ts';
 import { withStore } from '#store/connection/withStore.ts';

@@ -6,7 +6,7 @@ import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { openBrowser } from '#commands/openBrowser.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { stopProcesses } from '#commands/startApp.ts';
-import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { startFreshDemo } from '#commands/startFreshDemo.ts';
 
 /** One picture of a main view: where it is and what to do before it is taken. */

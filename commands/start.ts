@@ -1,9 +1,9 @@
 import { buildApp } from '#commands/buildApp.ts';
-import { openDatabase } from '#commands/databaseUrl.ts';
+import { openDatabase } from '#commands/database/databaseUrl.ts';
 import { startKeeper } from '#commands/keeper.ts';
-import { prepareStore } from '#commands/prepareStore.ts';
+import { prepareStore } from '#commands/database/prepareStore.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
-import { requirePort } from '#commands/requirePort.ts';
+import { requirePort } from '#commands/ports/requirePort.ts';
 import { startWeb, stopProcesses } from '#commands/startApp.ts';
 import { workshopHome } from '#commands/workshopHome.ts';
 

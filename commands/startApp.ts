@@ -7,7 +7,7 @@ import {
   stopBackground,
   tailLog,
 } from '#commands/backgroundProcess.ts';
-import { findFreePort } from '#commands/freePort.ts';
+import { findFreePort } from '#commands/ports/freePort.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 
 /** Where the stand-in cutters listen. */

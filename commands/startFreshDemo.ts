@@ -1,5 +1,5 @@
-import { findFreePort } from '#commands/freePort.ts';
-import { migrateUp } from '#commands/migrateStore.ts';
+import { findFreePort } from '#commands/ports/freePort.ts';
+import { migrateUp } from '#commands/database/migrateStore.ts';
 import { startStandIns, startWeb } from '#commands/startApp.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
 import { withStore } from '#store/connection/withStore.ts';

@@ -2,7 +2,7 @@ import { homeFolder } from '#commands/homeFolder.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { stopProcesses } from '#commands/startApp.ts';
 import { workshopHome } from '#commands/workshopHome.ts';
-import { stopDatabase } from '#commands/startDatabase.ts';
+import { stopDatabase } from '#commands/database/startDatabase.ts';
 
 await reportFailure(async () => {
   let stopped = 0;

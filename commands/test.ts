@@ -2,11 +2,11 @@ import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildApp } from '#commands/buildApp.ts';
-import { ownAddress } from '#commands/databaseUrl.ts';
+import { ownAddress } from '#commands/database/databaseUrl.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { stopProcesses } from '#commands/startApp.ts';
 import { startFreshDemo } from '#commands/startFreshDemo.ts';
-import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 
 interface Check {
   readonly name: string;

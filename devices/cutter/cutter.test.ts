@@ -1,10 +1,10 @@
 import { connect } from 'node:net';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { gradeAt } from '#devices/cutter/cutSheet.ts';
+import { gradeAt } from '#devices/cutter/sheet/cutSheet.ts';
 import { HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
 import { DecodeError } from '#devices/cutter/instruction.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
-import { findSheetTruth } from '#devices/cutter/sheetTruth.ts';
+import { findSheetTruth } from '#devices/cutter/sheet/sheetTruth.ts';
 import { sampleVinyl } from '#devices/tests/sampleVinyl.ts';
 
 const sheet = sampleVinyl('test vinyl/lot 1');

@@ -1,14 +1,14 @@
 import type { Instruction, Spot } from '#devices/cutter/instruction.ts';
 import { drawFor, wedge } from '#devices/chance.ts';
-import { CutSheet, type Span } from '#devices/cutter/cutSheet.ts';
+import { CutSheet, type Span } from '#devices/cutter/sheet/cutSheet.ts';
 import type { CutterModel } from '#devices/cutter/cutterModel.ts';
 import { splitByPattern } from '#devices/cutter/splitByPattern.ts';
 import { Hold, type HoldFacts } from '#devices/cutter/hold.ts';
 import type { SenseFault } from '#devices/cutter/faults.ts';
-import type { CornerReading } from '#devices/cutter/printToCut.ts';
-import type { SensedMark } from '#devices/cutter/senseMarks.ts';
-import { PrintedMarks, type PrintedFacts, type TakePrint } from '#devices/cutter/printedMarks.ts';
-import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheetTruth.ts';
+import type { CornerReading } from '#devices/cutter/sheet/printToCut.ts';
+import type { SensedMark } from '#devices/cutter/sheet/senseMarks.ts';
+import { PrintedMarks, type PrintedFacts, type TakePrint } from '#devices/cutter/sheet/printedMarks.ts';
+import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheet/sheetTruth.ts';
 
 /** What the stand-in says while it works. */
 export type CutterEvent =

@@ -1,5 +1,5 @@
 import { drawFor } from '#devices/chance.ts';
-import type { Span } from '#devices/cutter/cutSheet.ts';
+import type { Span } from '#devices/cutter/sheet/cutSheet.ts';
 import type { Spot } from '#devices/cutter/instruction.ts';
 import { OutlineChain } from '#devices/cutter/outlineChain.ts';
 

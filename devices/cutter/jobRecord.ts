@@ -1,5 +1,5 @@
 import type { CutterEvent } from '#devices/cutter/cutter.ts';
-import type { Span } from '#devices/cutter/cutSheet.ts';
+import type { Span } from '#devices/cutter/sheet/cutSheet.ts';
 
 /** How far the cutter is with the job it was loaded for. `broken`: its bytes ended before the job did. */
 export type JobState = 'loaded' | 'working' | 'paused' | 'finished' | 'stopped' | 'broken';

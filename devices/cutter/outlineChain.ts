@@ -1,4 +1,4 @@
-import type { Span } from '#devices/cutter/cutSheet.ts';
+import type { Span } from '#devices/cutter/sheet/cutSheet.ts';
 import type { Spot } from '#devices/cutter/instruction.ts';
 
 /** What a closed outline amounts to: free all around, held by tabs, or only kissed. */

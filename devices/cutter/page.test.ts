@@ -1,5 +1,5 @@
 import { afterEach, expect, it } from 'vitest';
-import { readCorners, truthOfSheet } from '#devices/cutter/printToCut.ts';
+import { readCorners, truthOfSheet } from '#devices/cutter/sheet/printToCut.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { servePage, type PageService } from '#devices/cutter/servePage.ts';
 

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { drawFor } from '#devices/chance.ts';
-import { unevenness } from '#devices/cutter/unevenness.ts';
-import { CutSheet } from '#devices/cutter/cutSheet.ts';
+import { unevenness } from '#devices/cutter/sheet/unevenness.ts';
+import { CutSheet } from '#devices/cutter/sheet/cutSheet.ts';
 import { HpglDecoder } from '#devices/cutter/decodeHpgl.ts';
 import { DecodeError } from '#devices/cutter/instruction.ts';
-import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheetTruth.ts';
+import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheet/sheetTruth.ts';
 
 const sheet: LoadedSheetFacts = {
   key: 'some make',

@@ -1,5 +1,5 @@
 import { createServer } from 'node:http';
-import { drawSheet } from '#devices/cutter/drawSheet.ts';
+import { drawSheet } from '#devices/cutter/sheet/drawSheet.ts';
 import { FAULTS, FAULT_WORDS } from '#devices/cutter/faults.ts';
 import { obeyPanel, type CutterState } from '#devices/cutter/obeyPanel.ts';
 import { listen, readBody } from '#devices/listen.ts';

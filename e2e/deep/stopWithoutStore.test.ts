@@ -2,7 +2,7 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { addDrivenRun, drivenContext } from '#e2e/support/drivenRun.ts';
 import { continueRun, stopRun } from '#server/runs/runOrders.ts';

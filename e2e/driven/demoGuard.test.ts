@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { prepareStore, requireDemoStore } from '#commands/prepareStore.ts';
+import { prepareStore, requireDemoStore } from '#commands/database/prepareStore.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { MIGRATIONS, migrationSource, migrationsUpTo } from '#store/migrations/listMigrations.ts';
 import { markDemoStore, setTimeZone } from '#store/repositories/workshop/workshop.ts';

@@ -2,10 +2,10 @@ import { mkdtempSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { findFreePort } from '#commands/freePort.ts';
-import { migrateUp } from '#commands/migrateStore.ts';
+import { findFreePort } from '#commands/ports/freePort.ts';
+import { migrateUp } from '#commands/database/migrateStore.ts';
 import { startWeb, stopProcesses } from '#commands/startApp.ts';
-import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
 /** An application of its own, whose server and database are killed without warning. */

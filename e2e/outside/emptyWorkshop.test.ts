@@ -3,11 +3,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { findFreePort } from '#commands/freePort.ts';
-import { migrateUp } from '#commands/migrateStore.ts';
+import { findFreePort } from '#commands/ports/freePort.ts';
+import { migrateUp } from '#commands/database/migrateStore.ts';
 import { openBrowser } from '#commands/openBrowser.ts';
 import { startWeb, stopProcesses } from '#commands/startApp.ts';
-import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { settle } from '#e2e/support/settle.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 

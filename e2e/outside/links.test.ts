@@ -1,6 +1,6 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
-import { findFreePort } from '#commands/freePort.ts';
+import { findFreePort } from '#commands/ports/freePort.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import { plotterFile, samplePlan } from '#core/tests/sampleJob.ts';

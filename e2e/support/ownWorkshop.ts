@@ -1,7 +1,7 @@
 import { execFile } from 'node:child_process';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { findFreePort } from '#commands/freePort.ts';
+import { findFreePort } from '#commands/ports/freePort.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 
 /** A workshop that a test starts as its owner would. */

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { ROOT } from '#commands/homeFolder.ts';
-import { startDatabase, stopDatabase } from '#commands/startDatabase.ts';
+import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { addDrivenRun, drivenContext, type DrivenRun } from '#e2e/support/drivenRun.ts';

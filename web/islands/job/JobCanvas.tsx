@@ -3,12 +3,12 @@ import { writeRingsData } from '#core/drawing/writePathData.ts';
 import { middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { RoledLines } from '#web/components/sheetView/RoledLines.tsx';
-import { ChosenLines } from '#web/islands/job/ChosenLines.tsx';
+import { ChosenLines } from '#web/islands/job/roles/ChosenLines.tsx';
 import { RouteLines } from '#web/islands/job/RouteLines.tsx';
 import { SheetMarks } from '#web/islands/job/SheetMarks.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { useJob } from '#web/islands/job/useJob.ts';
-import { useLasso } from '#web/islands/job/useLasso.ts';
+import { useLasso } from '#web/islands/job/roles/useLasso.ts';
 import type { Nest } from '#web/islands/job/useNest.ts';
 
 interface Props {

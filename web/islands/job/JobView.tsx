@@ -7,7 +7,7 @@ import { CutPanel } from '#web/islands/job/CutPanel.tsx';
 import { DrawingPanel } from '#web/islands/job/DrawingPanel.tsx';
 import { JobCanvas } from '#web/islands/job/JobCanvas.tsx';
 import { PassesPanel } from '#web/islands/job/PassesPanel.tsx';
-import { RolesPanel } from '#web/islands/job/RolesPanel.tsx';
+import { RolesPanel } from '#web/islands/job/roles/RolesPanel.tsx';
 import { RunSheetPanel } from '#web/islands/job/RunSheetPanel.tsx';
 import { SheetPanel } from '#web/islands/job/SheetPanel.tsx';
 import { useDesign } from '#web/islands/job/useDesign.ts';

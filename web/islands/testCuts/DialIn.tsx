@@ -12,7 +12,7 @@ import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { CardGrades } from '#web/islands/testCuts/CardGrades.tsx';
 import { CutList } from '#web/islands/testCuts/CutList.tsx';
-import { FoundBefore } from '#web/islands/testCuts/FoundBefore.tsx';
+import { FoundBefore } from '#web/islands/testCuts/start/FoundBefore.tsx';
 import { GradePad } from '#web/islands/testCuts/GradePad.tsx';
 import { KeepPanel } from '#web/islands/testCuts/KeepPanel.tsx';
 import { MethodChoice } from '#web/islands/testCuts/MethodChoice.tsx';
@@ -22,7 +22,7 @@ import { QuantityTabs, type TestQuantity } from '#web/islands/testCuts/QuantityT
 import { Reasons } from '#web/islands/testCuts/Reasons.tsx';
 import { TestPiecePanel } from '#web/islands/testCuts/TestPiecePanel.tsx';
 import { useDialIn, type Dial } from '#web/islands/testCuts/useDialIn.ts';
-import type { DialInStart } from '#web/islands/testCuts/dialInStart.ts';
+import type { DialInStart } from '#web/islands/testCuts/start/dialInStart.ts';
 
 interface Props {
   readonly station: Station;

@@ -8,7 +8,7 @@ import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { ChanceCurve } from '#web/islands/testCuts/ChanceCurve.tsx';
-import { GivenFields } from '#web/islands/testCuts/GivenFields.tsx';
+import { GivenFields } from '#web/islands/testCuts/start/GivenFields.tsx';
 import { QuantityTabs, type TestQuantity } from '#web/islands/testCuts/QuantityTabs.tsx';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 

@@ -5,7 +5,7 @@ import { composeAnswer, placeOf } from '#core/answer/composeAnswer.ts';
 import { DialIn } from '#web/islands/testCuts/DialIn.tsx';
 import { JudgedPieces } from '#web/islands/testCuts/JudgedPieces.tsx';
 import { previewGrades } from '#web/islands/testCuts/previewGrades.ts';
-import { UnknownSheet } from '#web/islands/testCuts/UnknownSheet.tsx';
+import { UnknownSheet } from '#web/islands/testCuts/start/UnknownSheet.tsx';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 import { sampleAnswer } from '#web/tests/sampleBook.ts';
 import { answerOf, cut, opened, station, words } from '#web/tests/sampleDialIn.tsx';

@@ -4,8 +4,8 @@ import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
-import type { DialInStart } from '#web/islands/testCuts/dialInStart.ts';
-import type { GivenGrades } from '#web/islands/testCuts/givenGrades.ts';
+import type { DialInStart } from '#web/islands/testCuts/start/dialInStart.ts';
+import type { GivenGrades } from '#web/islands/testCuts/start/givenGrades.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 import type { AnswerOrder } from '#web/workers/answerSheet.ts';
 

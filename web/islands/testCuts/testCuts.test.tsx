@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { CardGrades } from '#web/islands/testCuts/CardGrades.tsx';
 import { CutList } from '#web/islands/testCuts/CutList.tsx';
-import { FoundBefore } from '#web/islands/testCuts/FoundBefore.tsx';
+import { FoundBefore } from '#web/islands/testCuts/start/FoundBefore.tsx';
 import { GradePad } from '#web/islands/testCuts/GradePad.tsx';
 import { KeepPanel } from '#web/islands/testCuts/KeepPanel.tsx';
 import { NextCut } from '#web/islands/testCuts/NextCut.tsx';

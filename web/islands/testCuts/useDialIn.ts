@@ -5,8 +5,8 @@ import type { DepthOperation } from '#core/stack/operation.ts';
 import { hasLiner } from '#core/stack/layer.ts';
 import type { Station } from '#core/station/station.ts';
 import { useDialInRequests } from '#web/islands/testCuts/useDialInRequests.ts';
-import type { GivenGrade, GivenGrades } from '#web/islands/testCuts/givenGrades.ts';
-import type { DialInStart } from '#web/islands/testCuts/dialInStart.ts';
+import type { GivenGrade, GivenGrades } from '#web/islands/testCuts/start/givenGrades.ts';
+import type { DialInStart } from '#web/islands/testCuts/start/dialInStart.ts';
 import { useForceDial } from '#web/islands/testCuts/useForceDial.ts';
 import { useGradeKeys } from '#web/islands/testCuts/useGradeKeys.ts';
 

@@ -1,10 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
-import type { GivenGrades } from '#web/islands/testCuts/givenGrades.ts';
+import type { GivenGrades } from '#web/islands/testCuts/start/givenGrades.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import type { DialInStart } from '#web/islands/testCuts/dialInStart.ts';
+import type { DialInStart } from '#web/islands/testCuts/start/dialInStart.ts';
 import { useLocalAnswer } from '#web/islands/testCuts/useLocalAnswer.ts';
 import { previewGrades } from '#web/islands/testCuts/previewGrades.ts';
 import type { DialInReply, KeptReply } from '#web/schemas/dialIn.ts';

@@ -1,6 +1,6 @@
-import { unevenness } from '#devices/cutter/unevenness.ts';
+import { unevenness } from '#devices/cutter/sheet/unevenness.ts';
 import type { Spot } from '#devices/cutter/instruction.ts';
-import type { SheetTruth } from '#devices/cutter/sheetTruth.ts';
+import type { SheetTruth } from '#devices/cutter/sheet/sheetTruth.ts';
 
 /** What a stretch of a stroke reached, on the grades 0 to 8. */
 export interface Span {

@@ -3,7 +3,7 @@ import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { ShownGroup } from '#core/job/describeLayout.ts';
-import { RolesPanel } from '#web/islands/job/RolesPanel.tsx';
+import { RolesPanel } from '#web/islands/job/roles/RolesPanel.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import { stubServer } from '#web/tests/stubServer.ts';

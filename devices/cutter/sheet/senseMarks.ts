@@ -1,6 +1,6 @@
 import { bell } from '#devices/chance.ts';
 import type { Spot } from '#devices/cutter/instruction.ts';
-import { applyMap, composeMaps, invertMap, type SheetMap } from '#devices/cutter/sheetMap.ts';
+import { applyMap, composeMaps, invertMap, type SheetMap } from '#devices/cutter/sheet/sheetMap.ts';
 
 /** How a print lies on its paper: as the printer made it. */
 export interface PrintOnPaper {

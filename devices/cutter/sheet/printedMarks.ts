@@ -1,8 +1,13 @@
 import { drawFor, wedge } from '#devices/chance.ts';
 import type { SenseFault } from '#devices/cutter/faults.ts';
-import { readCorners, truthOfSheet, type CornerReading } from '#devices/cutter/printToCut.ts';
-import { senseMarks, type PrintOnPaper, type Sensed, type SensedMark } from '#devices/cutter/senseMarks.ts';
-import { composeMaps, type SheetMap } from '#devices/cutter/sheetMap.ts';
+import { readCorners, truthOfSheet, type CornerReading } from '#devices/cutter/sheet/printToCut.ts';
+import {
+  senseMarks,
+  type PrintOnPaper,
+  type Sensed,
+  type SensedMark,
+} from '#devices/cutter/sheet/senseMarks.ts';
+import { composeMaps, type SheetMap } from '#devices/cutter/sheet/sheetMap.ts';
 
 /** A sheet that was printed with marks: its size, what the file corrects, and how much light it throws back. */
 export interface PrintedFacts {

@@ -1,6 +1,6 @@
 import { drawFor, wedge } from '#devices/chance.ts';
 import type { Spot } from '#devices/cutter/instruction.ts';
-import { applyMap, type SheetMap } from '#devices/cutter/sheetMap.ts';
+import { applyMap, type SheetMap } from '#devices/cutter/sheet/sheetMap.ts';
 
 /** How far a cut lands from the print at one corner of a sheet, as an eye reads it: tenths of a mm. */
 export interface CornerReading {

@@ -4,7 +4,7 @@ import { ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
 import { findRule, ruleFromGroup } from '#core/drawing/roles/roleRules.ts';
 import type { ShownGroup } from '#core/job/describeLayout.ts';
 import type { KeptRule } from '#store/repositories/jobs/roleRules.ts';
-import { ChosenRole } from '#web/islands/job/ChosenRole.tsx';
+import { ChosenRole } from '#web/islands/job/roles/ChosenRole.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';

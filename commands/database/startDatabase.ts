@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync 
 import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
 import { isRunning, pause, startBackground, stopBackground, tailLog } from '#commands/backgroundProcess.ts';
-import { findFreePort, isPortFree } from '#commands/freePort.ts';
+import { findFreePort, isPortFree } from '#commands/ports/freePort.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
 const NAME = 'database';

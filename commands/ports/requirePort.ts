@@ -1,4 +1,4 @@
-import { isPortFree } from '#commands/freePort.ts';
+import { isPortFree } from '#commands/ports/freePort.ts';
 
 /**
  * The port that the application is to listen on, from FEATHER_PORT or 4310.

@@ -1,6 +1,6 @@
 import mysql from 'mysql2/promise';
 import { connectionOptions } from '#store/connection/connectionOptions.ts';
-import { startDatabase } from '#commands/startDatabase.ts';
+import { startDatabase } from '#commands/database/startDatabase.ts';
 
 /** Where a store is, and a database beside it that copies are tried in. */
 export interface StoreAddress {

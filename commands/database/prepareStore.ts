@@ -1,6 +1,6 @@
-import { nameCopy } from '#commands/copies.ts';
-import { requireScratch, type StoreAddress } from '#commands/databaseUrl.ts';
-import { migrateUp } from '#commands/migrateStore.ts';
+import { nameCopy } from '#commands/database/copies.ts';
+import { requireScratch, type StoreAddress } from '#commands/database/databaseUrl.ts';
+import { migrateUp } from '#commands/database/migrateStore.ts';
 import { backupTo } from '#store/backup/backupFile.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { withStore } from '#store/connection/withStore.ts';

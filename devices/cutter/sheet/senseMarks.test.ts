@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { senseMarks, type SenseConditions } from '#devices/cutter/senseMarks.ts';
-import { applyMap, composeMaps, invertMap, type SheetMap } from '#devices/cutter/sheetMap.ts';
+import { senseMarks, type SenseConditions } from '#devices/cutter/sheet/senseMarks.ts';
+import { applyMap, composeMaps, invertMap, type SheetMap } from '#devices/cutter/sheet/sheetMap.ts';
 
 const a4 = { widthMm: 210, heightMm: 297 };
 const clear: SenseConditions = {

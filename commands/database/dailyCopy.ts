@@ -1,7 +1,7 @@
 import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { tellSums } from '#commands/copies.ts';
-import { requireScratch, type StoreAddress } from '#commands/databaseUrl.ts';
+import { tellSums } from '#commands/database/copies.ts';
+import { requireScratch, type StoreAddress } from '#commands/database/databaseUrl.ts';
 import { requireRoom } from '#commands/workshopHome.ts';
 import { withStore } from '#store/connection/withStore.ts';
 import { backupTo } from '#store/backup/backupFile.ts';
