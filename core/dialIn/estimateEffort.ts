@@ -50,6 +50,7 @@ const MOST_CUTS = 10;
  * truths drawn from what is believed now, so a sheet that is nearly known asks for fewer.
  *
  * @param sheetWidthMm a roll-fed machine spends a strip across this width on every load
+ * @example estimateEffort(posterior, 'kiss', forces, { kind: 'rollFed', sheetWidthMm: 300 }, 1).ladder.loads // 2
  */
 export function estimateEffort(
   posterior: ThresholdPosterior,

@@ -27,6 +27,7 @@ const NUDGE_SHARE = 1e-4;
  *
  * @returns empty when counts do not fit together, knots fall, or the degree is above {@link MOST_DEGREE}
  * Source: Ramshaw 1989, Blossoms are polar forms; de Boor 1972, On calculating with B-splines.
+ * @example splineToCubics({ degree: 1, knots: [0, 0, 1, 1], points: [{ x: 0, y: 0 }, { x: 3, y: 0 }], weights: [] })[0][3] // { x: 3, y: 0 }
  */
 export function splineToCubics(spline: Spline): readonly CubicPoints[] {
   const { degree, knots, points, weights } = spline;

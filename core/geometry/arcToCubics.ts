@@ -72,6 +72,7 @@ export interface ArcImage {
  * @param path the packed path that it goes on from; it gets the segments from place `at` on
  * @param image the arc is drawn there instead, at the cost of one map
  * @returns the place after the last number
+ * @example arcToCubics([], 0, { from: { x: 0, y: 0 }, to: { x: 5, y: 0 }, radiusX: 0, radiusY: 0, tiltRad: 0, isLarge: false, isSweep: true }) // 3
  */
 export function arcToCubics(
   path: number[],

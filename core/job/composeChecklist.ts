@@ -30,7 +30,11 @@ export interface ChecklistOrder {
 
 const OLD_SHARE = 0.9;
 
-/** A short list for this job on this station: only what matters here, each with its reason; what is open comes first. */
+/**
+ * A short list for this job on this station: only what matters here, each with its reason; what is open comes first.
+ *
+ * @example composeChecklist({ station, sheet: station.loaded, passes: plan.passes, isPrinted: false, hasMarks: false, waits: [], drift: 'a worn blade', now: new Date(0) })[0].state // 'open'
+ */
 export function composeChecklist(order: ChecklistOrder): readonly CheckItem[] {
   const items = [
     ...checkWaits(order),

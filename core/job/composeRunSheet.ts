@@ -42,7 +42,11 @@ const step = (words: string, reason = '', figures: RunStep['figures'] = []): Run
   figures,
 });
 
-/** What to load, set, check and do for one sheet, in plain words. */
+/**
+ * What to load, set, check and do for one sheet, in plain words.
+ *
+ * @example composeRunSheet({ job: { ...job, name: 'Gulls' }, station, sheet: station.loaded, parts: [], sheetNumber: 2, sheetCount: 3, hasArt: false, assumed: [] }).title // 'Gulls, sheet 2 of 3'
+ */
 export function composeRunSheet(order: RunSheetOrder): RunSheet {
   const { job, station, sheet, sheetNumber, sheetCount, parts } = order;
   const { widthMm, heightMm, name } = job.sheet;

@@ -83,7 +83,11 @@ const MARK_TOLERANCE_MM = 0.2;
 /** So many lines are shown without marks along them. */
 const MOST_MARKED = 2500;
 
-/** Everything a screen shows of a laid job, with the lines of every sheet as path data. */
+/**
+ * Everything a screen shows of a laid job, with the lines of every sheet as path data.
+ *
+ * @example describeLayout(job, laid, { canKiss: false, isRollFed: false, canCrease: false }, []).sheets.length // 1
+ */
 export function describeLayout(
   job: JobDesign,
   laid: LaidJob,

@@ -44,6 +44,7 @@ const LABELS: Readonly<Record<string, readonly [string, EffectReading['group']]>
  *
  * @param machineNames by id
  * @param trialsOf trials per machine id, for the sentence
+ * @example describeEffects(fitKnowledge([{ ...place, trials }]), COMMON_PRIORS, new Map([[1, 'Skua']]), new Map([[1, 3]]))[0].group // 'families'
  */
 export function describeEffects(
   knowledge: Knowledge,

@@ -106,7 +106,11 @@ export function localOf(
   return local;
 }
 
-/** The parameters of one sheet at a local vector. */
+/**
+ * The parameters of one sheet at a local vector.
+ *
+ * @example parametersOf(evidence.sheets[0], local).length // 12
+ */
 export function parametersOf({ constant, terms }: MappedSheet, local: Float64Array): Float64Array {
   const parameters = Float64Array.from(constant);
   const { parameters: targets, places, amounts } = terms;
@@ -119,7 +123,11 @@ export function parametersOf({ constant, terms }: MappedSheet, local: Float64Arr
   return parameters;
 }
 
-/** Log likelihood of a material's trials and log prior of its own effects. */
+/**
+ * Log likelihood of a material's trials and log prior of its own effects.
+ *
+ * @example valueMaterial(evidence, local) < 0 // true
+ */
 export function valueMaterial(material: MaterialEvidence, local: Float64Array): number {
   let sum = 0;
   for (const sheet of material.sheets) {
@@ -141,6 +149,11 @@ export interface LocalDerivatives {
   readonly information: SquareMatrix;
 }
 
+/**
+ * What moves the log posterior of a material: its score and expected information by the local vector.
+ *
+ * @example deriveMaterial(evidence, local).score.length === local.length // true
+ */
 export function deriveMaterial(material: MaterialEvidence, local: Float64Array): LocalDerivatives {
   const size = local.length;
   const score = new Float64Array(size);
@@ -199,7 +212,11 @@ export interface Eliminated {
   readonly stepOwn: (touchedStep: Float64Array) => Float64Array;
 }
 
-/** The block of the own effects, factored, and the step that it alone would take while the shared ones stay. */
+/**
+ * The block of the own effects, factored, and the step that it alone would take while the shared ones stay.
+ *
+ * @example factorOwn(evidence, derivatives).step.length === evidence.ownNames.length // true
+ */
 export function factorOwn(
   { touched, ownNames }: MaterialEvidence,
   { score, information }: LocalDerivatives,
@@ -217,7 +234,11 @@ export function factorOwn(
   return { lower, step: solveCholesky(lower, own, score.slice(shared)) };
 }
 
-/** The Schur complement of the material's own block. */
+/**
+ * The Schur complement of the material's own block.
+ *
+ * @example eliminateOwn(evidence, derivatives).score.length === evidence.touched.length // true
+ */
 export function eliminateOwn(material: MaterialEvidence, derivatives: LocalDerivatives): Eliminated {
   const { score, information } = derivatives;
   const shared = material.touched.length;
@@ -259,7 +280,11 @@ export function eliminateOwn(material: MaterialEvidence, derivatives: LocalDeriv
   };
 }
 
-/** Adds (or with -1 takes off) what one material says of the effects it touches. */
+/**
+ * Adds (or with -1 takes off) what one material says of the effects it touches.
+ *
+ * @example ((score) => (scatter({ score: Float64Array.of(5), information: Float64Array.of(2) }, [1], score, new Float64Array(4)), [...score]))(new Float64Array(2)) // [0, 5]
+ */
 export function scatter(
   from: Pick<Eliminated, 'score' | 'information'>,
   touched: readonly number[],

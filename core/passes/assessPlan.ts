@@ -46,7 +46,11 @@ export interface TabOutlook extends Holding {
   readonly judged: number;
 }
 
-/** Judges a plan: ways to free the pieces, how tabs will hold, what can go wrong. */
+/**
+ * Judges a plan: ways to free the pieces, how tabs will hold, what can go wrong.
+ *
+ * @example assessPlan({ plan, station, sheet: station.loaded, values: { through: values }, tabTrials: [], bleedMm: 1, spacingMm: 2, edge: null, isFinestTooFine: false, registration: { meanXMm: 0, meanYMm: 0, sdMm: 0.3, source: 'habit' } }).holding // null
+ */
 export function assessPlan(order: AssessOrder) {
   const holding = outlookTabs(order);
   return { freeing: weighFreeing(order), holding, risks: weighRisks(order, holding) };

@@ -54,7 +54,11 @@ export const PASS_POWER = 1 / 2.7;
 const MOST_PASSES = 12;
 const LIGHT_PASSES = 2;
 
-/** Each way to free the pieces of a job, and the pick with its reason. */
+/**
+ * Each way to free the pieces of a job, and the pick with its reason.
+ *
+ * @example compareFreeing({ kissGf: null, throughGf: 200, isRollFed: false, isLayered: false, isFibrous: false, outlineMm: 400, passSeconds: 10, tabLengthMm: 0.5, cutLengthMm: 10, mostGf: 500 }).options[0].forceGf // 200
+ */
 export function compareFreeing(order: FreeingOrder): {
   readonly options: readonly FreeingOption[];
   readonly pick: FreeingWay;

@@ -45,7 +45,11 @@ const LOOKS: Readonly<Record<CutRole, string>> = {
     'Look before unloading: the pieces are free. If not, repeat the same path without moving the sheet.',
 };
 
-/** Orders the routes of one role and turns them into strokes with their time. */
+/**
+ * Orders the routes of one role and turns them into strokes with their time.
+ *
+ * @example planPass({ role: 'kiss', values, routes: [{ contourId: 1, points: loop, isClosed: true }], machine, choices: PLAIN_CHOICES, seat: { seat: 1, name: 'blade', change: null }, start: { x: 0, y: 0 }, end: null, pauseBefore: null, kicks: 0 }).strokes.length // 1
+ */
 export function planPass(order: PassOrder): Pass {
   const { role, values, machine, seat } = order;
   const isFreeing = role === 'perforated' || role === 'through';

@@ -13,7 +13,7 @@ export interface Part {
 /**
  * Splits a plan where hands are needed: at every pause, and before every pass whose force or speed no file carries.
  *
- * @example splitParts(kissThenThroughWithOneExposure, { force: true, speed: true }).length // 1
+ * @example splitParts(plan.passes, { force: false, speed: false }).length // 2
  */
 export function splitParts(passes: readonly Pass[], carries: Carried): readonly Part[] {
   const parts: Part[] = [];

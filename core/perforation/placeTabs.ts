@@ -53,7 +53,7 @@ const PHASES = 48;
  *
  * @param ring ends on its first point, mm
  * @returns tabs by distance along the ring, ascending, never overlapping
- * @example placeTabs(square of side 40, { cutLengthMm: 9, tabLengthMm: 1, … }).tabs.length // 16
+ * @example placeTabs(square, { cutLengthMm: 4, tabLengthMm: 1, cornerClearanceMm: 1, leading: null, thumb: null }).tabs.length // 6
  */
 export function placeTabs(ring: readonly PointMm[], order: PerforationOrder): Perforation {
   const lengthMm = measurePolyline(ring);

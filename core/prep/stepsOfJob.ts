@@ -27,7 +27,7 @@ const FINISH_SHEET = 5;
 /**
  * The steps of a job on a day: print, waits, cut, weed and pack.
  *
- * @example stepsOfJob(printedJob).map(({ place }) => place) // ['printer', null, 'Gannet 600', 'hands']
+ * @example stepsOfJob({ id: 1, sheets: 1, isPrinted: true, machineName: 'Skua', setUp: 'film', cutSeconds: 60, waits: [] }).map((step) => step.place) // ['printer', 'Skua', 'hands']
  */
 export function stepsOfJob(job: JobForDay): readonly DayStep[] {
   const step = (name: string, words: string, place: string | null, minutes: number, setUp = ''): DayStep => ({

@@ -85,6 +85,7 @@ interface LanguageSpec<Schema extends z.ZodObject> {
  * Makes a language of its parts: options are parsed before any part sees them.
  *
  * @throws ZodError from any part that is given options the schema refuses
+ * @example defineLanguage({ id: 'toy', name: 'Toy' }).id // 'toy'
  */
 export function defineLanguage<Schema extends z.ZodObject>(spec: LanguageSpec<Schema>): MachineLanguage {
   return {

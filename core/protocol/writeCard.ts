@@ -9,6 +9,7 @@ import type { SettingValues } from '#core/setting/settingFields.ts';
  * A card as SVG at real size, or as a guide to print: frames and figures without the lines to cut.
  *
  * @param sheet size of the scrap or sheet it lies on, mm
+ * @example writeCardSvg(testCard, sheet, 'cut').startsWith('<svg') // true
  */
 export function writeCardSvg(
   card: TestCard,
@@ -42,6 +43,7 @@ export function writeCardSvg(
  * tabs are cut at `tabForce`.
  *
  * @param values everything but force, speed and passes, which each cell has its own of
+ * @example writeCardFile(testCard, 297, values, file).startsWith('IN;') // true
  */
 export function writeCardFile(
   card: TestCard,

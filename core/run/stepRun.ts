@@ -23,7 +23,7 @@ const UNDER_WAY: ReadonlySet<RunState> = new Set(['cutting', 'paused', 'stopping
  * What an event does to a run: total, and pure. An event that does not fit the state changes nothing and commands
  * nothing: it came too late, or twice.
  *
- * @example stepRun({ ...course, state: 'done' }, { kind: 'stopOrdered' }) // the same course, no commands
+ * @example stepRun({ ...course, state: 'done' }, { kind: 'stopOrdered' }).commands // []
  */
 export function stepRun(course: RunCourse, event: RunEvent): RunStep {
   if (isRunOver(course.state)) return stay(course);

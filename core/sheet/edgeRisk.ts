@@ -57,7 +57,7 @@ const STEPS = 240;
  *
  * Source: with no steady part the length of the shift is Rayleigh distributed, with one it is Rice distributed (any
  * textbook of probability); both come from one integral here.
- * @example edgeRisk with sdMm 0.5, bleedMm 1, no border: whiteEdge // exp(-2) = 0.135
+ * @example edgeRisk({ error: { meanXMm: 0, meanYMm: 0, sdMm: 0.5, source: 'habit' }, bleedMm: 1, borderMm: 0, spacingMm: 5, isSheetColoured: false }).whiteEdge // 0.135
  */
 export function edgeRisk(order: EdgeOrder): EdgeRisk {
   const { error, bleedMm, borderMm, spacingMm, isSheetColoured } = order;

@@ -4,7 +4,7 @@ import type { Sheet } from '#core/sheet/sheetSize.ts';
 /**
  * A layout with every sheet turned end for end: what lay at the end that leads lies at the other.
  *
- * @example turnLayout(turnLayout(layout, sheet), sheet) // lies as before
+ * @example turnLayout({ ...layout, placements: [{ xMm: 0, yMm: 10, turnDeg: 0 }] }, sheet).placements[0] // { xMm: 210, yMm: 287, turnDeg: 180 }
  */
 export function turnLayout(
   layout: Layout,

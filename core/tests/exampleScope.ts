@@ -2,7 +2,19 @@ import { composeAnswer } from '#core/answer/composeAnswer.ts';
 import type { CheckFacts } from '#core/checks/trouble.ts';
 import type { SimpleQuantity } from '#core/dialIn/simpleOrdinal.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
+import { composeCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
+import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
+import { IDENTITY } from '#core/geometry/affine.ts';
+import { layOutJob } from '#core/job/layOutJob.ts';
+import { deriveMaterial, mapMaterial } from '#core/knowledge/materialFit.ts';
+import { PLAIN_CHOICES } from '#core/passes/plan.ts';
+import { gcodeOptions } from '#core/protocol/gcode/gcodeOptions.ts';
+import { plotterFile } from '#core/tests/sampleJob.ts';
+import { PROBIT } from '#core/threshold/numerics/link.ts';
+import { misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
+import { placeTabs } from '#core/perforation/placeTabs.ts';
+import { CellGrid } from '#core/sheet/nest/cellGrid.ts';
 import { listSharedEffects } from '#core/knowledge/sharedEffects.ts';
 import { COMMON_PRIORS } from '#core/threshold/thresholdPriors.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
@@ -212,3 +224,24 @@ export const quantity: SimpleQuantity = {
   prior: { mean: 0, sd: 1, reason: 'a sample' },
   noise: 0.3,
 };
+
+export { IDENTITY, gcodeOptions, PLAIN_CHOICES, PROBIT, layOutJob, misjudgingMatrix, placeTabs };
+/** A pen that draws in mm, and a grid of ten by ten cells: both begin empty each time. */
+export const newPen = () => new ContourBuilder(IDENTITY);
+export const newGrid = () => new CellGrid(10, 10);
+/** What the trials above say of the film, at the start of a fit. */
+export const evidence = mapMaterial([{ ...place, trials }], listed, COMMON_PRIORS);
+export const local = new Float64Array(evidence.touched.length + evidence.ownNames.length);
+export const derivatives = deriveMaterial(evidence, local);
+export const laid = layOutJob(job, machine);
+export const file = plotterFile();
+export const testCard = composeCard(piece, [{ force: 90, speed: 100, passes: 1 }], { x: 10, y: 10 });
+export const course = {
+  state: 'queued',
+  message: '',
+  parts: [{ from: 0, to: 5, before: null }],
+  partIndex: 0,
+  sending: null,
+  named: 0,
+  reached: [],
+} as const;

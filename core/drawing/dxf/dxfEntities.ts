@@ -16,7 +16,11 @@ export interface BulgedPoint {
 const MOST_BULGE = 1e6;
 const RADIANS = Math.PI / 180;
 
-/** Draws one entity in its own units, y upwards. @returns false for a kind that is not a line */
+/**
+ * Draws one entity in its own units, y upwards. @returns false for a kind that is not a line
+ *
+ * @example drawDxfEntity(newPen(), { type: 'LINE', codes: [10, 20, 11, 21], values: ['0', '0', '5', '0'], line: 1 }) // true
+ */
 export function drawDxfEntity(pen: ContourBuilder, record: DxfRecord): boolean {
   const n = (code: number, fallback = 0) => numberOf(record, code, fallback);
   switch (record.type) {
@@ -43,7 +47,11 @@ export function drawDxfEntity(pen: ContourBuilder, record: DxfRecord): boolean {
   }
 }
 
-/** Corners joined by lines and, where they bulge, arcs: left-hand arcs for a positive bulge. */
+/**
+ * Corners joined by lines and, where they bulge, arcs: left-hand arcs for a positive bulge.
+ *
+ * @example ((pen) => (drawBulged(pen, [{ x: 0, y: 0, bulge: 0 }, { x: 5, y: 0, bulge: 0 }], false), pen.finish().length))(newPen()) // 1
+ */
 export function drawBulged(pen: ContourBuilder, corners: readonly BulgedPoint[], isClosed: boolean): void {
   const [first] = corners;
   if (!first) return;

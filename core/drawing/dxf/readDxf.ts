@@ -26,6 +26,7 @@ const MM_PER_UNIT: Readonly<Record<number, number>> = {
  * @param text the whole file
  * @throws AppError `badDrawing` with line and reason: no DXF, binary, numbers that are none, blocks within themselves, no
  *   lines; `tooLarge` above 50 million characters or 100,000 lines
+ * @example readDxf('0\nSECTION\n2\nENTITIES\n0\nLINE\n10\n0\n20\n0\n11\n5\n21\n0\n0\nENDSEC\n0\nEOF').contours.length // 1
  */
 export function readDxf(text: string, onProgress?: ReadProgress): Drawing {
   if (text.length > MAX_DRAWING_LENGTH) {

@@ -34,6 +34,7 @@ const MM_PER_PX = 25.4 / 96;
  * @param name one of {@link SHAPES}
  * @throws AppError `badDrawing` for attributes that are no numbers, or negative sizes
  * Source of the outlines and starting points: W3C SVG 1.1, chapter 9.
+ * @example readSvgShape('rect', { width: '4', height: '2' }, IDENTITY, { width: 10, height: 10 })[0].isClosed // true
  */
 export function readSvgShape(
   name: string,

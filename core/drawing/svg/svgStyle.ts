@@ -40,6 +40,8 @@ const STYLED = [
 /**
  * The style inside an element: its attributes over what it inherits, rules of the style sheet over them, and its
  * style attribute over all. Colours that cannot be read are taken as black, so that a line is never lost for its paint.
+ *
+ * @example inheritStyle(INITIAL_STYLE, { stroke: 'red' }).stroke // '#ff0000'
  */
 export function inheritStyle(
   parent: SvgStyle,

@@ -57,6 +57,7 @@ export function readSvgViewport(attributes: Readonly<Record<string, string>>): S
  *
  * @returns the map from its own user units to the outer ones
  * @throws AppError `badDrawing` for a viewBox that is not four numbers or has no size
+ * @example readInnerViewport({ viewBox: '0 0 10 10' }, { x: 5, y: 0, width: 20, height: 20 }) // [2, 0, 0, 2, 5, 0]
  */
 export function readInnerViewport(
   attributes: Readonly<Record<string, string>>,

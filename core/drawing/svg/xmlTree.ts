@@ -28,6 +28,7 @@ export interface XmlListener {
  *
  * @param maxDepth deepest nesting of elements
  * @throws AppError `badDrawing` with the line: not well-formed, entities, nested too deep
+ * @example ((names) => (readXmlStream('<a><b/></a>', 9, { open: (element) => names.push(element.name), close: () => undefined }), names))([]) // ['a', 'b']
  */
 export function readXmlStream(
   text: string,

@@ -15,6 +15,7 @@ import type { GcodeOptions } from '#core/protocol/gcode/gcodeOptions.ts';
  * groups; G4 waits in seconds (3.5.3), M2 ends a program (3.6.1).
  *
  * @returns a block a line
+ * @example writeGcode({ passes: [], sheetHeightMm: 297, carries: { force: true, speed: true }, mmPerSPerUnit: 1 }, gcodeOptions.parse({})).length > 0 // true
  */
 export function writeGcode(program: CutProgram, options: GcodeOptions): readonly Block[] {
   const blocks: Block[] = [];

@@ -10,6 +10,7 @@ import type { Block } from '#core/protocol/machineLanguage.ts';
  *
  * @param unitsPerMm the machine's addressing, 40 for most: a unit is 0.025 mm
  * @returns a block for each stroke, between one that begins and one that ends
+ * @example writeHpgl({ passes: [], sheetHeightMm: 297, carries: { force: true, speed: true }, mmPerSPerUnit: 1 }, 40).length > 0 // true
  */
 export function writeHpgl(program: CutProgram, unitsPerMm: number): readonly Block[] {
   const { passes, carries } = program;

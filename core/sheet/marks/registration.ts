@@ -29,6 +29,7 @@ export const MOST_SHIFT_MM = 8;
  * corrected.
  *
  * @throws AppError `badInput` for no readings, or one beyond {@link MOST_SHIFT_MM}
+ * @example fitRegistration([{ readings: [{ at: { x: 0, y: 0 }, shift: { x: 0.2, y: 0 } }, { at: { x: 100, y: 0 }, shift: { x: 0.2, y: 0 } }], corrected: IDENTITY }]).scale // 1
  */
 export function fitRegistration(sheets: readonly RegistrationSheet[]): FittedSimilarity {
   const pairs = sheets.flatMap(uncorrected);

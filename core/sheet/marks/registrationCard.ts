@@ -119,6 +119,7 @@ export type CardReading = Readonly<Record<(typeof CARD_CORNERS)[number], PointMm
  * makes of that way is added.
  *
  * @returns one reading a corner, in the order of {@link CARD_CORNERS}
+ * @example readCard(placeVerniers({ minX: 20, minY: 20, maxX: 190, maxY: 270 }), { 'top left': { x: 0.2, y: 0 }, 'top right': { x: 0.2, y: 0 }, 'bottom left': { x: 0.2, y: 0 }, 'bottom right': { x: 0.2, y: 0 } })[0].shift // { x: 0.2, y: 0 }
  */
 export function readCard(verniers: readonly Vernier[], read: CardReading): readonly ShiftReading[] {
   const rows = CARD_CORNERS.map((corner) => {

@@ -178,7 +178,11 @@ export function maskRings(rings: Rings, cell: CellSize): RunMask {
   };
 }
 
-/** Takes the cells that a box touches; `corner` is where the grid's first cell begins, mm. */
+/**
+ * Takes the cells that a box touches; `corner` is where the grid's first cell begins, mm.
+ *
+ * @example ((grid) => (fillBox(grid, { minX: 0, minY: 0, maxX: 4, maxY: 2 }, { x: 0, y: 0 }, { widthMm: 1, heightMm: 1 }), grid.columns))(newGrid()) // 10
+ */
 export function fillBox(grid: CellGrid, box: BoxMm, corner: PointMm, cell: CellSize): void {
   const first = (value: number, size: number) => Math.floor(value / size + ROUNDING);
   const end = (value: number, size: number) => Math.ceil(value / size - ROUNDING);

@@ -26,6 +26,7 @@ export interface CumulativeLinkFit {
  *
  * @throws AppError `badInput` when the rows do not determine the coefficients
  * Source: McCullagh 1980, Regression models for ordinal data, J. R. Statist. Soc. B 42.
+ * @example fitCumulativeLink([{ grade: 0, predictors: [], weight: 1 }, { grade: 1, predictors: [], weight: 1 }], 2, PROBIT).thresholds // [0]
  */
 export function fitCumulativeLink(
   rows: readonly OrdinalRow[],

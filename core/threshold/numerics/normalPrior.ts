@@ -24,7 +24,11 @@ export function logPrior({ mean, precision }: NormalPrior, parameters: Float64Ar
   return sum;
 }
 
-/** Writes the prior's gradient and precision into `score` and `information`, overwriting both. */
+/**
+ * Writes the prior's gradient and precision into `score` and `information`, overwriting both.
+ *
+ * @example ((score) => (derivePrior({ mean: Float64Array.of(1), precision: Float64Array.of(4) }, Float64Array.of(3), score, new Float64Array(1)), score[0]))(new Float64Array(1)) // -8
+ */
 export function derivePrior(
   { mean, precision }: NormalPrior,
   parameters: Float64Array,

@@ -7,6 +7,7 @@ import type { Link } from '#core/threshold/numerics/link.ts';
  *
  * @param indexes length K - 1, descending; (latent index - boundary) / spread
  * @param out length K, overwritten and returned
+ * @example [...gradeIntervals(PROBIT, Float64Array.of(0), new Float64Array(2))] // [0.5, 0.5]
  */
 export function gradeIntervals(link: Link, indexes: Float64Array, out: Float64Array): Float64Array {
   const last = indexes.length;

@@ -29,7 +29,11 @@ export function misjudgingMatrix(gradeCount: number): readonly Float64Array[] {
   });
 }
 
-/** Turns probabilities of true grades into probabilities of seen ones. */
+/**
+ * Turns probabilities of true grades into probabilities of seen ones.
+ *
+ * @example misjudge(Float64Array.of(1, 0, 0), misjudgingMatrix(3), new Float64Array(3))[0] // 0.975
+ */
 export function misjudge(
   trueGrades: Float64Array,
   matrix: readonly Float64Array[],

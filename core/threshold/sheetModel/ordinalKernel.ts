@@ -27,6 +27,7 @@ export interface OrdinalKernel {
  * data, is a map from parameters to edges in front of it.
  *
  * @param misjudging P(seen | true), row per true grade, or `null` when grades are read without error
+ * @example makeOrdinalKernel(PROBIT, 2, null).logChance(Float64Array.of(0), 1) // -0.693
  */
 export function makeOrdinalKernel(
   link: Link,
