@@ -113,7 +113,7 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
     sheetCount: book.length,
     iterations: iterations + 1,
     logPosterior: value,
-    logEvidence: value - evidenceCost(sharedEffects, materials, information, blocks),
+    logMarginal: value - marginalCost(sharedEffects, materials, information, blocks),
     spreads,
   };
 }
@@ -122,7 +122,7 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
  * What Laplace's approximation takes off the peak: half the log determinant of the whole information, and the
  * normalising constants of the priors.
  */
-function evidenceCost(
+function marginalCost(
   sharedEffects: SharedEffects,
   materials: readonly MaterialEvidence[],
   information: Float64Array,

@@ -167,7 +167,7 @@ describe('the spreads of a book', () => {
     const spreads = learnSpreads(book, fitted)!;
     expect(spreads.sheet).toBeGreaterThan(0.11);
     expect(spreads.sheet).toBeLessThan(0.21);
-    expect(fitKnowledge(book, { spreads }).logEvidence).toBeGreaterThan(fitted.logEvidence);
+    expect(fitKnowledge(book, { spreads }).logMarginal).toBeGreaterThan(fitted.logMarginal);
   });
 
   it('stay as believed in a book too small to say, and do not collapse where sheets are alike', () => {

@@ -15,8 +15,8 @@ export interface Knowledge {
   readonly sheetCount: number;
   readonly iterations: number;
   readonly logPosterior: number;
-  /** ln of the evidence by Laplace's approximation, up to a constant of the book: how well the priors foretold it. */
-  readonly logEvidence: number;
+  /** ln of the marginal likelihood by Laplace’s approximation, up to a constant of the book: how well the priors foretold it. */
+  readonly logMarginal: number;
   /** Spreads that this book taught in place of the believed ones, and how many trials it had then. */
   readonly spreads: LearntSpreads | null;
 }

@@ -13,9 +13,8 @@ const LN_SPREAD_SD = 0.4;
 const LEAST_SHEETS = 8;
 
 /**
- * How much the sheets of this book truly differ: the spreads of the own effects with the highest evidence times a
- * belief in the usual ones. A joint peak would shrink them to nothing; the evidence has the own effects integrated
- * out and does not. Slow (a score of fits), so it is done rarely.
+ * How much the sheets of this book truly differ: the spreads of the own effects of the highest marginal likelihood times
+ * a belief in the usual ones. A joint peak would shrink them to nothing; there the own effects are integrated out. Slow (a score of fits), so it is done rarely.
  *
  * @param start knowledge of the same book: where the fits start
  * @returns `null` for a book too small to say
@@ -44,7 +43,7 @@ export function learnSpreads(
       (sum, name) => sum - 0.5 * (Math.log(spreads[name] / usual[name].sd) / LN_SPREAD_SD) ** 2,
       0,
     );
-    return { fitted, worth: fitted.logEvidence + doubt };
+    return { fitted, worth: fitted.logMarginal + doubt };
   };
   let now = judge(best);
   for (let round = 0; round < ROUNDS; round++) {
