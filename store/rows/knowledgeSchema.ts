@@ -1,7 +1,6 @@
 import { z } from 'zod';
 
-/** Knowledge as it lies in its column. */
-export const knowledgeSchema = z.object({
+const kept = z.object({
   model: z.string(),
   names: z.array(z.string()),
   mean: z.array(z.number()),
@@ -11,7 +10,9 @@ export const knowledgeSchema = z.object({
   sheetCount: z.number(),
   iterations: z.number(),
   logPosterior: z.number(),
-  logEvidence: z.number(),
+  logMarginal: z.number().optional(),
+  /** What older versions called it. */
+  logEvidence: z.number().optional(),
   spreads: z
     .object({
       sheet: z.number(),
@@ -22,3 +23,9 @@ export const knowledgeSchema = z.object({
     })
     .nullable(),
 });
+
+/** Knowledge as it lies in its column. */
+export const knowledgeSchema = kept.transform(({ logMarginal, logEvidence, ...rest }) => ({
+  ...rest,
+  logMarginal: logMarginal ?? logEvidence ?? 0,
+}));

@@ -23,7 +23,7 @@ const fitted = {
   sheetCount: 1,
   iterations: 1,
   logPosterior: 0,
-  logEvidence: 0,
+  logMarginal: 0,
   spreads: null,
 };
 
@@ -40,4 +40,8 @@ it('keeps where the next fit starts with the newest fit alone: a setting holds a
   expect(second).toBeLessThan(100_000);
   const kept = await findNewestKnowledge(db);
   expect(Object.keys(kept?.fitted.own ?? {})).toHaveLength(MATERIALS);
+  // A fit of an older version, whose marginal likelihood had another name, opens too.
+  const { logMarginal, ...older } = fitted;
+  await db('knowledge').update({ fitted: JSON.stringify({ ...older, logEvidence: logMarginal - 12.5 }) });
+  expect((await findNewestKnowledge(db))?.fitted.logMarginal).toBe(-12.5);
 });
