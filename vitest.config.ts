@@ -1,13 +1,13 @@
 import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
-/** Journeys that take a minute or more: begun first, so that none of them runs on alone at the end. */
-const LONG_JOURNEYS = ['views', 'dialIn', 'wholeDay'];
+/** Files that take half a minute or more: begun first, so that none of them runs on alone at the end. */
+const LONG_FILES = ['referee/referee', 'journeys/views', 'journeys/dialIn', 'journeys/wholeDay'];
 
 class LongFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const isLong = ({ moduleId }: TestSpecification) =>
-      LONG_JOURNEYS.some((name) => moduleId.endsWith(`/journeys/${name}.test.ts`));
+      LONG_FILES.some((name) => moduleId.endsWith(`/${name}.test.ts`));
     const sorted = await super.sort(files);
     return [...sorted.filter(isLong), ...sorted.filter((file) => !isLong(file))];
   }
@@ -31,11 +31,15 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['web/**/*.test.{ts,tsx}', 'server/**/*.test.ts', 'commands/**/*.test.ts'],
+          include: [
+            'benchmarks/**/*.test.ts',
+            'web/**/*.test.{ts,tsx}',
+            'server/**/*.test.ts',
+            'commands/**/*.test.ts',
+          ],
           testTimeout: 20_000,
         },
       },
-      { test: { name: 'referee', include: ['benchmarks/**/*.test.ts'] } },
       { test: { name: 'devices', include: ['devices/**/*.test.ts'], testTimeout: 30_000 } },
       { test: { name: 'outside', include: ['e2e/outside/**/*.test.ts'], testTimeout: 30_000 } },
       {

@@ -60,8 +60,7 @@ try {
     isChosen('unit') ? runVitest('unit', scratchOf(url), ['--project', 'core', '--maxWorkers=2']) : null,
   ]);
   const outside = async () => {
-    for (const project of ['devices', 'outside', 'referee'].filter(isChosen))
-      await runVitest(project, scratchOf(url));
+    for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest(project, scratchOf(url));
   };
   await Promise.all([
     isChosen('store') ? runVitest('store', scratchOf(url)) : null,
