@@ -1,3 +1,4 @@
+import type { SheetBelief } from '#core/threshold/trial.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
@@ -5,15 +6,17 @@ import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
-import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import { spreadForces } from '#core/threshold/spreadForces.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import { countCovered, staircase, type Outcome, type Task } from '#benchmarks/referee/strategies.ts';
 import {
+  drawHabits,
   drawMachine,
   drawSheet,
+  harmChance,
   seeCut,
   trueChance,
+  windowRatio,
   type TrueMachine,
   type World,
 } from '#benchmarks/referee/truth.ts';
@@ -22,7 +25,9 @@ import {
 export interface Contender {
   readonly name: string;
   readonly isWarm: boolean;
-  readonly play: (task: Task, belief: NormalPrior, seed: number) => Outcome;
+  /** False for a rival that takes every scale at its word. */
+  readonly knowsGuesses?: boolean;
+  readonly play: (task: Task, belief: SheetBelief, seed: number) => Outcome;
 }
 
 export interface Score {
@@ -35,10 +40,21 @@ export interface Score {
   readonly shareGood: number;
   readonly coverage: number | null;
   readonly msPerProposal: number | null;
+  /** Cuts that spoiled a liner or scarred a mat, by their true chance: in a whole search, and of the first cut alone. */
+  readonly harm: number;
+  readonly firstHarm: number | null;
+  /** What is claimed of the kept force, and what is true: means. */
+  readonly claimed: number | null;
+  readonly real: number;
+  /** Of the keeps that claim more than .9, the share that is truly under .7. */
+  readonly sureButWrong: number | null;
+  /** Mean P over the sheets whose window is narrower than 8 %. */
+  readonly narrow: number | null;
   readonly byFamily: ReadonlyMap<string, number>;
 }
 
 const SHEETS_OF_HISTORY = 20;
+const NARROW = 1.08;
 
 interface Dealt {
   readonly place: SheetPlace;
@@ -54,14 +70,19 @@ export function dealSheets(
   sheetsPerMachine: number,
   world: World,
   seed: number,
+  sheetsOfHistory = SHEETS_OF_HISTORY,
 ): readonly Dealt[] {
   const random = seededRandom(seed);
   return Array.from({ length: workshops }, (_, workshop) => {
-    const machines = [drawMachine(workshop * 2 + 1, random), drawMachine(workshop * 2 + 2, random)];
+    const machines = [
+      drawMachine(workshop * 2 + 1, random, world),
+      drawMachine(workshop * 2 + 2, random, world),
+    ];
+    const habits = drawHabits(world, random);
     let material = 0;
     const draw = (machine: TrueMachine) => {
       material += 1;
-      const sheet = drawSheet(machine, world, random);
+      const sheet = drawSheet(machine, world, random, habits);
       const isLayered = sheet.grades.length === 9;
       const operation = isLayered && random() < 0.7 ? ('kiss' as const) : ('through' as const);
       const forcesGf = listDistinct(machine);
@@ -70,6 +91,7 @@ export function dealSheets(
         traits,
         materialId: material,
         machineId: machine.id,
+        isScaleGuessed: machine.isScaleGuessed,
         condition: 'bare',
         lot: '',
         colour: '',
@@ -77,7 +99,7 @@ export function dealSheets(
       return { place, task: { sheet, operation, world, forcesGf } };
     };
     const history = machines.flatMap((machine) =>
-      Array.from({ length: SHEETS_OF_HISTORY }, (): EvidenceSheet => {
+      Array.from({ length: sheetsOfHistory }, (): EvidenceSheet => {
         const { place, task } = draw(machine);
         const { trials } = staircase({ ...task, random });
         const last = trials.at(-1);
@@ -107,11 +129,25 @@ export function judge(contender: Contender, dealt: readonly Dealt[], seed: numbe
   let loads = 0;
   const covered: boolean[] = [];
   const proposals: number[] = [];
+  const keeps: Keep[] = [];
   dealt.forEach(({ place, task, best, knowledge, wanted }, index) => {
-    const belief = sheetPrior(place, contender.isWarm ? knowledge : null);
+    const belief = sheetPrior(
+      contender.knowsGuesses === false ? { ...place, isScaleGuessed: false } : place,
+      contender.isWarm ? knowledge : null,
+    );
     const outcome = contender.play({ ...task, random: seededRandom(seed + index) }, belief, seed + index);
-    const ratio = trueChance(task.sheet, wanted, outcome.keptGf) / best;
+    const real = trueChance(task.sheet, wanted, outcome.keptGf);
+    const ratio = real / best;
     ratios.push(ratio);
+    const harms = outcome.trials.map(({ forceGf }) => harmChance(task.sheet, wanted, forceGf));
+    keeps.push({
+      real,
+      ratio,
+      claimed: outcome.claimed,
+      harm: harms.reduce((sum, harm) => sum + harm, 0),
+      firstHarm: harms[0] ?? null,
+      isNarrow: windowRatio(task.sheet, wanted) < NARROW,
+    });
     families.set(place.traits.family, [...(families.get(place.traits.family) ?? []), ratio]);
     cuts += outcome.cuts;
     loads += outcome.loads;
@@ -129,7 +165,31 @@ export function judge(contender: Contender, dealt: readonly Dealt[], seed: numbe
     shareGood: ratios.filter((ratio) => ratio >= 0.9).length / ratios.length,
     coverage: covered.length === 0 ? null : covered.filter(Boolean).length / covered.length,
     msPerProposal: proposals.length === 0 ? null : meanOf(proposals),
+    ...weighKeeps(keeps),
     byFamily: new Map([...families].map(([family, values]) => [family, meanOf(values)])),
+  };
+}
+
+/** How one search ended. */
+interface Keep {
+  readonly real: number;
+  readonly ratio: number;
+  readonly claimed: number | null;
+  readonly harm: number;
+  readonly firstHarm: number | null;
+  readonly isNarrow: boolean;
+}
+
+function weighKeeps(keeps: readonly Keep[]) {
+  const meanOr = (values: readonly number[]) => (values.length === 0 ? null : meanOf(values));
+  const sure = keeps.filter(({ claimed }) => (claimed ?? 0) > 0.9);
+  return {
+    harm: meanOf(keeps.map(({ harm }) => harm)),
+    firstHarm: meanOr(keeps.flatMap(({ firstHarm }) => firstHarm ?? [])),
+    claimed: meanOr(keeps.flatMap(({ claimed }) => claimed ?? [])),
+    real: meanOf(keeps.map(({ real }) => real)),
+    sureButWrong: sure.length === 0 ? null : sure.filter(({ real }) => real < 0.7).length / sure.length,
+    narrow: meanOr(keeps.filter(({ isNarrow }) => isNarrow).map(({ ratio }) => ratio)),
   };
 }
 

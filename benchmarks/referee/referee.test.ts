@@ -35,7 +35,10 @@ describe('the referee on 60 hidden sheets', () => {
     const one = of('ours, one at a time, warm');
     expect(one.cuts).toBeLessThan(4.2);
     expect(one.mean).toBeGreaterThan(0.94);
-    expect(one.shareGood).toBeGreaterThan(0.82);
+    // .869 on 160 sheets; a share of 60 sheets has a standard error of .045, and two of them are left.
+    expect(one.shareGood).toBeGreaterThan(0.78);
+    expect(one.harm).toBeLessThan(0.35);
+    expect(one.firstHarm).toBeLessThan(0.1);
     expect(one.coverage).toBeGreaterThan(0.82);
     expect(one.coverage).toBeLessThan(0.97);
   });

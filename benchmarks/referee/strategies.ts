@@ -5,11 +5,10 @@ import type { Random } from '#core/random/seededRandom.ts';
 import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { credibleEdge, findWindow, targetIndexes } from '#core/threshold/findWindow.ts';
-import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import { FAMILY_HABITS } from '#core/threshold/thresholdPriors.ts';
-import type { Trial } from '#core/threshold/trial.ts';
+import type { SheetBelief, Trial } from '#core/threshold/trial.ts';
 import { seeCut, seeLadder, type TrueSheet, type World } from '#benchmarks/referee/truth.ts';
 
 /** A sheet to be dialled in: everything a strategy may know, and the cutter that answers it. */
@@ -27,6 +26,8 @@ export interface Outcome {
   readonly loads: number;
   /** The force it keeps, or `null` where it gives up and says why. */
   readonly keptGf: number;
+  /** The chance of a right cut that it claims there. */
+  readonly claimed: number | null;
   readonly trials: readonly Trial[];
   readonly posterior: ThresholdPosterior | null;
   readonly proposalMs: readonly number[];
@@ -86,7 +87,15 @@ export function staircase(task: Task): Outcome {
 }
 
 function plain(trials: readonly Trial[], keptGf: number): Outcome {
-  return { cuts: trials.length, loads: trials.length, keptGf, trials, posterior: null, proposalMs: [] };
+  return {
+    cuts: trials.length,
+    loads: trials.length,
+    keptGf,
+    claimed: null,
+    trials,
+    posterior: null,
+    proposalMs: [],
+  };
 }
 
 /** The model of a sheet, remembering its fits by the number of trials: the surprise asks for the one before. */
@@ -104,7 +113,7 @@ function remember(seed: number): ThresholdModel {
 }
 
 /** Ours, one cut at a time, until the advice says keep (or that there is no window). */
-export function oneAtATime(task: Task, belief: NormalPrior, seed: number): Outcome {
+export function oneAtATime(task: Task, belief: SheetBelief, seed: number): Outcome {
   const { sheet, operation, forcesGf, world, random } = task;
   const trials: Trial[] = [];
   const proposalMs: number[] = [];
@@ -118,8 +127,8 @@ export function oneAtATime(task: Task, belief: NormalPrior, seed: number): Outco
     const advice = adviseNextCut(posterior, operation, forcesGf, best, trials, surprise?.forceGf ?? null);
     proposalMs.push(performance.now() - started);
     if (advice.kind === 'keep' || advice.kind === 'noWindow' || trials.length >= MOST_CUTS) {
-      const { forceGf } = best;
-      return { cuts: trials.length, loads: trials.length, keptGf: forceGf, trials, posterior, proposalMs };
+      const loads = trials.length;
+      return { cuts: loads, loads, keptGf: best.forceGf, claimed: best.right, trials, posterior, proposalMs };
     }
     const { forceGf } = advice.next;
     trials.push({ ...sheet.conditions, forceGf, grade: seeCut(sheet, forceGf, world, random) });
@@ -127,7 +136,7 @@ export function oneAtATime(task: Task, belief: NormalPrior, seed: number): Outco
 }
 
 /** Ours by card: a ladder over the believed range, then one confirming card around what it found. */
-export function byCard(task: Task, belief: NormalPrior, seed: number): Outcome {
+export function byCard(task: Task, belief: SheetBelief, seed: number): Outcome {
   const { sheet, operation, forcesGf, world, random } = task;
   const trials: Trial[] = [];
   const proposalMs: number[] = [];
@@ -143,15 +152,15 @@ export function byCard(task: Task, belief: NormalPrior, seed: number): Outcome {
     );
   }
   const posterior = fit();
-  const { forceGf } = findWindow(posterior, operation, forcesGf).best;
-  return { cuts: trials.length, loads: 2, keptGf: forceGf, trials, posterior, proposalMs };
+  const { forceGf, right } = findWindow(posterior, operation, forcesGf).best;
+  return { cuts: trials.length, loads: 2, keptGf: forceGf, claimed: right, trials, posterior, proposalMs };
 }
 
 /** No cut at all: what the prediction alone would keep. */
-export function predictOnly(task: Task, belief: NormalPrior, seed: number): Outcome {
+export function predictOnly(task: Task, belief: SheetBelief, seed: number): Outcome {
   const posterior = sheetModel(seed).fit({ belief, conditions: task.sheet.conditions }, []);
-  const { forceGf } = findWindow(posterior, task.operation, task.forcesGf).best;
-  return { cuts: 0, loads: 0, keptGf: forceGf, trials: [], posterior, proposalMs: [] };
+  const { forceGf, right } = findWindow(posterior, task.operation, task.forcesGf).best;
+  return { cuts: 0, loads: 0, keptGf: forceGf, claimed: right, trials: [], posterior, proposalMs: [] };
 }
 
 /** For each edge of the target: whether the true one lies inside its 5 to 95 % interval. */

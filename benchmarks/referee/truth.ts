@@ -18,14 +18,47 @@ export interface World {
   readonly noiseDf: number;
   /** Relative error of the calipers that the operator typed in. */
   readonly layerError: number;
+  /** Share of grades that are any grade at all. */
+  readonly lost: number;
+  /** How far the usual forces of a workshop's families lie from the common ones, in ln. */
+  readonly familySd: number;
+  /** Levels that nobody weighed may be off by this factor either way; 1 where their slope is known. */
+  readonly levelsOff: number;
+  /** How far from even such levels rise: the spread of their exponent around 1. */
+  readonly bendSd: number;
+  /** Blades of one kind differ by this much, in ln force. */
+  readonly sharpnessSd: number;
 }
 
-export const PLAIN_WORLD: World = { misjudged: 0.05, noiseDf: Infinity, layerError: 0.03 };
-export const HARD_WORLD: World = { misjudged: 0.1, noiseDf: 4, layerError: 0.15 };
+export const PLAIN_WORLD: World = {
+  misjudged: 0.05,
+  noiseDf: Infinity,
+  layerError: 0.03,
+  lost: 0,
+  familySd: 0,
+  levelsOff: 1,
+  bendSd: 0,
+  sharpnessSd: 0,
+};
+export const HARD_WORLD: World = { ...PLAIN_WORLD, misjudged: 0.1, noiseDf: 4, layerError: 0.15 };
+/** Workshops, machines and blades that differ as they do, and not as the priors say. */
+export const WIDE_WORLD: World = {
+  ...PLAIN_WORLD,
+  familySd: 0.55,
+  levelsOff: 20,
+  bendSd: 0.2,
+  sharpnessSd: 0.1,
+};
+/** One grade in five says nothing. */
+export const WILD_WORLD: World = { ...PLAIN_WORLD, misjudged: 0, lost: 0.2 };
+
+/** By how much each family's usual force differs in one workshop. */
+export type Habits = Readonly<Record<string, number>>;
 
 export interface TrueMachine {
   readonly id: number;
   readonly scale: ForceScale;
+  readonly isScaleGuessed: boolean;
   /** True grams of a nominal gram-force. */
   readonly trueGf: (nominalGf: number) => number;
 }
@@ -70,7 +103,7 @@ const between = (random: Random, low: number, high: number) => low + (high - low
 const around = (random: Random, sd: number) => Math.exp(sd * drawNormal(random));
 
 /** A machine: in gram-force with an error of its scale, or in levels whose zero nobody measured. */
-export function drawMachine(id: number, random: Random): TrueMachine {
+export function drawMachine(id: number, random: Random, world = PLAIN_WORLD): TrueMachine {
   const bias = around(random, 0.1);
   if (id % 2 === 1) {
     const scale = {
@@ -81,15 +114,41 @@ export function drawMachine(id: number, random: Random): TrueMachine {
       gfAtZero: 0,
       gfPerUnit: 1,
     } as const;
-    return { id, scale, trueGf: (gf) => gf * bias };
+    return { id, scale, isScaleGuessed: false, trueGf: (gf) => gf * bias };
   }
   const scale = { kind: 'level', min: 1, max: 40, step: 1, gfAtZero: 6, gfPerUnit: 15 } as const;
   const zero = between(random, -8, 8);
-  return { id, scale, trueGf: (gf) => Math.max(1, zero + gf * bias) };
+  const trueGf = (gf: number) => Math.max(1, zero + gf * bias);
+  if (world.levelsOff === 1) return { id, scale, isScaleGuessed: false, trueGf };
+  return guessLevels({ id, scale, isScaleGuessed: true, trueGf }, world, random);
+}
+
+/** The same machine as somebody wrote it down who never weighed it: its levels off by a factor, and bent. */
+function guessLevels(machine: TrueMachine, { levelsOff, bendSd }: World, random: Random): TrueMachine {
+  const off = Math.exp(Math.log(levelsOff) * (2 * random() - 1));
+  const bend = Math.max(0.5, 1 + bendSd * drawNormal(random));
+  const { scale } = machine;
+  const most = scale.gfAtZero + scale.gfPerUnit * scale.max;
+  return {
+    ...machine,
+    scale: { ...scale, gfAtZero: 0, gfPerUnit: (off * most) / scale.max },
+    trueGf: (gf) => machine.trueGf(most * (gf / (off * most)) ** bend),
+  };
+}
+
+/** A workshop's habits, or none where all are alike. */
+export function drawHabits({ familySd }: World, random: Random): Habits {
+  if (familySd === 0) return {};
+  return Object.fromEntries(STUFF_FAMILIES.map((family) => [family, around(random, familySd)]));
 }
 
 /** A sheet drawn at random for a machine. Everything hidden is drawn here. */
-export function drawSheet(machine: TrueMachine, world: World, random: Random): TrueSheet {
+export function drawSheet(
+  machine: TrueMachine,
+  world: World,
+  random: Random,
+  habits: Habits = {},
+): TrueSheet {
   const family = STUFF_FAMILIES[Math.floor(random() * STUFF_FAMILIES.length)] as keyof typeof STUFF;
   const stuff = STUFF[family];
   const isLayered = !isSingleLayerFamily(family);
@@ -103,16 +162,17 @@ export function drawSheet(machine: TrueMachine, world: World, random: Random): T
     speedMmPerS: isLayered ? 200 : 80,
     bladeMetres: between(random, 0, 700),
   };
-  const make = around(random, 0.2);
+  const make = around(random, 0.2) * (habits[family] ?? 1);
+  const sharp = world.sharpnessSd > 0 ? around(random, world.sharpnessSd) : 1;
   const face =
     6 +
     stuff.face * faceUm ** BULK * make * (1 + 0.2 * darkness) +
     (isPrinted ? between(random, 6, 22) : 0) +
     (isLaminated ? between(random, 4, 16) : 0);
-  const liner = isLayered ? stuff.liner * linerUm ** BULK * around(random, 0.2) : 0;
+  const liner = isLayered ? stuff.liner * linerUm ** BULK * around(random, 0.2) * (habits[family] ?? 1) : 0;
   const blunt = (1 + conditions.bladeMetres / 900) ** 0.28 * (conditions.speedMmPerS / 100) ** 0.05;
   const relief = conditions.passes ** (1 / PASS_NORM);
-  const edges = trueEdges(face, liner, random).map((gf) => toNominal((gf * blunt) / relief, machine));
+  const edges = trueEdges(face, liner, random).map((gf) => toNominal((gf * blunt * sharp) / relief, machine));
   return {
     told: {
       family,
@@ -136,8 +196,8 @@ function trueEdges(face: number, liner: number, random: Random): readonly number
 }
 
 function toNominal(trueGf: number, machine: TrueMachine): number {
-  let low = 0.1;
-  let high = 5000;
+  let low = 1e-3;
+  let high = 1e5;
   for (let step = 0; step < 60; step++) {
     const middle = Math.sqrt(low * high);
     if (machine.trueGf(middle) < trueGf) low = middle;
@@ -202,7 +262,8 @@ function drawNoise({ noiseDf }: World, random: Random): number {
   return (normal / Math.sqrt(chi / noiseDf)) * Math.sqrt((noiseDf - 2) / noiseDf);
 }
 
-function misread(truth: number, count: number, { misjudged }: World, random: Random): number {
+function misread(truth: number, count: number, { misjudged, lost }: World, random: Random): number {
+  if (lost > 0 && random() < lost) return Math.floor(count * random());
   if (random() >= misjudged) return truth;
   const off = random() < 0.8 ? 1 : 2;
   const seen = truth + (random() < 0.5 ? -off : off);
@@ -218,4 +279,19 @@ export function trueChance(sheet: TrueSheet, wanted: readonly DepthGrade[], forc
   const reaches = first === 0 ? 1 : above(first - 1);
   const passes = last === sheet.grades.length - 1 ? 0 : above(last);
   return Math.max(0, reaches - passes);
+}
+
+/** The chance that a cut at a force does harm: the liner of a kiss is cut, or the mat. */
+export function harmChance(sheet: TrueSheet, wanted: readonly DepthGrade[], forceGf: number): number {
+  const liner = sheet.grades.findIndex((grade) => grade >= 6);
+  const last = sheet.grades.indexOf(wanted.at(-1) as DepthGrade);
+  const first = liner > last ? liner : sheet.grades.length - 1;
+  return normalCdf(Math.log(forceGf / (sheet.edgesGf[first - 1] as number)) / sheet.sigma);
+}
+
+/** By how much a force window reaches from its lower to its upper edge, as a ratio. */
+export function windowRatio(sheet: TrueSheet, wanted: readonly DepthGrade[]): number {
+  const first = sheet.grades.indexOf(wanted[0] as DepthGrade);
+  const last = sheet.grades.indexOf(wanted.at(-1) as DepthGrade);
+  return (sheet.edgesGf[last] as number) / (sheet.edgesGf[first - 1] as number);
 }

@@ -1,3 +1,4 @@
+import { isGuessed } from '#core/units/forceScale.ts';
 import { itemAt } from '#core/collections/itemAt.ts';
 import { correctionsOf, correctValues, forceFactor, type Correction } from '#core/setting/correctForce.ts';
 import { adviseNextCut, type CutAdvice } from '#core/dialIn/adviseNextCut.ts';
@@ -26,8 +27,7 @@ import {
 } from '#core/threshold/findWindow.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
-import type { ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
-import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
+import type { SheetBelief, ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import { chooseAxis, spreadForces, type ForceAxis } from '#core/threshold/spreadForces.ts';
 import { gfOf, gfToForce } from '#core/units/forceScale.ts';
@@ -54,7 +54,7 @@ export interface AnswerContext {
   readonly speed?: number | null;
   readonly exposureMm?: number | null;
   /** What the book leaves to be believed of the sheet, without colour and lot; from its stack alone when left out. */
-  readonly belief?: NormalPrior | null;
+  readonly belief?: SheetBelief | null;
   readonly runs?: readonly RunEvidence[];
   /** The threshold model to ask, by its seed. */
   readonly makeModel?: (seed: number) => ThresholdModel;
@@ -245,6 +245,7 @@ export function placeOf(station: Station, loaded: LoadedSheet): SheetPlace {
     traits: { family: material.family, stack: condition.stack, darkness: darknessOf(material, colour) },
     materialId: material.id,
     machineId: station.machine.id,
+    isScaleGuessed: isGuessed(station.machine.forceScale),
     condition: condition.kind,
     lot,
     colour,
@@ -257,15 +258,15 @@ function believeAlone(
   loaded: LoadedSheet,
   cuts: readonly TestCut[],
   runs: readonly RunEvidence[],
-): NormalPrior {
+): SheetBelief {
   const { material, condition } = loaded;
   const all = gatherEvidence([{ material, condition, machine: station.machine, cuts, runs }]);
   return sheetPrior(placeOf(station, loaded), null, { learnt: [], all });
 }
 
 /** What is believed of a plain sheet, moved by what colour and lot are known to add. */
-function correctBelief({ mean, precision }: NormalPrior, factor: number): NormalPrior {
-  const moved = Float64Array.from(mean);
-  moved[P.threshold] = itemAt(moved, P.threshold) + Math.log(factor);
-  return { mean: moved, precision: Float64Array.from(precision) };
+function correctBelief(belief: SheetBelief, factor: number): SheetBelief {
+  const mean = Float64Array.from(belief.mean);
+  mean[P.threshold] = itemAt(mean, P.threshold) + Math.log(factor);
+  return { ...belief, mean, precision: Float64Array.from(belief.precision) };
 }

@@ -6,6 +6,7 @@ import { hasLiner } from '#core/stack/layer.ts';
 import type { Material, MaterialCondition } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Trial } from '#core/threshold/trial.ts';
+import { isGuessed } from '#core/units/forceScale.ts';
 
 /** Everything cut of one condition of a material on one machine. */
 export interface CutSource {
@@ -55,6 +56,7 @@ export function gatherEvidence(sources: readonly CutSource[]): readonly Evidence
         },
         materialId: material.id,
         machineId: machine.id,
+        isScaleGuessed: isGuessed(machine.forceScale),
         condition: condition.kind,
         lot,
         colour,

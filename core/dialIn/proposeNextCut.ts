@@ -1,4 +1,5 @@
 import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
+import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
 import { misjudge, misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
@@ -6,6 +7,8 @@ import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 
 const MAX_CANDIDATES = 20;
+/** The grade from which a liner does not hold. */
+const LINER_CUT = 6;
 /** A grade less likely than this moves no decision. */
 const IMPOSSIBLE = 1e-4;
 /** Draws lighter than this change no decision. */
@@ -13,11 +16,23 @@ const NEGLIGIBLE_WEIGHT = 1e-6;
 /** Draws lighter than this say nothing of a single edge. */
 const UNTOLD_WEIGHT = 1e-5;
 
+/**
+ * What a cut that spoils a liner or scars the mat costs, in chances of a right cut: as much as three sheets' worth of
+ * teaching. A workshop may say otherwise.
+ */
+export const HARM_PRICE = 0.05;
+/** The first cut of an unknown sheet does harm at most this often, where the machine goes that low. */
+const FIRST_HARM = 0.08;
+
 /** The force to try next and what trying it is worth. */
 export interface NextCut {
   readonly forceGf: number;
-  /** By how much the chance of a right cut is expected to rise after this test cut and its grade. */
+  /**
+   * By how much the chance of a right cut is expected to rise after this test cut and its grade, less what it may spoil.
+   */
   readonly gain: number;
+  /** The chance that it cuts the liner of a kiss, or the mat. */
+  readonly harm: number;
   /** The best chance of a right cut now, at `bestGf`. */
   readonly chanceNow: number;
   readonly bestGf: number;
@@ -26,8 +41,8 @@ export interface NextCut {
 /**
  * The test cut that is expected to raise the best reachable chance of a right cut the most: for each candidate
  * force, every grade it may show is weighed, the beliefs it would leave are worked out, and the best force under
- * them is found (the knowledge gradient). While nothing has been cut yet, no candidate lies above the best guess:
- * the low side comes first.
+ * them is found (the knowledge gradient), and what the cut may spoil is taken off. While nothing has been cut yet, no
+ * candidate lies above the best guess or does harm more than one time in twelve: the low side comes first.
  *
  * Every draw of the posterior is asked. A few hundred resampled ones are quicker, but the best of several forces
  * under few draws looks better than it is, and that false gain costs about half a cut per sheet.
@@ -36,25 +51,30 @@ export interface NextCut {
  * @throws AppError `badInput` when the sheet has no such operation
  * Source: Frazier, Powell and Dayanik 2008, A knowledge-gradient policy for sequential information collection, SIAM
  * J. Control Optim. 47.
- * @example proposeNextCut(posterior, 'kiss', forces).forceGf // 95
+ * @example proposeNextCut(posterior, 'kiss', forces).bestGf // 75
  */
 export function proposeNextCut(
   posterior: ThresholdPosterior,
   operation: DepthOperation,
   forcesGf: readonly number[],
+  harmPrice = HARM_PRICE,
 ): NextCut {
   const candidates = chooseCandidates(posterior, operation, forcesGf);
   const tables = tabulate(posterior, operation, candidates);
   const now = bestColumn(tables.right, tables.weights);
-  const allowed = posterior.trialCount === 0 ? now.index + 1 : candidates.length;
-  let best = { index: now.index, expected: -1 };
-  for (let cut = 0; cut < allowed; cut++) {
-    const expected = expectAfter(tables, cut);
-    if (expected > best.expected) best = { index: cut, expected };
+  const isFirst = posterior.trialCount === 0;
+  // Where no cut is worth what it may spoil, the best guess stands; but nobody begins there.
+  let best = isFirst ? { index: 0, worth: -Infinity } : { index: now.index, worth: 0 };
+  for (let cut = 0; cut < candidates.length; cut++) {
+    const harm = tables.harm[cut] as number;
+    if (isFirst && cut > 0 && (cut > now.index || harm > FIRST_HARM)) break;
+    const worth = expectAfter(tables, cut) - now.chance - harmPrice * harm;
+    if (worth > best.worth) best = { index: cut, worth };
   }
   return {
     forceGf: candidates[best.index] as number,
-    gain: Math.max(0, best.expected - now.chance),
+    gain: Math.max(0, best.worth),
+    harm: tables.harm[best.index] as number,
     chanceNow: now.chance,
     bestGf: candidates[now.index] as number,
   };
@@ -63,6 +83,8 @@ export function proposeNextCut(
 interface Tables {
   /** Per draw. */
   readonly weights: Float64Array;
+  /** Per candidate: P(harm). */
+  readonly harm: Float64Array;
   /** Per candidate and draw: P(right). */
   readonly right: readonly Float64Array[];
   /** Per candidate, grade and draw: weight times P(seen grade). */
@@ -83,6 +105,8 @@ function tabulate(
   const weights = Float64Array.from(draws, (draw) => posterior.weights[draw] as number);
   const truth = new Float64Array(gradeCount);
   const shown = new Float64Array(gradeCount);
+  const firstHarm = firstHarmOf(posterior.grades, target.last);
+  const harm = new Float64Array(candidates.length);
   const right = candidates.map(() => new Float64Array(draws.length));
   const seen = candidates.map(() => Array.from({ length: gradeCount }, () => new Float64Array(draws.length)));
   candidates.forEach((forceGf, cut) => {
@@ -94,13 +118,22 @@ function tabulate(
       let chance = 0;
       for (let grade = target.first; grade <= target.last; grade++) chance += truth[grade] as number;
       rightRow[column] = chance;
+      for (let grade = firstHarm; grade < gradeCount; grade++) {
+        harm[cut] = (harm[cut] as number) + (weights[column] as number) * (truth[grade] as number);
+      }
       misjudge(truth, matrix, shown);
       for (let grade = 0; grade < gradeCount; grade++) {
         (seenRows[grade] as Float64Array)[column] = (weights[column] as number) * (shown[grade] as number);
       }
     }
   });
-  return { weights, right, seen };
+  return { weights, harm, right, seen };
+}
+
+/** From which position on a grade does harm: the liner is cut where it should hold, the mat in any case. */
+function firstHarmOf(grades: readonly DepthGrade[], lastWanted: number): number {
+  const harm = grades.findIndex((grade) => grade >= LINER_CUT);
+  return harm > lastWanted ? harm : grades.length - 1;
 }
 
 /** Sum over grades of the best chance once that grade is seen: the grade's probability is inside the sum. */

@@ -56,7 +56,7 @@ export function describeEffects(
   const lower = choleskyOf(Float64Array.from(knowledge.information), size);
   const covariance = lower ? invertCholesky(lower, size) : null;
   const ids = [...machineNames.keys()];
-  const sharedEffects = listSharedEffects(ids, priors);
+  const sharedEffects = listSharedEffects(ids, priors, new Set(ids));
   return knowledge.names.flatMap((name, index) => {
     const place = sharedEffects.places.get(name);
     if (place === undefined || !covariance) return [];
@@ -84,6 +84,9 @@ function labelOf(
 ): readonly [string, EffectReading['group']] {
   const [kind, rest = ''] = name.split(':');
   if (kind === 'machine') return [machineNames.get(Number(rest)) ?? `machine ${rest}`, 'machines'];
+  const of = machineNames.get(Number(rest)) ?? `machine ${rest}`;
+  if (kind === 'levels') return [`${of}: its levels`, 'machines'];
+  if (kind === 'bend') return [`${of}: how its levels rise`, 'shape'];
   if (kind === 'family') return [factsOf(rest as Family).name, 'families'];
   if (kind === 'gap') return [`room below the face: ${factsOf(rest as Family).name}`, 'shape'];
   return LABELS[name as BeliefName] ?? [name, 'shape'];
@@ -97,7 +100,7 @@ function labelOf(
 export function forceFactorOf(name: string, value: number): number {
   if (name === 'passes') return Math.exp(-value * Math.LN2);
   if (name === 'wear' || name === 'speed') return Math.exp(value * Math.LN2);
-  if (name.startsWith('machine:')) return Math.exp(-value);
+  if (name.startsWith('machine:') || name.startsWith('levels:')) return Math.exp(-value);
   if (name === 'faceCaliper') return Math.exp(value * Math.log(1.2));
   return Math.exp(value);
 }

@@ -1,4 +1,10 @@
-import { familyEffect, gapEffect, machineEffect } from '#core/knowledge/sharedEffects.ts';
+import {
+  bendEffect,
+  familyEffect,
+  gapEffect,
+  levelsEffect,
+  machineEffect,
+} from '#core/knowledge/sharedEffects.ts';
 import type { SheetPlace } from '#core/knowledge/evidence.ts';
 import { isSingleLayerFamily } from '#core/stack/families/families.ts';
 import { caliperOf, measureStack } from '#core/stack/measureStack.ts';
@@ -53,6 +59,7 @@ export function designSheet(place: SheetPlace, priors: Priors): SheetDesign {
       ...thresholdTerms(place, priors),
       ...shapeTerms(isLayered),
       ...gapTerms(traits, isLayered, priors),
+      ...(place.isScaleGuessed ? levelTerms(place, isLayered, priors) : []),
     ],
     own: ownTerms(place, isLayered),
   };
@@ -70,6 +77,26 @@ function thresholdTerms({ traits, machineId }: SheetPlace, { habits }: Priors): 
     on('darkness', traits.darkness),
   ];
   return terms.filter(({ amount }) => amount !== 0);
+}
+
+/** Where a bent scale is right whatever its bend: about the middle of what sheets want, ln gf. */
+const BEND_AROUND = Math.log(100);
+
+/**
+ * What a guess at levels does: it shifts every threshold of the machine, and where levels rise more steeply than it says
+ * sheets that want more force want less of it, and lie nearer together. How far from the middle a sheet lies is
+ * taken from its family's usual force, so that all stays linear.
+ */
+function levelTerms({ machineId, traits }: SheetPlace, isLayered: boolean, priors: Priors): readonly Term[] {
+  const { usualGf, midFaceUm } = priors.habits[traits.family];
+  const thicker = priors.beliefs.faceCaliper.mean * Math.log(faceUm(traits) / midFaceUm);
+  const bend = bendEffect(machineId);
+  const narrower = [P.reachPartial, P.reachHanging, P.mat, ...(isLayered ? [P.gap] : [])];
+  return [
+    { parameter: P.threshold, effect: levelsEffect(machineId), amount: -1 },
+    { parameter: P.threshold, effect: bend, amount: BEND_AROUND - Math.log(usualGf) - thicker },
+    ...narrower.map((parameter) => ({ parameter, effect: bend, amount: -1 })),
+  ];
 }
 
 function shapeTerms(isLayered: boolean): readonly Term[] {

@@ -10,6 +10,8 @@ export interface SheetPlace {
   /** Lot and colour on the pack, or empty for the material's own. */
   readonly lot: string;
   readonly colour: string;
+  /** True on a machine whose levels nobody weighed; see isGuessed. */
+  readonly isScaleGuessed?: boolean | undefined;
 }
 
 /** Everything seen of one sheet on one machine. */

@@ -1,4 +1,4 @@
-import { listSharedEffects, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
+import { guessedMachines, listSharedEffects, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
 import {
@@ -12,6 +12,7 @@ import {
   type Eliminated,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
+import { startFit, type FitState } from '#core/knowledge/startFit.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import { choleskyOf, logDetOf } from '#core/threshold/numerics/cholesky.ts';
 import { solveStep } from '#core/threshold/numerics/fisherScoring.ts';
@@ -66,12 +67,12 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
   const { start = null, spreads = null, onProgress } = options;
   const priors = withSpreads(options.priors ?? COMMON_PRIORS, spreads);
   const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
-  const sharedEffects = listSharedEffects(machineIds, priors);
+  const sharedEffects = listSharedEffects(machineIds, priors, guessedMachines(book));
   const ids = [...new Set(book.map(({ materialId }) => materialId))];
   const grouped = new Map<number, EvidenceSheet[]>(ids.map((id) => [id, []]));
   for (const sheet of book) grouped.get(sheet.materialId)?.push(sheet);
   const materials = ids.map((id) => mapMaterial(grouped.get(id) ?? [], sharedEffects, priors));
-  let state = startFrom(start, sharedEffects, ids, materials);
+  let state: FitState = startFit(start, sharedEffects, ids, materials);
   let value = valueOf(state, sharedEffects, materials);
   const unconverged = materials.map(() => true);
   let iterations = 0;
@@ -144,32 +145,11 @@ function marginalCost(
   return 0.5 * determinant + priorSpread;
 }
 
-/** Where the fit stands: the shared effects, and each material's own ones. */
-interface State {
-  readonly sharedEffects: Float64Array;
-  readonly own: readonly Float64Array[];
-}
-
-function startFrom(
-  start: Knowledge | null,
+function valueOf(
+  state: FitState,
   sharedEffects: SharedEffects,
-  ids: readonly number[],
   materials: readonly MaterialEvidence[],
-): State {
-  const places = new Map(start?.names.map((name, index) => [name, index]));
-  return {
-    sharedEffects: Float64Array.from(sharedEffects.names, (name, index) => {
-      const place = places.get(name);
-      return place === undefined ? (sharedEffects.mean[index] as number) : (start?.mean[place] as number);
-    }),
-    own: materials.map(({ ownNames }, index) => {
-      const known = start?.own[String(ids[index])];
-      return Float64Array.from(ownNames, (name) => known?.[name] ?? 0);
-    }),
-  };
-}
-
-function valueOf(state: State, sharedEffects: SharedEffects, materials: readonly MaterialEvidence[]): number {
+): number {
   let sum = 0;
   state.sharedEffects.forEach((value, index) => {
     sum -= 0.5 * ((value - (sharedEffects.mean[index] as number)) / (sharedEffects.sd[index] as number)) ** 2;
@@ -184,7 +164,7 @@ function valueOf(state: State, sharedEffects: SharedEffects, materials: readonly
 }
 
 /** Gradient and information of the sharedEffects with every block eliminated, and the blocks to step back through. */
-function assemble(state: State, sharedEffects: SharedEffects, materials: readonly MaterialEvidence[]) {
+function assemble(state: FitState, sharedEffects: SharedEffects, materials: readonly MaterialEvidence[]) {
   const size = sharedEffects.names.length;
   const score = new Float64Array(size);
   const information = new Float64Array(size * size);
@@ -203,11 +183,15 @@ function assemble(state: State, sharedEffects: SharedEffects, materials: readonl
 }
 
 /** A step of the whole state, and how far it goes in standard deviations of the shared effects, squared. */
-interface Step extends State {
+interface Step extends FitState {
   readonly distance: number;
 }
 
-function findStep(state: State, sharedEffects: SharedEffects, materials: readonly MaterialEvidence[]): Step {
+function findStep(
+  state: FitState,
+  sharedEffects: SharedEffects,
+  materials: readonly MaterialEvidence[],
+): Step {
   const { score, information, blocks } = assemble(state, sharedEffects, materials);
   const step = solveStep(information, score);
   return {
@@ -221,14 +205,14 @@ function findStep(state: State, sharedEffects: SharedEffects, materials: readonl
 
 /** Halves the step until the posterior rises; a full step is taken back by half where that is better still. */
 function searchAlong(
-  from: State,
-  step: State,
+  from: FitState,
+  step: FitState,
   sharedEffects: SharedEffects,
   materials: readonly MaterialEvidence[],
   before: number,
-): { readonly state: State; readonly value: number } {
+): { readonly state: FitState; readonly value: number } {
   const reach = (share: number) => {
-    const state: State = {
+    const state: FitState = {
       sharedEffects: from.sharedEffects.map((value, j) => value + share * (step.sharedEffects[j] as number)),
       own: from.own.map((own, index) =>
         own.map((value, a) => value + share * ((step.own[index] as Float64Array)[a] as number)),
@@ -250,7 +234,11 @@ function searchAlong(
  * Moves each material's own effects towards their peak while the shared ones stay. Without it one material whose
  * grades contradict each other would hold back the step of all.
  */
-function settleOwn(state: State, materials: readonly MaterialEvidence[], unconverged: boolean[]): State {
+function settleOwn(
+  state: FitState,
+  materials: readonly MaterialEvidence[],
+  unconverged: boolean[],
+): FitState {
   return {
     sharedEffects: state.sharedEffects,
     own: materials.map((material, index) => {

@@ -3,7 +3,7 @@ import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
-const SPREAD_NAMES = ['sheet', 'gapSheet', 'reachSheet', 'sharesSheet'] as const;
+const SPREAD_NAMES = ['sheet'] as const;
 /** Factors tried on each spread, around where it stands. */
 const FACTORS = [0.75, 1.33];
 const ROUNDS = 3;

@@ -1,6 +1,17 @@
 import { FAMILIES, type Family, isSingleLayerFamily } from '#core/stack/families/families.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
 
+/** How far grades lie from each other, but for the gap between free and parted. */
+export const SHAPE_EFFECTS = [
+  'reachPartial',
+  'reachHanging',
+  'scored',
+  'gouged',
+  'breached',
+  'matLayered',
+  'matSingle',
+] as const satisfies readonly BeliefName[];
+
 /** Effects that all sheets share, by name; each machine adds one of its own. */
 const SHARED: readonly BeliefName[] = [
   'faceCaliper',
@@ -9,13 +20,7 @@ const SHARED: readonly BeliefName[] = [
   'darkness',
   'gapLiner',
   'gapFace',
-  'reachPartial',
-  'reachHanging',
-  'scored',
-  'gouged',
-  'breached',
-  'matLayered',
-  'matSingle',
+  ...SHAPE_EFFECTS,
   'passes',
   'wear',
   'speed',
@@ -35,19 +40,40 @@ export interface SharedEffects {
 export const familyEffect = (family: Family) => `family:${family}`;
 export const gapEffect = (family: Family) => `gap:${family}`;
 export const machineEffect = (machineId: number) => `machine:${machineId}`;
+/** By how much the guess at a machine's levels is off, and how much steeper they rise than it says. */
+export const levelsEffect = (machineId: number) => `levels:${machineId}`;
+export const bendEffect = (machineId: number) => `bend:${machineId}`;
 
 /** The machine that an effect belongs to, or `null`. @example machineOf('machine:4') // 4 */
 export function machineOf(effect: string): number | null {
-  const id = /^machine:(\d+)$/.exec(effect)?.[1];
+  const id = /^(?:machine|levels|bend):(\d+)$/.exec(effect)?.[1];
   return id === undefined ? null : Number(id);
+}
+
+/**
+ * The machines among these whose levels are somebody's guess, by their places.
+ *
+ * @example guessedMachines([{ machineId: 4, isScaleGuessed: true }, { machineId: 5 }]).size // 1
+ */
+export function guessedMachines(
+  places: readonly { readonly machineId: number; readonly isScaleGuessed?: boolean | undefined }[],
+): ReadonlySet<number> {
+  return new Set(places.filter(({ isScaleGuessed }) => isScaleGuessed).map(({ machineId }) => machineId));
 }
 
 /**
  * The sharedEffects for the machines of a workshop, with what is believed of each effect beforehand.
  *
+ * @param guessed those whose levels nobody weighed: they have effects of their own, so that what is odd about one
+ * machine stays with it
+
  * @example listSharedEffects([7], COMMON_PRIORS).names.at(-1) // 'machine:7'
  */
-export function listSharedEffects(machineIds: readonly number[], { beliefs }: Priors): SharedEffects {
+export function listSharedEffects(
+  machineIds: readonly number[],
+  { beliefs }: Priors,
+  guessed: ReadonlySet<number> = new Set(),
+): SharedEffects {
   const entries: (readonly [string, { readonly mean: number; readonly sd: number }])[] = [
     ...FAMILIES.map(
       (family) =>
@@ -59,6 +85,12 @@ export function listSharedEffects(machineIds: readonly number[], { beliefs }: Pr
     ...FAMILIES.map((family) => [gapEffect(family), beliefs.gapFamily] as const),
     ...SHARED.map((name) => [name, beliefs[name]] as const),
     ...machineIds.map((id) => [machineEffect(id), beliefs.machine] as const),
+    ...machineIds
+      .filter((id) => guessed.has(id))
+      .flatMap((id) => [
+        [levelsEffect(id), beliefs.levels] as const,
+        [bendEffect(id), beliefs.bend] as const,
+      ]),
   ];
   return {
     names: entries.map(([name]) => name),

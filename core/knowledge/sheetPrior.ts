@@ -1,14 +1,12 @@
-import { listSharedEffects, machineOf, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
-import { namePlace, type EvidenceSheet, type SheetPlace } from '#core/knowledge/evidence.ts';
+import { findCavity, type Gaussian, type Relatives } from '#core/knowledge/findCavity.ts';
+import { levelsEffect, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
+import { namePlace, type SheetPlace } from '#core/knowledge/evidence.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import {
   deriveMaterial,
-  eliminateOwn,
-  localOf,
   mapMaterial,
   parametersOf,
-  scatter,
   valueMaterial,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
@@ -18,26 +16,16 @@ import {
   solveCholesky,
   type SquareMatrix,
 } from '#core/threshold/numerics/cholesky.ts';
-import { fisherScoring, solveStep } from '#core/threshold/numerics/fisherScoring.ts';
+import { fisherScoring } from '#core/threshold/numerics/fisherScoring.ts';
 import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
-import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
+import { COMMON_PRIORS, GUESSED_LEVELS, ODD_SHEET, type Priors } from '#core/threshold/thresholdPriors.ts';
+import type { SheetBelief } from '#core/threshold/trial.ts';
 
 /** A step below this ends the search for the peak, in ln force. */
 const SMALLEST_STEP = 1e-6;
-/**
- * What is learnt from other sheets is widened by this factor on its standard deviation: truths are not the model,
- * and without it nine intervals in ten would cover clearly less often (see the referee in docs).
- */
-const LEARNT_INFLATION = 1.4;
-
-/** Everything seen of one material, the asked place included. */
-export interface Relatives {
-  /** What the knowledge has learnt from already, and what has to be taken out of it. */
-  readonly learnt: readonly EvidenceSheet[];
-  /** What stands in the book now. */
-  readonly all: readonly EvidenceSheet[];
-}
+/** A guess at levels that is about right is off by so much, in ln force. */
+const ABOUT_RIGHT = 0.25;
 
 const NO_RELATIVES: Relatives = { learnt: [], all: [] };
 
@@ -59,7 +47,7 @@ export function sheetPrior(
   knowledge: Knowledge | null,
   family: Relatives = NO_RELATIVES,
   priors: Priors = COMMON_PRIORS,
-): NormalPrior {
+): SheetBelief {
   return sheetPriorInDetail(place, knowledge, family, priors).belief;
 }
 
@@ -81,24 +69,29 @@ export function sheetPriorInDetail(
   knowledge: Knowledge | null,
   family: Relatives = NO_RELATIVES,
   believed: Priors = COMMON_PRIORS,
-): { readonly belief: NormalPrior; readonly effects: readonly ThresholdEffect[] } {
-  const priors = withSpreads(believed, knowledge?.spreads ?? null);
-  const sharedEffects = borderFor(place, knowledge, [...family.learnt, ...family.all], priors);
-  const shared = takeOut(
-    family.learnt,
-    sharedEffects,
-    learntAbout(sharedEffects, knowledge),
-    knowledge,
-    priors,
-  );
+): { readonly belief: SheetBelief; readonly effects: readonly ThresholdEffect[] } {
+  const isUnknownGuess =
+    place.isScaleGuessed === true &&
+    !knowledge?.names.includes(levelsEffect(place.machineId)) &&
+    !family.all.some(({ machineId, trials }) => machineId === place.machineId && trials.length > 0);
+  const priors = withSpreads(isUnknownGuess ? guessing(believed) : believed, knowledge?.spreads ?? null);
+  const { sharedEffects, shared } = findCavity(place, knowledge, family, priors);
   const others = family.all.filter((sheet) => namePlace(sheet) !== namePlace(place));
   const material = mapMaterial([{ ...place, trials: [] }, ...others], sharedEffects, priors);
   const joint = teachLocal(material, marginalOf(shared, material.touched));
   const covariance = invertOf(joint.information, joint.mean.length);
   return {
-    belief: readOff(material, joint.mean, covariance, priors),
+    belief: {
+      ...readOff(material, joint.mean, covariance, priors),
+      tail: isUnknownGuess ? GUESSED_LEVELS : ODD_SHEET,
+    },
     effects: listEffects(material, joint.mean, covariance, sharedEffects),
   };
+}
+
+/** While nothing was cut on a machine, the guess at its levels is taken as about right; its tail says that it may not be. */
+function guessing({ habits, beliefs }: Priors): Priors {
+  return { habits, beliefs: { ...beliefs, levels: { ...beliefs.levels, sd: ABOUT_RIGHT } } };
 }
 
 function listEffects(
@@ -124,89 +117,6 @@ function listEffects(
         sd: Math.abs(amount) * Math.sqrt(covariance[place * size + place] as number),
       };
     });
-}
-
-/** Mean and information of some effects. */
-interface Gaussian {
-  readonly mean: Float64Array;
-  readonly information: SquareMatrix;
-}
-
-function borderFor(
-  place: SheetPlace,
-  knowledge: Knowledge | null,
-  family: readonly EvidenceSheet[],
-  priors: Priors,
-): SharedEffects {
-  const known = (knowledge?.names ?? []).flatMap((name) => machineOf(name) ?? []);
-  const ids = new Set([...known, place.machineId, ...family.map(({ machineId }) => machineId)]);
-  return listSharedEffects(
-    [...ids].sort((a, b) => a - b),
-    priors,
-  );
-}
-
-/** The knowledge on this sharedEffects; effects it does not know yet stand at their prior. */
-function learntAbout(sharedEffects: SharedEffects, knowledge: Knowledge | null): Gaussian {
-  const size = sharedEffects.names.length;
-  const mean = Float64Array.from(sharedEffects.mean);
-  const information = new Float64Array(size * size);
-  const known = new Set(knowledge?.names);
-  sharedEffects.names.forEach((name, j) => {
-    if (!known.has(name)) information[j * size + j] = 1 / (sharedEffects.sd[j] as number) ** 2;
-  });
-  if (!knowledge) return { mean, information };
-  const places = knowledge.names.map((name) => sharedEffects.places.get(name) as number);
-  places.forEach((row, j) => {
-    mean[row] = knowledge.mean[j] as number;
-    places.forEach((column, k) => {
-      information[row * size + column] = knowledge.information[j * places.length + k] as number;
-    });
-  });
-  return { mean, information };
-}
-
-/** Takes what a material's trials said out of what was learnt, and widens the rest. */
-function takeOut(
-  family: readonly EvidenceSheet[],
-  sharedEffects: SharedEffects,
-  learnt: Gaussian,
-  knowledge: Knowledge | null,
-  priors: Priors,
-): Gaussian {
-  const taught = family.filter(({ trials }) => trials.length > 0);
-  if (taught.length === 0) return widen(learnt, sharedEffects);
-  // The own effects stand where the fit left them, not where they would climb to by themselves: contradicting grades can
-  // have two peaks, and what is taken out must be what was put in. What the fit did not hold cannot be taken out.
-  const known = knowledge?.own[String(taught[0]?.materialId)];
-  if (!known) return widen(learnt, sharedEffects);
-  const material = mapMaterial(taught, sharedEffects, priors);
-  const own = Float64Array.from(material.ownNames, (name) => known[name] ?? 0);
-  const said = eliminateOwn(material, deriveMaterial(material, localOf(material.touched, learnt.mean, own)));
-  const score = new Float64Array(learnt.mean.length);
-  const information = Float64Array.from(learnt.information);
-  scatter(said, material.touched, score, information, -1);
-  if (!choleskyOf(information, score.length)) return widen(learnt, sharedEffects);
-  const shift = solveStep(information, score);
-  return widen(
-    { mean: learnt.mean.map((value, j) => value + (shift[j] as number)), information },
-    sharedEffects,
-  );
-}
-
-/**
- * Widens what was learnt, but never beyond the prior: with precision Λ = Λ0 + learnt, the learnt part counts
- * 1 / inflation² and the prior fully.
- */
-function widen({ mean, information }: Gaussian, sharedEffects: SharedEffects): Gaussian {
-  const size = mean.length;
-  const factor = 1 / LEARNT_INFLATION ** 2;
-  const widened = information.map((value) => value * factor);
-  for (let j = 0; j < size; j++) {
-    const prior = 1 / (sharedEffects.sd[j] as number) ** 2;
-    widened[j * size + j] = (widened[j * size + j] as number) + (1 - factor) * prior;
-  }
-  return { mean, information: widened };
 }
 
 /** Mean and precision of the touched effects alone. */

@@ -1,5 +1,6 @@
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
+import type { Tail } from '#core/threshold/thresholdPriors.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { Family } from '#core/stack/families/families.ts';
 
@@ -30,9 +31,14 @@ export interface Trial extends CutConditions {
   readonly load?: number;
 }
 
+/** What is believed of one sheet before its own trials: a normal, but the threshold may be far off. */
+export interface SheetBelief extends NormalPrior {
+  readonly tail?: Tail | undefined;
+}
+
 /** What is asked: a sheet on one machine, as it is believed to be, cut under these conditions. */
 export interface ThresholdQuestion {
   /** In the order of LAYERED_PARAMETERS or SINGLE_PARAMETERS; see sheetPrior. */
-  readonly belief: NormalPrior;
+  readonly belief: SheetBelief;
   readonly conditions: CutConditions;
 }

@@ -56,6 +56,16 @@ export function gfOf(force: ScaleValue, scale: ForceScale): number {
 }
 
 /**
+ * Whether the gf of a scale are somebody's guess: bare levels that nobody weighed. They may be off many times over, and
+ * bent; gram-force is the maker's word.
+ *
+ * @example isGuessed({ kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 0, gfPerUnit: 7 }) // true
+ */
+export function isGuessed({ kind, measured }: ForceScale): boolean {
+  return kind === 'level' && (measured?.length ?? 0) < 2;
+}
+
+/**
  * The settable value nearest to a force, held inside the scale.
  *
  * @example gfToForce(72, levelScale) // 10

@@ -71,6 +71,7 @@ export const edgeSchema = z.object({ lowGf: z.number(), middleGf: z.number(), hi
 const nextCutSchema = z.object({
   forceGf: z.number(),
   gain: z.number(),
+  harm: z.number().meta({ description: 'the chance that it cuts the liner of a kiss, or the mat' }),
   chanceNow: z.number(),
   bestGf: z.number(),
 });
@@ -121,6 +122,10 @@ export type RelativeReply = z.infer<typeof relativeSchema>;
 export const beliefSchema = z.object({
   mean: z.array(z.number()).readonly(),
   precision: z.array(z.number()).readonly().meta({ description: 'inverse covariance, row-major' }),
+  tail: z
+    .object({ share: z.number(), sd: z.number() })
+    .optional()
+    .meta({ description: 'the chance that the threshold lies far off, and how much wider it may then lie' }),
   knowledgeId: z.number().meta({ description: 'the fit of the book it comes from, 0 for none' }),
 });
 export type BeliefReply = z.infer<typeof beliefSchema>;

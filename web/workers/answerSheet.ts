@@ -26,6 +26,7 @@ const answerSheet: AnswerSheet = ({ station, operation, known, cuts, context, be
   const prior = {
     mean: Float64Array.from(belief.mean),
     precision: Float64Array.from(belief.precision),
+    tail: belief.tail,
   };
   return composeAnswer(station, operation, known, cuts, { ...context, belief: prior });
 };

@@ -117,13 +117,15 @@ describe('grades', () => {
     );
   });
 
-  it('are misread without losing any, one in twenty, never by more than two', () => {
+  it('are misread without losing any, one in twenty by one or two, one in fifty as any grade', () => {
     for (const count of [5, 9]) {
       const matrix = misjudgingMatrix(count);
       matrix.forEach((row, truth) => {
         expect(row.reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 12);
-        expect(row[truth]).toBeGreaterThanOrEqual(0.95);
-        row.forEach((share, seen) => Math.abs(seen - truth) > 2 && expect(share).toBe(0));
+        expect(row[truth]).toBeGreaterThanOrEqual(0.93);
+        row.forEach(
+          (share, seen) => Math.abs(seen - truth) > 2 && expect(share).toBeCloseTo(0.02 / count, 12),
+        );
       });
       const even = new Float64Array(count).fill(1 / count);
       expect(misjudge(even, matrix, new Float64Array(count)).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 12);

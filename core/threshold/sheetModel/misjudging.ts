@@ -1,7 +1,12 @@
-/** Share of grades that are read wrongly: four fifths of them one grade off, the rest two. */
+/** Share of grades that are read a little wrongly: four fifths of them one grade off, the rest two. */
 export const MISJUDGED_SHARE = 0.05;
-/** No grade is read wrongly by more than this. */
+/** No such slip goes further than this. */
 const FURTHEST = 2;
+/**
+ * Share of grades that say nothing: another cell was looked at, a key was hit. They may be any grade. Without them one
+ * such grade is believed against everything else.
+ */
+const LOST_SHARE = 0.02;
 
 /**
  * P(seen grade | true grade) for K ordered grades, row per true grade. What would fall beyond either end stays
@@ -25,28 +30,29 @@ export function misjudgingMatrix(gradeCount: number): readonly Float64Array[] {
       kept -= MISJUDGED_SHARE * share;
     }
     row[truth] = kept;
-    return row;
+    return row.map((share) => (1 - LOST_SHARE) * share + LOST_SHARE / gradeCount);
   });
 }
 
 /**
- * Turns probabilities of true grades into probabilities of seen ones.
+ * Turns probabilities of true grades, which sum to 1, into probabilities of seen ones.
  *
- * @example misjudge(Float64Array.of(1, 0, 0), misjudgingMatrix(3), new Float64Array(3))[0] // 0.975
+ * @example misjudge(Float64Array.of(1, 0, 0), misjudgingMatrix(3), new Float64Array(3))[0] // 0.962
  */
 export function misjudge(
   trueGrades: Float64Array,
   matrix: readonly Float64Array[],
   out: Float64Array,
 ): Float64Array {
-  out.fill(0);
-  const last = out.length - 1;
-  for (let truth = 0; truth < trueGrades.length; truth++) {
+  const count = out.length;
+  out.fill(LOST_SHARE / count);
+  const last = count - 1;
+  for (let truth = 0; truth < count; truth++) {
     const row = matrix[truth] as Float64Array;
     const probability = trueGrades[truth] as number;
     const to = Math.min(last, truth + FURTHEST);
     for (let seen = Math.max(0, truth - FURTHEST); seen <= to; seen++) {
-      out[seen] = (out[seen] as number) + probability * (row[seen] as number);
+      out[seen] = (out[seen] as number) + probability * ((row[seen] as number) - LOST_SHARE / count);
     }
   }
   return out;

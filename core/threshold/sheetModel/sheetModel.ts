@@ -1,5 +1,6 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
-import { choleskyOf, solveTransposed } from '#core/threshold/numerics/cholesky.ts';
+import { choleskyOf, logDetOf, solveTransposed } from '#core/threshold/numerics/cholesky.ts';
 import { fisherScoring } from '#core/threshold/numerics/fisherScoring.ts';
 import { groupBatches } from '#core/threshold/batches.ts';
 import { latentShift } from '#core/threshold/sheetModel/latentShift.ts';
@@ -13,7 +14,7 @@ import {
   type SheetLikelihood,
 } from '#core/threshold/sheetModel/sheetLikelihood.ts';
 import { LAYERED_PARAMETERS, P } from '#core/threshold/sheetModel/sheetParameters.ts';
-import type { ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
+import type { SheetBelief, ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
 
 /** A step below this ends the search for the peak, in ln force. */
 const SMALLEST_STEP = 1e-4;
@@ -55,21 +56,29 @@ function drawPosterior(
   const likelihood = SHEET_LIKELIHOODS[isLayered ? 'layered' : 'single'];
   const { grades } = likelihood;
   const prepared = trials.map((trial) => likelihood.prepare(trial));
-  const { peak, information } = findPeak(belief, prepared, likelihood);
+  const proposals = beliefsOf(belief).map((one) => {
+    const { peak, information } = findPeak(one, prepared, likelihood);
+    return makeProposal(peak, information, widen);
+  });
   const loads = groupBatches(prepared);
   const edges = grades.length - 1;
   const boundaries = new Float64Array(DRAWS * edges);
   const spreads = new Float64Array(DRAWS);
   const logWeights = new Float64Array(DRAWS);
-  proposeDraws(peak, information, random, widen, (draw, parameters, logDensity) => {
+  const logBelief = logBeliefOf(belief);
+  for (let draw = 0; draw < DRAWS; draw++) {
+    const parameters = itemAt(proposals, draw % proposals.length).draw(random);
     const { positions } = sheetBoundaries(parameters);
     const base = (parameters[P.threshold] as number) - latentShift(parameters, conditions);
     for (let edge = 0; edge < edges; edge++) {
       boundaries[draw * edges + edge] = base + (positions[edge] as number);
     }
     spreads[draw] = Math.exp(parameters[P.spread] as number);
-    logWeights[draw] = likelihood.exactValue(loads, parameters) + logPrior(belief, parameters) - logDensity;
-  });
+    logWeights[draw] =
+      likelihood.exactValue(loads, parameters) +
+      logBelief(parameters) -
+      logMeanExp(proposals.map(({ logDensity }) => logDensity(parameters)));
+  }
   const { weights, effectiveDraws } = normaliseWeights(logWeights);
   const drawn: ThresholdPosterior = {
     model: MODEL_VERSION,
@@ -84,12 +93,35 @@ function drawPosterior(
   return resampleDraws(drawn, KEPT_DRAWS, random);
 }
 
+/** How far from the middle of the belief a peak is looked for, and how densely, in ln force. */
+const REACH = 3.6;
+const REACH_STEP = 0.1;
+
+/**
+ * Where to start looking for the peak: the best of many thresholds. From far off nothing pulls, since any grade may have
+ * been misread.
+ */
+function startOf(belief: NormalPrior, valueAt: (parameters: Float64Array) => number): Float64Array {
+  const middle = belief.mean[P.threshold] as number;
+  let best = belief.mean;
+  let highest = valueAt(best);
+  for (let off = -REACH; off <= REACH; off += REACH_STEP) {
+    const tried = Float64Array.from(belief.mean);
+    tried[P.threshold] = middle + off;
+    const value = valueAt(tried);
+    if (value > highest) [best, highest] = [tried, value];
+  }
+  return best;
+}
+
 /** The peak of the posterior and its curvature. */
 function findPeak(belief: NormalPrior, trials: readonly PreparedTrial[], likelihood: SheetLikelihood) {
   const size = belief.mean.length;
+  const value = (parameters: Float64Array) =>
+    likelihood.value(trials, parameters) + logPrior(belief, parameters);
   const fit = fisherScoring(
     {
-      value: (parameters) => likelihood.value(trials, parameters) + logPrior(belief, parameters),
+      value,
       derive: (parameters) => {
         const score = new Float64Array(size);
         const information = new Float64Array(size * size);
@@ -98,37 +130,79 @@ function findPeak(belief: NormalPrior, trials: readonly PreparedTrial[], likelih
         return { score, information };
       },
     },
-    belief.mean,
+    trials.length === 0 ? belief.mean : startOf(belief, value),
     SMALLEST_STEP,
   );
   return { peak: fit.estimate, information: fit.information };
 }
 
-/** Draws from a multivariate t around the peak. The chi-square is a sum of squared normals: no tables needed. */
-function proposeDraws(
-  peak: Float64Array,
-  information: Float64Array,
-  random: Random,
-  widen: number,
-  take: (draw: number, parameters: Float64Array, logDensity: number) => void,
-): void {
+interface Proposal {
+  readonly draw: (random: Random) => Float64Array;
+  /** Up to a constant that all proposals of one size share. */
+  readonly logDensity: (parameters: Float64Array) => number;
+}
+
+/** A multivariate t around a peak. The chi-square is a sum of squared normals: no tables needed. */
+function makeProposal(peak: Float64Array, information: Float64Array, widen: number): Proposal {
   const size = peak.length;
   const lower = choleskyOf(information, size);
   if (!lower) throw new Error('information with a proper prior is positive definite');
-  for (let draw = 0; draw < DRAWS; draw++) {
-    const normals = new Float64Array(size);
-    let square = 0;
+  const logScale = 0.5 * logDetOf(lower, size);
+  const around = { mean: peak, precision: information };
+  return {
+    draw: (random) => {
+      const normals = Float64Array.from(peak, () => drawNormal(random));
+      let chiSquare = 0;
+      for (let k = 0; k < PROPOSAL_DF; k++) chiSquare += drawNormal(random) ** 2;
+      const stretch = widen * Math.sqrt(PROPOSAL_DF / chiSquare);
+      const step = solveTransposed(lower, size, normals);
+      return peak.map((value, j) => value + stretch * (step[j] as number));
+    },
+    logDensity: (parameters) => {
+      const square = (-2 * logPrior(around, parameters)) / widen ** 2;
+      return logScale - ((PROPOSAL_DF + size) / 2) * Math.log(1 + square / PROPOSAL_DF);
+    },
+  };
+}
+
+/** The normals that a belief is a mixture of: as it stands, and with its threshold far wider. */
+function beliefsOf(belief: SheetBelief): readonly NormalPrior[] {
+  const { mean, precision, tail } = belief;
+  if (!tail) return [belief];
+  const size = mean.length;
+  const row = precision.subarray(P.threshold * size, (P.threshold + 1) * size);
+  const taken = tail.sd ** 2 / (1 + tail.sd ** 2 * (row[P.threshold] as number));
+  // Sherman and Morrison: the inverse of a covariance to which the threshold's variance was added.
+  const wide = precision.map(
+    (value, index) =>
+      value - taken * (row[Math.floor(index / size)] as number) * (row[index % size] as number),
+  );
+  return [belief, { mean, precision: wide }];
+}
+
+/** The log density of a belief up to its constant, its tail included. */
+function logBeliefOf(belief: SheetBelief): (parameters: Float64Array) => number {
+  const { mean, precision, tail } = belief;
+  if (!tail) return (parameters) => logPrior(belief, parameters);
+  const size = mean.length;
+  const own = precision[P.threshold * size + P.threshold] as number;
+  const variance = 1 + tail.sd ** 2 * own;
+  const taken = tail.sd ** 2 / variance;
+  const logOdds = Math.log(tail.share / (1 - tail.share)) - 0.5 * Math.log(variance);
+  return (parameters) => {
+    let pull = 0;
     for (let j = 0; j < size; j++) {
-      normals[j] = drawNormal(random);
-      square += (normals[j] as number) ** 2;
+      pull +=
+        (precision[P.threshold * size + j] as number) * ((parameters[j] as number) - (mean[j] as number));
     }
-    let chiSquare = 0;
-    for (let k = 0; k < PROPOSAL_DF; k++) chiSquare += drawNormal(random) ** 2;
-    const stretch = widen * Math.sqrt(PROPOSAL_DF / chiSquare);
-    const step = solveTransposed(lower, size, normals);
-    const parameters = peak.map((value, j) => value + stretch * (step[j] as number));
-    take(draw, parameters, (-(PROPOSAL_DF + size) / 2) * Math.log(1 + square / chiSquare));
-  }
+    const favour = logOdds + 0.5 * taken * pull ** 2;
+    return logPrior(belief, parameters) + (favour > 40 ? favour : Math.log1p(Math.exp(favour)));
+  };
+}
+
+function logMeanExp(values: readonly number[]): number {
+  const most = Math.max(...values);
+  return most + Math.log(values.reduce((sum, value) => sum + Math.exp(value - most), 0) / values.length);
 }
 
 function normaliseWeights(logWeights: Float64Array): {

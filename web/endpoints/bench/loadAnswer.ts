@@ -98,7 +98,7 @@ async function answerWith(
     verdicts: own?.verdicts ?? [],
     lastNote: own?.lastNote ?? '',
     cuts: cuts.map((cut) => standIn(cut, station)),
-    belief: { mean: [...belief.mean], precision: [...belief.precision], knowledgeId },
+    belief: { mean: [...belief.mean], precision: [...belief.precision], tail: belief.tail, knowledgeId },
     runs,
     lesson: '',
   };

@@ -1,3 +1,4 @@
+import type { SheetBelief } from '#core/threshold/trial.ts';
 import { LRUCache } from 'lru-cache';
 import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
@@ -5,7 +6,6 @@ import type { TestCut } from '#core/dialIn/testCut.ts';
 import type { ThresholdEffect } from '#core/knowledge/sheetPrior.ts';
 import { placeOf } from '#core/answer/composeAnswer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
-import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { readCutSources } from '#store/repositories/dialIn/evidence.ts';
@@ -21,7 +21,7 @@ export interface BookPrior {
   /** Test cuts of the condition on the machine, of any lot and colour, oldest first. */
   readonly cuts: readonly TestCut[];
   readonly runs: readonly RunEvidence[];
-  readonly belief: NormalPrior;
+  readonly belief: SheetBelief;
   readonly effects: readonly ThresholdEffect[];
   readonly knowledgeId: number;
   readonly priors: Priors;

@@ -10,8 +10,8 @@ export function rememberingModel(seed: number): ThresholdModel {
   return {
     version: model.version,
     fit: (question, trials) => {
-      const { mean, precision } = question.belief;
-      const key = JSON.stringify([seed, [...mean], [...precision], question.conditions, trials]);
+      const { mean, precision, tail } = question.belief;
+      const key = JSON.stringify([seed, [...mean], [...precision], tail, question.conditions, trials]);
       const kept = fits.get(key) ?? model.fit(question, trials);
       fits.set(key, kept);
       return kept;
