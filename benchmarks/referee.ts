@@ -21,22 +21,42 @@ interface WorldResult {
 
 const WORKSHOPS = 10;
 const SHEETS_PER_MACHINE = 20;
+/** Worlds beside the plain one are judged on fewer sheets: workshops, sheets a machine, sheets each machine knows. */
+const SIZES_OF: Readonly<Record<string, readonly [number, number, number]>> = {
+  plain: [WORKSHOPS, SHEETS_PER_MACHINE, 20],
+  hard: [5, 20, 20],
+  wide: [5, 20, 20],
+  wild: [5, 20, 20],
+  long: [4, 20, 200],
+};
 const SIZES = [50, 500, 5_000, 50_000];
 const run = promisify(execFile);
 
 await reportFailure(async () => {
-  const [plain, hard] = await Promise.all([runWorld('plain'), runWorld('hard')]);
+  // Two at a time, the longest beside all others.
+  const [plain, others] = await Promise.all([runWorld('plain'), runOthers()]);
   const timings = timeFits(SIZES);
-  const goals = checkGoals(plain, timings);
-  const text = writeReport(plain, hard, timings, goals);
+  const goals = checkGoals(plain, others, timings);
+  const text = writeReport(plain, others, timings, goals);
   writeFileSync(join(ROOT, 'docs/referee.md'), text);
   console.log(text);
   if (goals.some(({ isMet }) => !isMet)) process.exitCode = 1;
 });
 
-async function runWorld(name: string): Promise<WorldResult> {
+type Others = Readonly<Record<'hard' | 'wide' | 'wild' | 'long', WorldResult>>;
+
+async function runOthers(): Promise<Others> {
+  return {
+    wide: await runWorld('wide', 'one at a time'),
+    wild: await runWorld('wild', 'one at a time'),
+    long: await runWorld('long', 'warm'),
+    hard: await runWorld('hard'),
+  };
+}
+
+async function runWorld(name: string, only = ''): Promise<WorldResult> {
   const script = join(ROOT, 'benchmarks/referee/runWorld.ts');
-  const given = ['--import', 'tsx', script, name, String(WORKSHOPS), String(SHEETS_PER_MACHINE)];
+  const given = ['--import', 'tsx', script, name, ...(SIZES_OF[name] ?? []).map(String), only];
   const { stdout } = await run(process.execPath, given, { cwd: ROOT, maxBuffer: 1e8 });
   return JSON.parse(stdout) as WorldResult;
 }
@@ -47,36 +67,75 @@ interface Goal {
   readonly isMet: boolean;
 }
 
-function checkGoals(plain: WorldResult, timings: readonly FitTiming[]): readonly Goal[] {
-  const find = (name: string) => plain.scores.find((score) => score.name === name) as PrintedScore;
+function checkGoals(
+  plain: WorldResult,
+  { wide, wild, long }: Others,
+  timings: readonly FitTiming[],
+): readonly Goal[] {
+  const find = (name: string, { scores } = plain) =>
+    scores.find((score) => score.name === name) as PrintedScore;
   const one = find('ours, one at a time, warm');
   const card = find('ours, two cards, warm');
   const stairs = find('up-down staircase');
+  const predicted = find('ours, no cut, warm');
+  const longPredicted = find('ours, no cut, warm', long);
+  const longOne = find('ours, one at a time, warm', long);
+  const wideOne = find('ours, one at a time, cold', wide);
+  const wildOne = find('ours, one at a time, warm', wild);
   const worse = Object.entries(stairs.byFamily).filter(
     ([family, mean]) => (one.byFamily[family] ?? 0) < mean || (card.byFamily[family] ?? 0) < mean,
   );
-  const covered = (score: PrintedScore) => (score.coverage ?? 0) >= 0.88 && (score.coverage ?? 1) <= 0.92;
   const fit = timings.find(({ trials }) => trials === 5_000) as FitTiming;
+  const all = [one, card, longOne, wideOne, wildOne];
+  const off = (score: PrintedScore) => Math.abs((score.claimed ?? 0) - score.real);
   return [
-    goal('one at a time: at most 3.5 cuts', one.cuts.toFixed(2), one.cuts <= 3.5),
-    goal('one at a time: mean .96', share(one.mean), one.mean >= 0.96),
-    goal('one at a time: .90 within 0.9 of the best', share(one.shareGood), one.shareGood >= 0.9),
-    goal('cards: 2 loads', card.loads.toFixed(0), card.loads <= 2),
-    goal('cards: mean .96', share(card.mean), card.mean >= 0.96),
-    goal('one at a time: 90 % intervals cover 88 to 92 %', share(one.coverage ?? 0), covered(one)),
-    goal('cards: 90 % intervals cover 88 to 92 %', share(card.coverage ?? 0), covered(card)),
-    goal(
-      'next proposal within 50 ms',
-      `${(one.msPerProposal ?? 0).toFixed(0)} ms`,
-      (one.msPerProposal ?? 99) <= 50,
-    ),
-    goal('5,000 trials fitted in under 3 s', `${(fit.coldMs / 1000).toFixed(1)} s`, fit.coldMs < 3000),
+    atMost('one at a time: cuts', one.cuts, 3.3),
+    atLeast('one at a time: mean', one.mean, 0.965),
+    atLeast('one at a time: within 0.9 of the best', one.shareGood, 0.91),
+    atMost('one at a time, 400 other sheets: cuts', longOne.cuts, 2.5),
+    atLeast('one at a time, 400 other sheets: mean', longOne.mean, 0.965),
+    atMost('wide world, nothing known: cuts', wideOne.cuts, 4.5),
+    atLeast('wide world, nothing known: mean', wideOne.mean, 0.95),
+    atLeast('one grade in five at random: mean', wildOne.mean, 0.94),
+    atLeast('one grade in five at random: 90 % intervals cover', wildOne.coverage ?? 0, 0.84),
+    atLeast('windows under 8 %: mean', one.narrow ?? 0, 0.94),
+    atMost('harm done per found setting', one.harm, 0.35),
+    atMost('harm done by the first cut', one.firstHarm ?? 1, 0.1),
+    atMost('keeps that claim over .9 and are under .7', one.sureButWrong ?? 1, 0.02),
+    atLeast('least coverage of 90 % intervals, all worlds', least(all, 'coverage'), 0.88),
+    atMost('most coverage of 90 % intervals, all worlds', most(all, 'coverage'), 0.92),
+    atMost('before the first cut, 40 other sheets: claimed and real apart', off(predicted), 0.03),
+    atMost('before the first cut, 400 other sheets: claimed and real apart', off(longPredicted), 0.03),
+    atMost('cards: loads', card.loads, 2),
+    atLeast('cards: mean', card.mean, 0.96),
+    atMost('next proposal, ms', one.msPerProposal ?? 99, 25),
+    atMost('5,000 trials fitted, s', fit.coldMs / 1000, 1),
     goal(
       'never worse than the staircase on any family',
       worse.length === 0 ? 'on none' : worse.map(([family]) => family).join(', '),
       worse.length === 0,
     ),
   ];
+}
+
+function least(scores: readonly PrintedScore[], figure: 'coverage'): number {
+  return Math.min(...scores.map((score) => score[figure] ?? 1));
+}
+
+function most(scores: readonly PrintedScore[], figure: 'coverage'): number {
+  return Math.max(...scores.map((score) => score[figure] ?? 0));
+}
+
+function atMost(words: string, measured: number, bound: number): Goal {
+  return goal(`${words}: at most ${figure(bound)}`, figure(measured), measured <= bound);
+}
+
+function atLeast(words: string, measured: number, bound: number): Goal {
+  return goal(`${words}: at least ${figure(bound)}`, figure(measured), measured >= bound);
+}
+
+function figure(value: number): string {
+  return value < 1 ? share(value) : value.toFixed(value < 10 ? 2 : 0);
 }
 
 function goal(words: string, measured: string, isMet: boolean): Goal {
@@ -89,7 +148,7 @@ function share(value: number): string {
 
 function writeReport(
   plain: WorldResult,
-  hard: WorldResult,
+  { hard, wide, wild, long }: Others,
   timings: readonly FitTiming[],
   goals: readonly Goal[],
 ): string {
@@ -104,7 +163,8 @@ function writeReport(
     'a scale error, level scales an unmeasured zero; blades are worn; noise differs from sheet to sheet (4 to 8 %).',
     `${plain.sheets} sheets of ${WORKSHOPS} workshops with two machines each; warm strategies know 40 other sheets of their`,
     'workshop. P is the true chance of a right cut at the kept force, over the best any settable force has.',
-    `${(100 * plain.poor).toFixed(0)} % of the sheets have no setting that is right nine times in ten.`,
+    `${(100 * plain.poor).toFixed(0)} % of the sheets have no setting that is right nine times in ten. Harm is a cut liner where it`,
+    'should hold, or a scarred mat, by its true chance: in a whole search, and by its first cut.',
     '',
     '## Goals',
     '| goal | measured | met |',
@@ -123,37 +183,67 @@ function writeReport(
     '',
     ...tabulate(hard),
     '',
+    '## Wide world',
+    'Usual forces of families differ from workshop to workshop (spread .55 in ln); levels that nobody weighed are up to',
+    `twenty times off and bent; blades of one kind differ by a tenth. ${wide.sheets} sheets.`,
+    '',
+    ...tabulate(wide),
+    '',
+    '## Wild grades',
+    `One grade in five is any grade at all. ${wild.sheets} sheets.`,
+    '',
+    ...tabulate(wild),
+    '',
+    '## A long book',
+    `Each machine knows 200 sheets. ${long.sheets} sheets.`,
+    '',
+    ...tabulate(long),
+    '',
     '## Speed',
     'Fitting a whole book, and what is believed of one sheet of it with its own trials taken out.',
     '',
+    ...tabulateTimings(timings),
+    '',
+  ].join('\n');
+}
+
+function tabulateTimings(timings: readonly FitTiming[]): readonly string[] {
+  return [
     '| trials | fit, cold, s | steps | fit after five new trials, s | belief of one sheet, ms |',
     '|---|---|---|---|---|',
     ...timings.map(
       ({ trials, coldMs, iterations, warmMs, believeMs }) =>
         `| ${trials} | ${(coldMs / 1000).toFixed(2)} | ${iterations} | ${(warmMs / 1000).toFixed(2)} | ${believeMs.toFixed(0)} |`,
     ),
-    '',
-  ].join('\n');
+  ];
+}
+
+const COLUMNS: readonly (readonly [heading: string, of: (score: PrintedScore) => string])[] = [
+  ['strategy', ({ name }) => name],
+  ['cuts', ({ cuts }) => cuts.toFixed(2)],
+  ['loads', ({ loads }) => loads.toFixed(2)],
+  ['P, mean', ({ mean }) => share(mean)],
+  ['P, tenth percentile', ({ tenth }) => share(tenth)],
+  ['within 0.9 of best', ({ shareGood }) => share(shareGood)],
+  ['90 % interval covers', ({ coverage }) => shareOr(coverage)],
+  ['claimed', ({ claimed }) => shareOr(claimed)],
+  ['real', ({ real }) => share(real)],
+  ['sure but wrong', ({ sureButWrong }) => shareOr(sureButWrong)],
+  ['harm', ({ harm }) => share(harm)],
+  ['first cut', ({ firstHarm }) => shareOr(firstHarm)],
+  ['ms per proposal', ({ msPerProposal }) => (msPerProposal === null ? '–' : msPerProposal.toFixed(0))],
+];
+
+function shareOr(value: number | null): string {
+  return value === null ? '–' : share(value);
 }
 
 function tabulate({ scores }: WorldResult): readonly string[] {
+  const row = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;
   return [
-    '| strategy | cuts | loads | P, mean | P, tenth percentile | within 0.9 of best | 90 % interval covers | ms per proposal |',
-    '|---|---|---|---|---|---|---|---|',
-    ...scores.map((one) =>
-      [
-        '',
-        ` ${one.name} `,
-        ` ${one.cuts.toFixed(2)} `,
-        ` ${one.loads.toFixed(2)} `,
-        ` ${share(one.mean)} `,
-        ` ${share(one.tenth)} `,
-        ` ${share(one.shareGood)} `,
-        ` ${one.coverage === null ? '–' : share(one.coverage)} `,
-        ` ${one.msPerProposal === null ? '–' : one.msPerProposal.toFixed(0)} `,
-        '',
-      ].join('|'),
-    ),
+    row(COLUMNS.map(([heading]) => heading)),
+    row(COLUMNS.map(() => '---')),
+    ...scores.map((one) => row(COLUMNS.map(([, of]) => of(one)))),
   ];
 }
 

@@ -1,13 +1,19 @@
 import { CONTENDERS } from '#benchmarks/referee/contenders.ts';
 import { dealSheets, judge } from '#benchmarks/referee/judge.ts';
-import { HARD_WORLD, PLAIN_WORLD } from '#benchmarks/referee/truth.ts';
+import { HARD_WORLD, PLAIN_WORLD, WIDE_WORLD, WILD_WORLD, type World } from '#benchmarks/referee/truth.ts';
 
 /** One world of the referee in a process of its own; prints its scores as JSON. */
-const [name = 'plain', workshops = '10', sheets = '20'] = process.argv.slice(2);
+const WORLDS: Readonly<Record<string, World>> = {
+  plain: PLAIN_WORLD,
+  hard: HARD_WORLD,
+  wide: WIDE_WORLD,
+  wild: WILD_WORLD,
+};
+const [name = 'plain', workshops = '10', sheets = '20', history = '20', only = ''] = process.argv.slice(2);
 const SEED = 20261125;
-const world = name === 'hard' ? HARD_WORLD : PLAIN_WORLD;
-const dealt = dealSheets(Number(workshops), Number(sheets), world, SEED);
-const scores = CONTENDERS.map((contender) => {
+const world = WORLDS[name] ?? PLAIN_WORLD;
+const dealt = dealSheets(Number(workshops), Number(sheets), world, SEED, Number(history));
+const scores = CONTENDERS.filter((contender) => contender.name.includes(only)).map((contender) => {
   const score = judge(contender, dealt, SEED + 1);
   return { ...score, byFamily: Object.fromEntries(score.byFamily) };
 });
