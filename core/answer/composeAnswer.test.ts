@@ -35,7 +35,8 @@ const cut = (force: number, passes: number, grade: DepthGrade) =>
     grade,
     speedMmPerS: 80,
     bladeMetres: 0,
-  }) as TestCut;
+    flaws: [],
+  }) as unknown as TestCut;
 const cuts = [cut(150, 2, 2), cut(190, 2, 7), cut(205, 2, 7)];
 const kept = {
   state: 'proven',
@@ -80,5 +81,38 @@ describe('composeAnswer', () => {
   it('has no kiss for a sheet without a liner and nothing for an empty station', () => {
     expect(composeAnswer(station, 'kiss', null, [])).toBeNull();
     expect(composeAnswer({ ...station, loaded: null }, 'through', null, [])).toBeNull();
+  });
+
+  it('sets the best that is known, and not what it would try next', () => {
+    // Kissed at 65 gf; through was never cut.
+    const film = [
+      { role: 'face', caliperUm: 80, isMeasured: true },
+      { role: 'adhesive', caliperUm: 25, isMeasured: true },
+      { role: 'liner', caliperUm: 140, isMeasured: true },
+    ] as const;
+    const loaded = {
+      material: { ...material, family: 'printableVinyl' } as Material,
+      condition: { id: 5, kind: 'bare', stack: film },
+      lot: '',
+      colour: '',
+    } as const;
+    const kiss = { ...cut(65, 1, 3), operation: 'kiss', exposureMm: 0.3 } as TestCut;
+    const answer = composeAnswer({ ...station, loaded }, 'through', null, [kiss, { ...kiss, forceGf: 60 }])!;
+    expect(answer.values.force).toBe(answer.bestForce);
+    expect(answer.outlook.right).toBeCloseTo(answer.window.best.right, 2);
+    expect(answer.advisedForce).toBeLessThanOrEqual(answer.bestForce);
+    // The blade stays where it was set for the kiss.
+    expect(answer.values.exposureMm).toBe(0.3);
+  });
+
+  it('takes the lower force where the upper one left a fuzzy edge', () => {
+    const levels = { ...machine.forceScale, kind: 'level', min: 1, max: 40, step: 1, gfPerUnit: 10 } as const;
+    const bench = { ...station, machine: { ...machine, forceScale: levels } };
+    const clean = { ...cut(15, 2, 7), forceGf: 150 };
+    const fuzzy = { ...cut(20, 2, 7), forceGf: 200, flaws: ['fuzzy'] } as unknown as TestCut;
+    const answer = composeAnswer(bench, 'through', null, [clean, fuzzy])!;
+    const plain = composeAnswer(bench, 'through', null, [clean, { ...fuzzy, flaws: [] }])!;
+    expect(answer.bestForce).toBeLessThanOrEqual(16);
+    expect(answer.bestForce).toBeLessThan(plain.bestForce);
   });
 });

@@ -1,6 +1,7 @@
 import { isGuessed } from '#core/units/forceScale.ts';
 import { itemAt } from '#core/collections/itemAt.ts';
 import { correctionsOf, correctValues, forceFactor, type Correction } from '#core/setting/correctForce.ts';
+import { weighFlaws } from '#core/answer/weighFlaws.ts';
 import { adviseNextCut, type CutAdvice } from '#core/dialIn/adviseNextCut.ts';
 import { chooseLadder, CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { findSurprise, type Surprise } from '#core/dialIn/findSurprise.ts';
@@ -67,7 +68,7 @@ export interface Answer {
   readonly stateReason: string;
   /** What colour and lot add to the kept force; it is in `values` already. */
   readonly corrections: readonly Correction[];
-  /** The values to set; only a start to test from while the state is predicted. */
+  /** The values to set: as kept, or the best that is known; only a guess while the state is predicted. */
   readonly values: SettingValues;
   readonly suggestion: Suggestion;
   readonly axis: ForceAxis;
@@ -76,6 +77,7 @@ export interface Answer {
   readonly outlook: ForceOutlook;
   readonly tip: TipDepth;
   readonly advice: CutAdvice;
+  /** The force of the next test cut, on the machine's scale: it asks, and need not be right. */
   readonly advisedForce: number;
   /** The chance of the last grade where it was a surprise, else `null`. */
   readonly surprise: Surprise | null;
@@ -112,11 +114,13 @@ export function composeAnswer(
     ...usual,
     passes: context.passes ?? usual.passes,
     speed: context.speed ?? usual.speed,
-    exposureMm: context.exposureMm ?? usual.exposureMm,
+    // One exposure for a sheet: what it was set to for another cut stays.
+    exposureMm:
+      context.exposureMm ?? known?.revision.values.exposureMm ?? cuts.at(-1)?.exposureMm ?? usual.exposureMm,
   };
   const kept = known && isSameWay(known.revision.values, start) ? known : null;
   const asked = believe(station, loaded, start, cuts, context);
-  return assemble({ station, loaded, operation, kept, start, asked, suggest });
+  return assemble({ station, loaded, operation, kept, start, asked, suggest, cuts });
 }
 
 interface Parts {
@@ -127,9 +131,10 @@ interface Parts {
   readonly start: SettingValues;
   readonly asked: SheetQuestion;
   readonly suggest: (forceGf: number) => Suggestion;
+  readonly cuts: readonly TestCut[];
 }
 
-function assemble({ station, loaded, operation, kept, start, asked, suggest }: Parts): Answer {
+function assemble({ station, loaded, operation, kept, start, asked, suggest, cuts }: Parts): Answer {
   const { forceScale } = station.machine;
   const { posterior, trials, corrections, factor } = asked;
   const target = targetIndexes(posterior, operation);
@@ -141,10 +146,14 @@ function assemble({ station, loaded, operation, kept, start, asked, suggest }: P
     forceScale,
   );
   const forcesGf = spreadForces(axis, forceScale);
-  const window = findWindow(posterior, operation, forcesGf);
+  const found = findWindow(posterior, operation, forcesGf);
+  const wanted = posterior.grades.slice(target.first, target.last + 1);
+  const alike = cuts.filter((cut) => cut.passes === start.passes);
+  const window = { ...found, best: weighFlaws(found.outlooks, found.best, alike, wanted) };
   const { advice, surprise } = advise(asked, operation, forcesGf, window, start.passes);
   const toScale = (forceGf: number) => gfToForce(forceGf, forceScale);
-  const suggestion = suggest(kept ? window.best.forceGf : advice.next.forceGf);
+  // What to set is the best that is known; what to try next is a question of its own.
+  const suggestion = suggest(window.best.forceGf);
   const values = kept
     ? correctValues(kept.revision.values, forceScale, factor)
     : { ...start, force: suggestion.values.force };

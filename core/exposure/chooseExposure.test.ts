@@ -10,19 +10,25 @@ const film: readonly Layer[] = [
 const holder = { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 } as const;
 
 describe('chooseExposure', () => {
-  it('keeps a kiss on film within T1, 0.2 to 0.5 mm (common practice, no source)', () => {
-    const { exposureMm } = chooseExposure(film, 'kiss', holder);
-    expect(exposureMm).toBeGreaterThanOrEqual(0.2);
-    expect(exposureMm).toBeLessThanOrEqual(0.5);
+  it('keeps film within T1, 0.2 to 0.5 mm, and shows its whole stack (common practice, no source)', () => {
+    for (const linerUm of [30, 60, 140, 300]) {
+      const stack = film.map((layer) => (layer.role === 'liner' ? { ...layer, caliperUm: linerUm } : layer));
+      const { exposureMm } = chooseExposure(stack, holder);
+      expect(exposureMm).toBeGreaterThanOrEqual(Math.max(0.2, (105 + linerUm) / 1000));
+      expect(exposureMm).toBeLessThanOrEqual(0.5);
+    }
   });
 
-  it('shows the whole stack for a through cut', () => {
-    expect(chooseExposure(film, 'through', holder).exposureMm).toBeGreaterThan(0.245);
+  it('shows a stack that is thicker than that, and no more', () => {
+    const thick = film.map((layer) => (layer.role === 'liner' ? { ...layer, caliperUm: 500 } : layer));
+    const { exposureMm } = chooseExposure(thick, holder);
+    expect(exposureMm).toBeGreaterThanOrEqual(0.605);
+    expect(exposureMm).toBeLessThan(0.605 + 0.125);
   });
 
   it('says so when the holder cannot show enough', () => {
     const thick: readonly Layer[] = [{ role: 'body', caliperUm: 1500, isMeasured: true }];
-    expect(chooseExposure(thick, 'through', holder)).toMatchObject({ exposureMm: 1 });
-    expect(chooseExposure(thick, 'through', holder).reason).toMatch(/shows no more/);
+    expect(chooseExposure(thick, holder)).toMatchObject({ exposureMm: 1 });
+    expect(chooseExposure(thick, holder).reason).toMatch(/shows no more/);
   });
 });

@@ -1,5 +1,4 @@
 import { ROUNDING } from '#core/units/rounding.ts';
-import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { depthStepMm, snapExposureMm, type DepthScale } from '#core/units/depthScale.ts';
@@ -17,23 +16,24 @@ export interface ExposureChoice {
 }
 
 /**
- * Exposure by the first school: a fixed figure from the stack, so that force alone decides the depth.
+ * Exposure by the first school: a fixed figure from the whole stack, so that force alone decides the depth. One figure
+ * serves every cut of a sheet that one blade makes in one holder: nobody sets a blade anew in the middle of a sheet.
  *
- * A kiss on film stays inside 0.2 to 0.5 mm; a through cut shows the whole stack plus a clearance. The figure is
- * snapped to the holder's steps, upwards, because too little never gets through.
+ * Film stays inside 0.2 to 0.5 mm, unless its stack is thicker; the figure is snapped to the holder's steps, upwards,
+ * because too little never gets through.
  *
  * @throws AppError `badInput` when the stack cannot be
- * @example chooseExposure(film, 'kiss', turns).exposureMm // 0.3125
+ * @example chooseExposure(film, turns).exposureMm // 0.4375
  */
-export function chooseExposure(stack: Stack, operation: DepthOperation, scale: DepthScale): ExposureChoice {
-  const { toLinerUm, totalUm, isLayered } = measureStack(stack);
-  const depthMm = (operation === 'through' ? totalUm : operation === 'kiss' ? toLinerUm : totalUm / 2) / 1000;
-  const wanted = depthMm + CLEARANCE_MM;
-  const isFilm = isLayered && operation === 'kiss';
-  const held = isFilm ? Math.min(Math.max(wanted, FILM_EXPOSURE_MM.low), FILM_EXPOSURE_MM.high) : wanted;
+export function chooseExposure(stack: Stack, scale: DepthScale): ExposureChoice {
+  const { totalUm, isLayered } = measureStack(stack);
+  const totalMm = totalUm / 1000;
+  const wanted = totalMm + CLEARANCE_MM;
+  const { low, high } = FILM_EXPOSURE_MM;
+  const held = isLayered ? Math.min(Math.max(wanted, low), Math.max(high, totalMm)) : wanted;
   const step = depthStepMm(scale);
   const exposureMm = snapExposureMm(Math.ceil(held / step - ROUNDING) * step, scale);
-  const depthWords = `${depthMm.toFixed(2)} mm to cut`;
-  if (exposureMm < depthMm) return { exposureMm, reason: `${depthWords}: the holder shows no more` };
-  return { exposureMm, reason: `${depthWords} plus ${(exposureMm - depthMm).toFixed(2)} mm clearance` };
+  const words = `${totalMm.toFixed(2)} mm of stack`;
+  if (exposureMm < totalMm) return { exposureMm, reason: `${words}: the holder shows no more` };
+  return { exposureMm, reason: `${words} plus ${(exposureMm - totalMm).toFixed(2)} mm clearance` };
 }

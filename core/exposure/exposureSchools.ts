@@ -1,5 +1,4 @@
 import { chooseExposure } from '#core/exposure/chooseExposure.ts';
-import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import { describeExposure, snapExposureMm, type DepthScale } from '#core/units/depthScale.ts';
@@ -31,11 +30,10 @@ const MARK_MM = 0.03;
  *
  * @param reachMm how much of the blade can leave its holder; `null` when nobody measured
  * @throws AppError `badInput` when the stack cannot be
- * @example listExposureSchools(film, 'kiss', turns, null).filter(({ isDefault }) => isDefault).length // 1
+ * @example listExposureSchools(film, turns, null).filter(({ isDefault }) => isDefault).length // 1
  */
 export function listExposureSchools(
   stack: Stack,
-  operation: DepthOperation,
   scale: DepthScale,
   reachMm: number | null,
 ): readonly ExposureSchool[] {
@@ -60,7 +58,7 @@ export function listExposureSchools(
       limit: limitOf(exposureMm, wantedMm, reachMm),
     };
   };
-  const figure = chooseExposure(stack, operation, scale);
+  const figure = chooseExposure(stack, scale);
   return [
     school('figure', 'A fixed figure; force decides the depth', figure.exposureMm, [
       `From the stack: ${figure.reason}.`,
@@ -82,10 +80,10 @@ export function listExposureSchools(
     school(
       'foldedCorner',
       'By hand on a corner folded in three',
-      2 * total,
+      total + MARK_MM,
       [
         'Fold a corner in three and slice across the fold.',
-        'Right when two layers are cut and the third is whole.',
+        'Right when the top layer parts and the second is just marked. If it does not part, a quarter turn more.',
       ],
       HAND_CAUTION,
     ),

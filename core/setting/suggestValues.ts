@@ -36,7 +36,7 @@ export function suggestValues(
   operation: DepthOperation,
   forceGf: number,
 ): Suggestion {
-  const { exposureMm, reason } = chooseExposure(condition.stack, operation, machine.depthScale);
+  const { exposureMm, reason } = chooseExposure(condition.stack, machine.depthScale);
   const angleDeg = blade?.angleDeg ?? USUAL_ANGLE_DEG;
   const offsetMm = blade?.offsetMm ?? usualOffsetMm(angleDeg);
   const { toLinerUm, totalUm } = measureStack(condition.stack);

@@ -95,7 +95,7 @@ const holder = { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1 } as c
 
 describe('exposure', () => {
   it('by each school: the figure is the default, hands carry the caution', () => {
-    const schools = listExposureSchools(vinyl, 'kiss', holder, 0.9);
+    const schools = listExposureSchools(vinyl, holder, 0.9);
     expect(schools.map(({ id, isDefault }) => [id, isDefault])).toEqual([
       ['figure', true],
       ['stackDeep', false],
@@ -107,10 +107,13 @@ describe('exposure', () => {
       'foldedCorner',
     ]);
     expect(schools[1]).toMatchObject({ exposureMm: 0.25, onHolder: '½ turn from flush' });
+    // Folded in three: the top layer parts, the second is just marked. It ends where the doubled sheet does.
+    expect(schools[3]!.exposureMm).toBe(schools[2]!.exposureMm);
+    expect(schools[3]!.exposureMm).toBeLessThan(0.33);
   });
 
   it('stays in T1: film at 0.2 to 0.5 mm (common practice, no source), and says when a blade is too short', () => {
-    const [figure] = listExposureSchools(vinyl, 'kiss', holder, 0.2);
+    const [figure] = listExposureSchools(vinyl, holder, 0.2);
     expect(figure!.exposureMm).toBeGreaterThanOrEqual(0.2);
     expect(figure!.exposureMm).toBeLessThanOrEqual(0.5);
     expect(figure!.limit).toMatch(/reaches 0.20 mm/);

@@ -18,6 +18,33 @@ export function sheetBoundaries(parameters: Float64Array): RelativeBoundaries {
   return parameters.length === 8 ? singleBoundaries(parameters) : layeredBoundaries(parameters);
 }
 
+/**
+ * The positions alone, for thousands of draws: no gradient is worked out.
+ *
+ * @param parameters as for {@link sheetBoundaries}
+ * @example boundaryPositions(question.belief.mean).length // 8
+ */
+export function boundaryPositions(parameters: Float64Array): Float64Array {
+  const hanging = Math.exp(parameters[P.reachHanging] as number);
+  const partial = Math.exp(parameters[P.reachPartial] as number) + hanging;
+  const mat = Math.exp(parameters[P.mat] as number);
+  if (parameters.length === 8) return Float64Array.of(-partial, -hanging, 0, mat);
+  const gap = Math.exp(parameters[P.gap] as number);
+  const afterScored = 1 - logistic(parameters[P.scored] as number);
+  const afterGouged = afterScored * (1 - logistic(parameters[P.gouged] as number));
+  const afterBreached = afterGouged * (1 - logistic(parameters[P.breached] as number));
+  return Float64Array.of(
+    -partial,
+    -hanging,
+    0,
+    (1 - afterScored) * gap,
+    (1 - afterGouged) * gap,
+    (1 - afterBreached) * gap,
+    gap,
+    gap + mat,
+  );
+}
+
 function singleBoundaries(parameters: Float64Array): RelativeBoundaries {
   const gradient = new Float64Array(4 * 8);
   const [partial, hanging] = reach(parameters, gradient, 8);

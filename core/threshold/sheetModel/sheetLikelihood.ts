@@ -10,7 +10,7 @@ import {
   PROBABILITY_FLOOR,
   type OrdinalKernel,
 } from '#core/threshold/sheetModel/ordinalKernel.ts';
-import { sheetBoundaries } from '#core/threshold/sheetModel/sheetBoundaries.ts';
+import { boundaryPositions, sheetBoundaries } from '#core/threshold/sheetModel/sheetBoundaries.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 
@@ -81,7 +81,7 @@ function makeSheetLikelihood(isLayered: boolean): SheetLikelihood {
   const indexes = new Float64Array(grades.length - 1);
   const placingAt = (parameters: Float64Array): Placing => ({
     indexes,
-    positions: sheetBoundaries(parameters).positions,
+    positions: boundaryPositions(parameters),
     spread: Math.exp(parameters[P.spread] as number),
   });
   return {

@@ -7,7 +7,7 @@ import { latentShift } from '#core/threshold/sheetModel/latentShift.ts';
 import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { resampleDraws } from '#core/threshold/numerics/resampleDraws.ts';
-import { sheetBoundaries } from '#core/threshold/sheetModel/sheetBoundaries.ts';
+import { boundaryPositions } from '#core/threshold/sheetModel/sheetBoundaries.ts';
 import {
   SHEET_LIKELIHOODS,
   type PreparedTrial,
@@ -68,7 +68,7 @@ function drawPosterior(
   const logBelief = logBeliefOf(belief);
   for (let draw = 0; draw < DRAWS; draw++) {
     const parameters = itemAt(proposals, draw % proposals.length).draw(random);
-    const { positions } = sheetBoundaries(parameters);
+    const positions = boundaryPositions(parameters);
     const base = (parameters[P.threshold] as number) - latentShift(parameters, conditions);
     for (let edge = 0; edge < edges; edge++) {
       boundaries[draw * edges + edge] = base + (positions[edge] as number);

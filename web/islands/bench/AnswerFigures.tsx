@@ -17,7 +17,7 @@ export function AnswerFigures({ answer, machine, system }: Props) {
   const offset = formatLength(values.offsetMm, system, 2);
   const isLevel = machine.forceScale.kind === 'level';
   const nominal = isLevel ? ` · about ${gfOf(values.force, machine.forceScale).toFixed(0)} gf` : '';
-  const forceNote = state === 'predicted' ? 'predicted: a first force to try' : describeForce(answer);
+  const forceNote = state === 'predicted' ? 'best guess: cut a test first' : describeForce(answer);
   return (
     <dl className="grid grid-cols-2 md:grid-cols-[1.25fr_1.25fr_1fr_1fr] border-y border-hairline mt-3 md:divide-x divide-hairline">
       <Figure

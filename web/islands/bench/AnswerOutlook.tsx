@@ -18,7 +18,7 @@ export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
   const { window, operation, state, values } = answer;
   const unit = forceUnit(machine.forceScale);
   const isPredicted = state === 'predicted';
-  const words = isPredicted ? `try ${values.force} ${unit}` : `${values.force} ${unit}`;
+  const words = isPredicted ? `best guess ${values.force} ${unit}` : `${values.force} ${unit}`;
   const samePasses = cuts.filter((cut) => cut.passes === values.passes);
   return (
     <>
@@ -33,7 +33,7 @@ export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
           forceWords={words}
         />
       </div>
-      <Chance answer={answer} machine={machine} />
+      <Chance answer={answer} machine={machine} cutCount={samePasses.length} />
       <Drifted answer={answer} machine={machine} blade={blade} />
       <div className="mt-3 flex flex-wrap items-center gap-3">
         <a
@@ -57,7 +57,11 @@ export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
 }
 
 /** How often the force in question cuts right, and the window it lies in. */
-function Chance({ answer, machine }: Pick<Props, 'answer' | 'machine'>) {
+function Chance({
+  answer,
+  machine,
+  cutCount,
+}: Pick<Props, 'answer' | 'machine'> & { readonly cutCount: number }) {
   const { window, outlook, state } = answer;
   const unit = forceUnit(machine.forceScale);
   const inHundred = Math.round(outlook.right * 100);
@@ -66,8 +70,17 @@ function Chance({ answer, machine }: Pick<Props, 'answer' | 'machine'>) {
     <p>
       {isPredicted ? (
         <>
-          <strong>Never cut here.</strong> This is a guess from the stack: {inHundred} in 100 it cuts right.
-          One or two test cuts settle it.
+          {cutCount === 0 ? (
+            <>
+              <strong>Never cut here.</strong> This is a guess from the stack
+            </>
+          ) : (
+            <>
+              <strong>Nothing kept yet.</strong> The best guess after {cutCount}{' '}
+              {cutCount === 1 ? 'test cut' : 'test cuts'}
+            </>
+          )}
+          : {inHundred} in 100 it cuts right. A test cut starts lower and settles it.
         </>
       ) : (
         <>

@@ -16,7 +16,7 @@ interface Props {
 export function ExposurePanel({ page, desk }: Props) {
   const { condition, machine, blade, key, summary } = page;
   const cut = key.operation === 'kiss' ? 'kiss' : 'through';
-  const schools = listExposureSchools(condition.stack, cut, machine.depthScale, blade?.reachMm ?? null);
+  const schools = listExposureSchools(condition.stack, machine.depthScale, blade?.reachMm ?? null);
   const angle = blade?.angleDeg ?? 45;
   const offset = blade?.offsetMm ?? usualOffsetMm(angle);
   const { toLinerUm, totalUm } = measureStack(condition.stack);

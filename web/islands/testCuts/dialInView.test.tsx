@@ -67,7 +67,12 @@ describe('a grade shown before the server has it', () => {
   it('is answered by the same function from the same facts as the server answers', () => {
     const loaded = station.loaded!;
     const prior = sheetPrior(placeOf(station, loaded), null);
-    const belief = { mean: [...prior.mean], precision: [...prior.precision], tail: prior.tail, knowledgeId: 0 };
+    const belief = {
+      mean: [...prior.mean],
+      precision: [...prior.precision],
+      tail: prior.tail,
+      knowledgeId: 0,
+    };
     const bench = sampleAnswer(station, {
       belief,
       cuts: [cut(60, 1)],
@@ -83,7 +88,11 @@ describe('a grade shown before the server has it', () => {
     )!;
     const here = composeAnswer(order.station, order.operation, order.known, order.cuts, {
       ...order.context,
-      belief: { ...belief, mean: Float64Array.from(belief.mean), precision: Float64Array.from(belief.precision) },
+      belief: {
+        ...belief,
+        mean: Float64Array.from(belief.mean),
+        precision: Float64Array.from(belief.precision),
+      },
     });
     const there = composeAnswer(station, 'kiss', null, [cut(60, 1), cut(95, 3, { bladeMetres: 205 })], {
       passes: 1,
