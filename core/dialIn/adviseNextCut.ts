@@ -43,13 +43,10 @@ export function adviseNextCut(
   trials: readonly Trial[],
   surpriseGf: number | null = null,
 ): CutAdvice {
-  const next = proposeNextCut(posterior, operation, forcesGf);
-  const at = (forceGf: number): NextCut => ({
-    ...next,
-    forceGf,
-    bestGf: best.forceGf,
-    chanceNow: best.right,
-  });
+  const proposed = proposeNextCut(posterior, operation, forcesGf);
+  // What is best so far is one figure, here and wherever else it is told.
+  const next: NextCut = { ...proposed, bestGf: best.forceGf, chanceNow: best.right };
+  const at = (forceGf: number): NextCut => ({ ...next, forceGf });
   if (trials.length === 0) return { kind: 'cut', next };
   if (surpriseGf !== null) return { kind: 'repeat', next: at(surpriseGf) };
   if (next.gain >= WORTHWHILE_GAIN && trials.length < MOST_CUTS) return { kind: 'cut', next };

@@ -68,7 +68,15 @@ describe('two people at once', () => {
     }
     const first = (visitor: Visitor, role: string) =>
       visitor.page.getByRole('radiogroup').first().getByRole('radio', { name: role });
+    // Hers shows before it is kept: only the answer tells that she was first.
+    const kept = ines.page.waitForResponse(
+      (response) =>
+        response.url().includes(`/api/jobs/${job.id}`) &&
+        response.request().method() !== 'GET' &&
+        response.ok(),
+    );
     await first(ines, 'Art').click();
+    await kept;
     await expect.poll(() => first(ines, 'Art').getAttribute('aria-checked')).toBe('true');
     await first(tove, 'Through').click();
     await expect
