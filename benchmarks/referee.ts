@@ -86,7 +86,7 @@ function checkGoals(
     ([family, mean]) => (one.byFamily[family] ?? 0) < mean || (card.byFamily[family] ?? 0) < mean,
   );
   const fit = timings.find(({ trials }) => trials === 5_000) as FitTiming;
-  const all = [one, card, longOne, wideOne, wildOne];
+  const coverages = [one, card, longOne, wideOne, wildOne].map(({ coverage }) => coverage ?? 0);
   const off = (score: PrintedScore) => Math.abs((score.claimed ?? 0) - score.real);
   return [
     atMost('one at a time: cuts', one.cuts, 3.3),
@@ -102,8 +102,8 @@ function checkGoals(
     atMost('harm done per found setting', one.harm, 0.35),
     atMost('harm done by the first cut', one.firstHarm ?? 1, 0.1),
     atMost('keeps that claim over .9 and are under .7', one.sureButWrong ?? 1, 0.02),
-    atLeast('least coverage of 90 % intervals, all worlds', least(all, 'coverage'), 0.88),
-    atMost('most coverage of 90 % intervals, all worlds', most(all, 'coverage'), 0.92),
+    atLeast('least coverage of 90 % intervals, all worlds', Math.min(...coverages), 0.88),
+    atMost('most coverage of 90 % intervals, all worlds', Math.max(...coverages), 0.92),
     atMost('before the first cut, 40 other sheets: claimed and real apart', off(predicted), 0.03),
     atMost('before the first cut, 400 other sheets: claimed and real apart', off(longPredicted), 0.03),
     atMost('cards: loads', card.loads, 2),
@@ -116,14 +116,6 @@ function checkGoals(
       worse.length === 0,
     ),
   ];
-}
-
-function least(scores: readonly PrintedScore[], figure: 'coverage'): number {
-  return Math.min(...scores.map((score) => score[figure] ?? 1));
-}
-
-function most(scores: readonly PrintedScore[], figure: 'coverage'): number {
-  return Math.max(...scores.map((score) => score[figure] ?? 0));
 }
 
 function atMost(words: string, measured: number, bound: number): Goal {

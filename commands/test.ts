@@ -56,7 +56,7 @@ try {
   const urlBeside = isChosen('driven') || isChosen('browser') ? await startDatabase(beside) : url;
   // Two at a time where a test keeps one core busy; those that mostly wait for machines run side by side.
   await Promise.all([
-    isChosen('checks') ? runCheck(TYPES.name, TYPES.arguments) : null,
+    isChosen('checks') ? runCheck(TYPES) : null,
     isChosen('unit') ? runVitest('unit', scratchOf(url), ['--project', 'core', '--maxWorkers=2']) : null,
   ]);
   const outside = async () => {
@@ -100,10 +100,10 @@ function scratchOf(url: string): Readonly<Record<string, string>> {
 
 /** One after the other: the build keeps the other core busy meanwhile. */
 async function runChecks(): Promise<void> {
-  for (const check of CHECKS) await runCheck(check.name, check.arguments);
+  for (const check of CHECKS) await runCheck(check);
 }
 
-async function runCheck(name: string, given: readonly string[]): Promise<void> {
+async function runCheck({ name, arguments: given }: Check): Promise<void> {
   const start = Date.now();
   const child = spawn(process.execPath, given, {
     cwd: ROOT,

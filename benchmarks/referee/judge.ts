@@ -25,8 +25,6 @@ import {
 export interface Contender {
   readonly name: string;
   readonly isWarm: boolean;
-  /** False for a rival that takes every scale at its word. */
-  readonly knowsGuesses?: boolean;
   readonly play: (task: Task, belief: SheetBelief, seed: number) => Outcome;
 }
 
@@ -131,10 +129,7 @@ export function judge(contender: Contender, dealt: readonly Dealt[], seed: numbe
   const proposals: number[] = [];
   const keeps: Keep[] = [];
   dealt.forEach(({ place, task, best, knowledge, wanted }, index) => {
-    const belief = sheetPrior(
-      contender.knowsGuesses === false ? { ...place, isScaleGuessed: false } : place,
-      contender.isWarm ? knowledge : null,
-    );
+    const belief = sheetPrior(place, contender.isWarm ? knowledge : null);
     const outcome = contender.play({ ...task, random: seededRandom(seed + index) }, belief, seed + index);
     const real = trueChance(task.sheet, wanted, outcome.keptGf);
     const ratio = real / best;

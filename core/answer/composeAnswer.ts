@@ -1,4 +1,3 @@
-import { isGuessed } from '#core/units/forceScale.ts';
 import { itemAt } from '#core/collections/itemAt.ts';
 import { correctionsOf, correctValues, forceFactor, type Correction } from '#core/setting/correctForce.ts';
 import { weighFlaws } from '#core/answer/weighFlaws.ts';
@@ -31,7 +30,7 @@ import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { SheetBelief, ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import { chooseAxis, spreadForces, type ForceAxis } from '#core/threshold/spreadForces.ts';
-import { gfOf, gfToForce } from '#core/units/forceScale.ts';
+import { gfOf, gfToForce, isGuessed } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 
 /** What is known of a setting before it is answered for. */

@@ -18,9 +18,9 @@ const UNTOLD_WEIGHT = 1e-5;
 
 /**
  * What a cut that spoils a liner or scars the mat costs, in chances of a right cut: as much as three sheets' worth of
- * teaching. A workshop may say otherwise.
+ * teaching. Common practice, no source.
  */
-export const HARM_PRICE = 0.05;
+const HARM_PRICE = 0.05;
 /** The first cut of an unknown sheet does harm at most this often, where the machine goes that low. */
 const FIRST_HARM = 0.08;
 
@@ -57,7 +57,6 @@ export function proposeNextCut(
   posterior: ThresholdPosterior,
   operation: DepthOperation,
   forcesGf: readonly number[],
-  harmPrice = HARM_PRICE,
 ): NextCut {
   const candidates = chooseCandidates(posterior, operation, forcesGf);
   const tables = tabulate(posterior, operation, candidates);
@@ -68,7 +67,7 @@ export function proposeNextCut(
   for (let cut = 0; cut < candidates.length; cut++) {
     const harm = tables.harm[cut] as number;
     if (isFirst && cut > 0 && (cut > now.index || harm > FIRST_HARM)) break;
-    const worth = expectAfter(tables, cut) - now.chance - harmPrice * harm;
+    const worth = expectAfter(tables, cut) - now.chance - HARM_PRICE * harm;
     if (worth > best.worth) best = { index: cut, worth };
   }
   return {

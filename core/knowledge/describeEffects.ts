@@ -85,7 +85,7 @@ function labelOf(
   const [kind, rest = ''] = name.split(':');
   if (kind === 'machine') return [machineNames.get(Number(rest)) ?? `machine ${rest}`, 'machines'];
   const of = machineNames.get(Number(rest)) ?? `machine ${rest}`;
-  if (kind === 'levels') return [`${of}: its levels`, 'machines'];
+  if (kind === 'levels') return [`${of}, whose levels nobody weighed,`, 'machines'];
   if (kind === 'bend') return [`${of}: how its levels rise`, 'shape'];
   if (kind === 'family') return [factsOf(rest as Family).name, 'families'];
   if (kind === 'gap') return [`room below the face: ${factsOf(rest as Family).name}`, 'shape'];

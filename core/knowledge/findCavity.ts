@@ -1,6 +1,6 @@
 import {
   guessedMachines,
-  levelsEffect,
+  levelsOf,
   listSharedEffects,
   machineOf,
   SHAPE_EFFECTS,
@@ -62,11 +62,11 @@ function effectsOf(
   const known = (knowledge?.names ?? []).flatMap((name) => machineOf(name) ?? []);
   const ids = new Set([...known, place.machineId, ...family.map(({ machineId }) => machineId)]);
   const guessed = guessedMachines([place, ...family]);
-  const learnt = (knowledge?.names ?? []).filter((name) => name === levelsEffect(machineOf(name) ?? -1));
+  const learnt = (knowledge?.names ?? []).flatMap((name) => levelsOf(name) ?? []);
   return listSharedEffects(
     [...ids].sort((a, b) => a - b),
     priors,
-    new Set([...guessed, ...learnt.map((name) => machineOf(name) as number)]),
+    new Set([...guessed, ...learnt]),
   );
 }
 

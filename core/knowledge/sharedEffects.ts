@@ -50,6 +50,12 @@ export function machineOf(effect: string): number | null {
   return id === undefined ? null : Number(id);
 }
 
+/** The machine whose guessed levels an effect is, or `null`. @example levelsOf('levels:4') // 4 */
+export function levelsOf(effect: string): number | null {
+  const id = machineOf(effect);
+  return id !== null && effect === levelsEffect(id) ? id : null;
+}
+
 /**
  * The machines among these whose levels are somebody's guess, by their places.
  *

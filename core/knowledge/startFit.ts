@@ -1,6 +1,6 @@
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { localOf, valueMaterial, type MaterialEvidence } from '#core/knowledge/materialFit.ts';
-import { levelsEffect, machineOf, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
+import { levelsOf, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
 
 /** Where the fit stands: the shared effects, and each material's own ones. */
 export interface FitState {
@@ -58,7 +58,7 @@ function scanLevels(
 ): FitState {
   let state = from;
   sharedEffects.names.forEach((name, place) => {
-    if (name !== levelsEffect(machineOf(name) ?? -1)) return;
+    if (levelsOf(name) === null) return;
     const touching = materials.flatMap((material, index) =>
       material.touched.includes(place) ? [{ material, own: state.own[index] as Float64Array }] : [],
     );

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { adviseNextCut } from '#core/dialIn/adviseNextCut.ts';
 import { findSurprise } from '#core/dialIn/findSurprise.ts';
 import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
+import { describeEffects } from '#core/knowledge/describeEffects.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
@@ -12,6 +13,7 @@ import type { Family } from '#core/stack/families/families.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { conditions } from '#core/tests/exampleScope.ts';
 import { findWindow } from '#core/threshold/findWindow.ts';
+import { COMMON_PRIORS } from '#core/threshold/thresholdPriors.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import type { SheetTraits, Trial } from '#core/threshold/trial.ts';
 import { spreadForces } from '#core/threshold/spreadForces.ts';
@@ -149,6 +151,14 @@ describe('levels that nobody weighed, off fourteen times over', () => {
       expect(third!.keptGf).toBeGreaterThan(1_780);
       expect(third!.keptGf).toBeLessThan(2_400);
     }
+  });
+
+  it('are told in a sentence of their own', () => {
+    const knowledge = fitKnowledge(plays[0]!.at(-1)!.book);
+    const told = describeEffects(knowledge, COMMON_PRIORS, new Map([[2, 'Knot']]), new Map([[2, 14]]));
+    expect(told.find(({ name }) => name === 'levels:2')!.words).toMatch(
+      /^Knot, whose levels nobody weighed, wants \d+ % more than its scale says \(± \d+ %\), from 14 trials\.$/,
+    );
   });
 
   it('move what a weighed machine is told by less than a tenth', () => {

@@ -46,11 +46,11 @@ export function boundaryPositions(parameters: Float64Array): Float64Array {
 }
 
 function singleBoundaries(parameters: Float64Array): RelativeBoundaries {
+  const positions = boundaryPositions(parameters);
   const gradient = new Float64Array(4 * 8);
-  const [partial, hanging] = reach(parameters, gradient, 8);
-  const mat = Math.exp(parameters[P.mat] as number);
-  gradient[3 * 8 + P.mat] = mat;
-  return { positions: Float64Array.of(partial, hanging, 0, mat), gradient };
+  addReach(positions, gradient, 8);
+  gradient[3 * 8 + P.mat] = positions[3] as number;
+  return { positions, gradient };
 }
 
 /**
@@ -59,35 +59,31 @@ function singleBoundaries(parameters: Float64Array): RelativeBoundaries {
  */
 function layeredBoundaries(parameters: Float64Array): RelativeBoundaries {
   const size = 12;
+  const positions = boundaryPositions(parameters);
   const gradient = new Float64Array(8 * size);
-  const [partial, hanging] = reach(parameters, gradient, size);
-  const gap = Math.exp(parameters[P.gap] as number);
-  const mat = Math.exp(parameters[P.mat] as number);
-  const positions = Float64Array.of(partial, hanging, 0, 0, 0, 0, gap, gap + mat);
+  addReach(positions, gradient, size);
+  const gap = positions[6] as number;
   const shares = [P.scored, P.gouged, P.breached].map((name) => logistic(parameters[name] as number));
-  let left = 1;
-  shares.forEach((share, index) => {
-    left *= 1 - share;
+  shares.forEach((_, index) => {
     const edge = 3 + index;
-    positions[edge] = (1 - left) * gap;
-    gradient[edge * size + P.gap] = (1 - left) * gap;
+    const at = positions[edge] as number;
+    gradient[edge * size + P.gap] = at;
     for (let earlier = 0; earlier <= index; earlier++) {
-      gradient[edge * size + P.scored + earlier] = left * (shares[earlier] as number) * gap;
+      gradient[edge * size + P.scored + earlier] = (gap - at) * (shares[earlier] as number);
     }
   });
   gradient[6 * size + P.gap] = gap;
   gradient[7 * size + P.gap] = gap;
-  gradient[7 * size + P.mat] = mat;
+  gradient[7 * size + P.mat] = Math.exp(parameters[P.mat] as number);
   return { positions, gradient };
 }
 
-function reach(parameters: Float64Array, gradient: Float64Array, size: number): readonly [number, number] {
-  const partial = Math.exp(parameters[P.reachPartial] as number);
-  const hanging = Math.exp(parameters[P.reachHanging] as number);
-  gradient[P.reachPartial] = -partial;
-  gradient[P.reachHanging] = -hanging;
-  gradient[size + P.reachHanging] = -hanging;
-  return [-(partial + hanging), -hanging];
+/** How the two boundaries below free move with their reach. */
+function addReach(positions: Float64Array, gradient: Float64Array, size: number): void {
+  const hanging = positions[1] as number;
+  gradient[P.reachPartial] = (positions[0] as number) - hanging;
+  gradient[P.reachHanging] = hanging;
+  gradient[size + P.reachHanging] = hanging;
 }
 
 function logistic(x: number): number {

@@ -36,20 +36,22 @@ export function useDay(initial: DayReply, changeMinutes: number, nowMinutes: num
     });
   };
   const plan = useMemo(() => layOutDay(order(shown.jobs), shown.sequence), [order, shown]);
-  const removeJob = (jobIndex: number) => {
+  const without = (jobIndex: number) => {
     const { jobs, sequence } = newest.current;
-    arrange(
-      jobs.filter((_, index) => index !== jobIndex),
-      sequence.filter((index) => index !== jobIndex).map((index) => (index > jobIndex ? index - 1 : index)),
-    );
+    return {
+      jobs: jobs.filter((_, index) => index !== jobIndex),
+      sequence: sequence
+        .filter((index) => index !== jobIndex)
+        .map((index) => (index > jobIndex ? index - 1 : index)),
+    };
   };
   const addJob = async (id: number) => {
     setError(null);
     try {
       const job = await callApi<DayJob>(`/api/jobs/${id}/day-steps`);
       const old = newest.current.jobs.findIndex((one) => one.id === job.id);
-      if (old >= 0) removeJob(old);
-      arrange([...newest.current.jobs, job]);
+      const rest = old < 0 ? newest.current : without(old);
+      arrange([...rest.jobs, job], rest.sequence);
     } catch (refusal) {
       setError(refusal);
     }
@@ -64,7 +66,10 @@ export function useDay(initial: DayReply, changeMinutes: number, nowMinutes: num
     arrange: () => arrange(newest.current.jobs),
     begin: (beginsAt: number) => keep({ beginsAt }),
     addJob,
-    removeJob,
+    removeJob: (jobIndex: number) => {
+      const { jobs, sequence } = without(jobIndex);
+      arrange(jobs, sequence);
+    },
     /** Dragged: the order stays, the step begins no earlier. An order still being sought would undo it. */
     drag: (at: StepAt, notBefore: number) => {
       ordering.forget();
