@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
+import { build } from 'esbuild';
 import { ROOT } from '#commands/homeFolder.ts';
 
 const SOURCES = ['core', 'store', 'server', 'web', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json'];
@@ -23,7 +24,28 @@ export async function buildApp(): Promise<void> {
     const { stdout = '', stderr = '' } = failure as { stdout?: string; stderr?: string };
     throw new Error(`The build failed:\n${stdout.slice(-1500)}\n${stderr.slice(-3000)}`, { cause: failure });
   }
+  await buildThreads();
   writeFileSync(stamp, wanted);
+}
+
+/**
+ * One file for the server's threads, with what few tasks need beside it: a thread then starts in a quarter of the time
+ * that reading every module as TypeScript takes.
+ */
+async function buildThreads(): Promise<void> {
+  await build({
+    absWorkingDir: ROOT,
+    entryPoints: ['web/workers/tasks/thread.ts'],
+    outdir: 'dist/threads',
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    splitting: true,
+    packages: 'external',
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'silent',
+  });
 }
 
 function hashSources(): string {

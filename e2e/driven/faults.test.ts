@@ -21,24 +21,24 @@ let count = 0;
 
 beforeAll(async () => {
   ({ db, conditionId } = await openTestStore());
-  machineId = await addMachine(
-    db,
-    { ...machine, name: 'Linked', link: { kind: 'standIn', model: 'roll' } },
-    now,
-  );
 });
 afterAll(() => db.destroy());
-beforeEach(() => openCutter(60));
+/** Each story has a machine of its own: a sheet that stays in after a failure is in nobody else's way. */
+beforeEach(async () => {
+  const name = `Linked ${count}`;
+  machineId = await addMachine(db, { ...machine, name, link: { kind: 'standIn', model: 'roll' } }, now);
+  await openCutter(60);
+});
 
 async function openCutter(pace: number) {
   cutter = await serveCutter({ model: 'roll', dataPort: 0, panelPort: 0, seed: 4, pace });
   context = drivenContext(db, cutter);
 }
 
-/** A cutter so slow that a person can step in while it cuts. */
+/** A cutter so slow that a person can step in while it cuts: the sheet takes it some six seconds. */
 async function changeToSlowCutter() {
   await cutter.close();
-  await openCutter(6);
+  await openCutter(1);
 }
 
 afterEach(() => cutter.close());
@@ -58,7 +58,7 @@ const arm = (fault: string, afterStrokes: number) =>
   standInHands(cutter.panelPort).order({ order: 'fault', fault, afterStrokes });
 
 async function until(runId: number, state: RunState) {
-  for (let tries = 0; tries < 400; tries++) {
+  for (let tries = 0; tries < 800; tries++) {
     const run = await findRun(db, runId);
     if (run.state === state && !(state !== 'cutting' && isDriven(runId))) return run;
     await new Promise((resolve) => setTimeout(resolve, 25));

@@ -29,13 +29,15 @@ type Transferable = NonNullable<NonNullable<Parameters<Piscina['run']>[1]>['tran
 
 /**
  * Threads by what they take, so that nobody who waits for a moment stands behind what takes a minute: quick answers;
- * drawings and prints; questions that take a fit for every cut; the fit of the book.
+ * drawings and prints; questions that take a fit for every cut; the fit of the book; what is learnt behind it. `nice`
+ * says how far a thread stands back behind the server's own, which drives machines and answers people.
  */
 const LANES = {
-  quick: { least: 1, most: 2 },
-  slow: { least: 0, most: 2 },
-  long: { least: 0, most: 1 },
-  fit: { least: 0, most: 1 },
+  quick: { least: 1, most: 2, nice: 1 },
+  slow: { least: 0, most: 2, nice: 5 },
+  long: { least: 0, most: 1, nice: 10 },
+  fit: { least: 1, most: 1, nice: 5 },
+  learn: { least: 0, most: 1, nice: 15 },
 } as const;
 type Lane = keyof typeof LANES;
 
@@ -47,17 +49,21 @@ const MOST_MEMORY_MB = 768;
 const MOST_WAITING = 200;
 const IDLE_MS = 60_000;
 
+/** What a thread runs: the file of the build, or the sources, whose loader a thread does not inherit. */
+const THREAD = import.meta.env?.PROD
+  ? { filename: join(process.cwd(), 'dist/threads/thread.mjs') }
+  : { filename: join(process.cwd(), 'web/workers/tasks/thread.ts'), execArgv: ['--import', 'tsx'] };
+
 const lanes = new Map<Lane, Piscina>();
 
 function openLane(lane: Lane): Piscina {
   const known = lanes.get(lane);
   if (known) return known;
   const opened = new Piscina({
-    filename: join(process.cwd(), 'web/workers/tasks/thread.ts'),
-    // A thread does not inherit the loader of TypeScript.
-    execArgv: ['--import', 'tsx'],
+    ...THREAD,
     minThreads: LANES[lane].least,
     maxThreads: LANES[lane].most,
+    workerData: { nice: LANES[lane].nice },
     idleTimeout: IDLE_MS,
     maxQueue: MOST_WAITING,
     resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },

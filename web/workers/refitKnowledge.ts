@@ -1,13 +1,13 @@
 import { MessageChannel } from 'node:worker_threads';
 import type { FitProgress } from '#core/knowledge/fitKnowledge.ts';
-import type { Knowledge } from '#core/knowledge/knowledge.ts';
+import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
 import { readBookEvidence } from '#store/repositories/dialIn/evidence.ts';
 import { addKnowledge, findNewestKnowledge, findPriors } from '#store/repositories/dialIn/knowledge.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
 import { watchDrift } from '#web/endpoints/upkeep/watchDrift.ts';
 import type { ServerContext } from '#server/context/context.ts';
 import { runTask } from '#web/workers/pool.ts';
-import type { FitOrder } from '#web/workers/tasks/fitBookTask.ts';
+import type { BookToFit, FitOrder } from '#web/workers/tasks/fitBookTask.ts';
 
 /** Where the fit of the book stands. */
 export interface RefitStatus {
@@ -28,6 +28,12 @@ let timer: NodeJS.Timeout | null = null;
 let fitting: AbortController | null = null;
 let going: Promise<number | null> | null = null;
 let next: Promise<number | null> | null = null;
+/** How much sheets differ is learnt behind everybody's back: a score of fits, which nobody waits for. */
+let learning: AbortController | null = null;
+let learnt: LearntSpreads | null = null;
+
+/** Spreads are learnt anew when the book has grown by this share since they were learnt last. */
+const GROWN = 0.25;
 
 export function refitStatus(): RefitStatus {
   return status;
@@ -80,11 +86,13 @@ function startFit(context: ServerContext): Promise<number | null> {
 export async function stopRefit(): Promise<void> {
   cancelRequest();
   fitting?.abort();
+  learning?.abort();
   await going?.catch(() => null);
   status = { ...status, state: 'idle', problem: 'stopped; what was known before stays' };
 }
 
-async function fitBook({ store, log }: ServerContext): Promise<number | null> {
+async function fitBook(context: ServerContext): Promise<number | null> {
+  const { store, log } = context;
   const [{ sheets, lastCutId }, priors, before] = await Promise.all([
     readBookEvidence(store),
     findPriors(store),
@@ -93,18 +101,62 @@ async function fitBook({ store, log }: ServerContext): Promise<number | null> {
   const trialCount = sheets.reduce((sum, sheet) => sum + sheet.trials.length, 0);
   status = { state: 'running', iteration: 0, trialCount, problem: '' };
   const started = performance.now();
-  const fitted = await runFit({ sheets, priors, start: before?.fitted ?? null });
+  const start = before?.fitted ?? null;
+  const fitted = await runFit({ sheets, priors, start, spreads: newestOf(learnt, start?.spreads ?? null) });
   if (!fitted) return null;
   const milliseconds = performance.now() - started;
   const id = await addKnowledge(store, { fitted, lastCutId, milliseconds }, new Date());
-  await watchAll(store).catch((error: unknown) => log.error({ error }, 'drift was not watched'));
+  watchSoon(context);
   log.info({ id, trials: fitted.trialCount, milliseconds: Math.round(milliseconds) }, 'book fitted');
+  if (isDue(fitted)) void learnLater(context, { sheets, priors, fitted });
   return id;
 }
 
-/** Compares what was cut while nobody watched: before this server was started, or in a copy that was brought back. */
+/** What was learnt from more trials. */
+function newestOf(one: LearntSpreads | null, other: LearntSpreads | null): LearntSpreads | null {
+  return (one?.trialCount ?? 0) > (other?.trialCount ?? 0) ? one : other;
+}
+
+/** Whether the book has grown so much since the spreads were learnt that they are learnt anew. */
+function isDue({ spreads, trialCount }: Knowledge): boolean {
+  return !spreads || trialCount > spreads.trialCount * (1 + GROWN);
+}
+
+/** Learns how much sheets differ, and has the book fitted with it. One at a time; a failure leaves what was known. */
+async function learnLater(
+  context: ServerContext,
+  book: BookToFit & { readonly fitted: Knowledge },
+): Promise<void> {
+  if (learning) return;
+  learning = new AbortController();
+  try {
+    const options = { signal: learning.signal, seconds: MOST_FIT_SECONDS, lane: 'learn' as const };
+    const found = await runTask('learnSpreads', book, options);
+    if (!found) return;
+    learnt = found;
+    requestRefit(context);
+  } catch (error) {
+    context.log.warn({ error }, 'how much sheets differ was not learnt');
+  } finally {
+    learning = null;
+  }
+}
+
+let watched: Promise<void> = Promise.resolve();
+
+/**
+ * Compares what was cut with what was expected of it, behind whoever kept a setting: after each fit, and at a start for
+ * what was cut while nobody watched.
+ */
 export function watchSoon({ store, log }: ServerContext): void {
-  watchAll(store).catch((error: unknown) => log.error({ error }, 'drift was not watched'));
+  watched = watched
+    .then(() => watchAll(store))
+    .catch((error: unknown) => log.error({ error }, 'drift was not watched'));
+}
+
+/** Ends when all that was fitted until now is compared. */
+export function untilWatched(): Promise<void> {
+  return watched;
 }
 
 /** New cuts are compared with what was expected of them, on every machine. */

@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import { gatherEvidence, type CutSource } from '#core/dialIn/gatherEvidence.ts';
 import type { RunEvidence } from '#core/dialIn/listTrials.ts';
 import type { TestCut } from '#core/dialIn/testCut.ts';
+import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import type { ThresholdEffect } from '#core/knowledge/sheetPrior.ts';
 import { placeOf } from '#core/answer/composeAnswer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
@@ -45,8 +46,7 @@ export async function loadSheetPrior(
   const key = JSON.stringify([kept?.id ?? 0, priors.beliefs, place, all]);
   const work = () => {
     const learnt = kept ? gatherEvidence(untilCut(sources, kept.lastCutId)) : [];
-    // Where other materials stand says nothing here, and is most of what a fit holds.
-    const fitted = kept && { ...kept.fitted, own: {} };
+    const fitted = kept && withOnly(loaded.material.id, kept.fitted);
     const working = runTask('believe', [place, fitted, { learnt, all }, priors], { lane: 'quick' });
     believed.set(key, working);
     working.catch(() => believed.delete(key));
@@ -57,6 +57,15 @@ export async function loadSheetPrior(
     ({ condition, machine }) => condition.id === loaded.condition.id && machine.id === station.machine.id,
   );
   return { ...detail, knowledgeId: kept?.id ?? 0, priors, cuts: own?.cuts ?? [], runs: own?.runs ?? [] };
+}
+
+/**
+ * The fit with where this material stands in it, which is needed to take out what its own trials taught. Where other
+ * materials stand says nothing here, and is most of what a fit holds.
+ */
+function withOnly(materialId: number, fitted: Knowledge): Knowledge {
+  const own = fitted.own[String(materialId)];
+  return { ...fitted, own: own ? { [materialId]: own } : {} };
 }
 
 /** The newest fit, read again only when there is a newer one, and the beliefs it starts from. */

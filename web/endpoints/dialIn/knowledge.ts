@@ -13,7 +13,7 @@ import {
   newPriorSchema,
   type KnowledgeReply,
 } from '#web/schemas/knowledge.ts';
-import { refitNow, refitStatus, requestRefit, stopRefit } from '#web/workers/refitKnowledge.ts';
+import { refitNow, refitStatus, requestRefit, stopRefit, untilWatched } from '#web/workers/refitKnowledge.ts';
 
 const priorParams = z.object({ name: beliefNameSchema });
 
@@ -34,6 +34,7 @@ export const postRefit = defineEndpoint({
   reply: knowledgeReplySchema,
   handle: async (_, context) => {
     await refitNow(context);
+    await untilWatched();
     return describeKnowledge(context.store);
   },
 });

@@ -1,31 +1,38 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge, type FitProgress } from '#core/knowledge/fitKnowledge.ts';
-import type { Knowledge } from '#core/knowledge/knowledge.ts';
+import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
 import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';
 
-/** What the thread that fits the book is given. */
-export interface FitOrder {
+/** A book to learn from. */
+export interface BookToFit {
   readonly sheets: readonly EvidenceSheet[];
   readonly priors: Priors;
+}
+
+/** What the thread that fits the book is given. */
+export interface FitOrder extends BookToFit {
   readonly start: Knowledge | null;
+  /** How much sheets differ, as learnt before. */
+  readonly spreads: LearntSpreads | null;
   /** Where it says how far it is. */
   readonly port: MessagePort;
 }
 
-/** Spreads are learnt anew when the book has grown by this share since they were learnt last. */
-const GROWN = 0.25;
-
 /** Fits the whole book. */
-export function fitBookTask({ sheets, priors, start, port }: FitOrder): Knowledge {
+export function fitBookTask({ sheets, priors, start, spreads, port }: FitOrder): Knowledge {
   const onProgress = (progress: FitProgress) => port.postMessage(progress);
-  const known = start?.spreads ?? null;
-  const first = fitKnowledge(sheets, { priors, start, spreads: known, onProgress });
-  const isDue = !known || first.trialCount > known.trialCount * (1 + GROWN);
-  const spreads = isDue ? learnSpreads(sheets, first, priors) : known;
-  const fitted =
-    spreads === known ? first : fitKnowledge(sheets, { priors, start: first, spreads, onProgress });
+  const fitted = fitKnowledge(sheets, { priors, start, spreads, onProgress });
   port.close();
   return fitted;
+}
+
+/** How much the sheets of the book differ: a score of fits. @returns `null` for a book too small to say */
+export function learnSpreadsTask({
+  sheets,
+  priors,
+  fitted,
+}: BookToFit & { readonly fitted: Knowledge }): LearntSpreads | null {
+  return learnSpreads(sheets, fitted, priors);
 }

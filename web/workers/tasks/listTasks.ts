@@ -1,7 +1,7 @@
+import type { RunSheet } from '#core/job/composeRunSheet.ts';
 import { sheetPriorInDetail } from '#core/knowledge/sheetPrior.ts';
 import { judgeEvents } from '#core/wear/judgeEvents.ts';
-import { drawLabels } from '#web/endpoints/jobs/drawLabels.ts';
-import { drawRunSheet } from '#web/endpoints/jobs/drawRunSheet.ts';
+import type { LabelData } from '#web/endpoints/jobs/drawLabels.ts';
 import { readCsvBook, readJsonBook } from '#web/endpoints/book/readBookFile.ts';
 import {
   answerTask,
@@ -12,7 +12,7 @@ import {
   windowTask,
 } from '#web/workers/tasks/answerTasks.ts';
 import { parseBody } from '#web/workers/tasks/parseBody.ts';
-import { fitBookTask } from '#web/workers/tasks/fitBookTask.ts';
+import { fitBookTask, learnSpreadsTask } from '#web/workers/tasks/fitBookTask.ts';
 import {
   checkDrawingTask,
   fitLayoutTask,
@@ -33,14 +33,18 @@ export const TASKS = {
   believe: (input: Parameters<typeof sheetPriorInDetail>) => sheetPriorInDetail(...input),
   judgeEvents: (input: Parameters<typeof judgeEvents>) => judgeEvents(...input),
   fitBook: fitBookTask,
+  learnSpreads: learnSpreadsTask,
   startJob: startJobTask,
   checkDrawing: checkDrawingTask,
   fitLayout: fitLayoutTask,
   planSheet: planSheetTask,
   printSheet: printSheetTask,
   layers: layersTask,
-  runSheet: drawRunSheet,
-  labels: drawLabels,
+  // What writes PDF is big and seldom wanted: it is read when it is.
+  runSheet: async (sheet: RunSheet) =>
+    (await import('#web/endpoints/jobs/drawRunSheet.ts')).drawRunSheet(sheet),
+  labels: async (labels: readonly LabelData[]) =>
+    (await import('#web/endpoints/jobs/drawLabels.ts')).drawLabels(labels),
   readJsonBook,
   readCsvBook,
   parseBody,

@@ -1,19 +1,17 @@
 import { readlinkSync } from 'node:fs';
 import { setPriority } from 'node:os';
+import { workerData } from 'node:worker_threads';
 import { AppError } from '#core/errors/appError.ts';
 import type { TaskName, TaskReply } from '#web/workers/pool.ts';
 import { TASKS } from '#web/workers/tasks/listTasks.ts';
 
-/** How far a thread stands back behind the server's own, which drives machines and answers people. */
-const NICE = 10;
-
-standBack();
+standBack((workerData as { readonly nice: number }).nice);
 
 /** On Linux a thread has a priority of its own; elsewhere all stay alike. Source: setpriority(2), proc(5). */
-function standBack(): void {
+function standBack(nice: number): void {
   try {
     const thread = Number(readlinkSync('/proc/thread-self').split('/').at(-1));
-    if (thread > 0 && thread !== process.pid) setPriority(thread, NICE);
+    if (thread > 0 && thread !== process.pid) setPriority(thread, nice);
   } catch {
     // Without it the work is done all the same.
   }
