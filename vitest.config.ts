@@ -1,8 +1,16 @@
 import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
-/** Files that take half a minute or more: begun first, so that none of them runs on alone at the end. */
-const LONG_FILES = ['referee/referee', 'journeys/views', 'journeys/dialIn', 'journeys/wholeDay'];
+/** The files that take longest: begun first, so that none of them runs on alone at the end. */
+const LONG_FILES = [
+  'referee/referee',
+  'journeys/views',
+  'journeys/dialIn',
+  'journeys/wholeDay',
+  'driven/links',
+  'driven/kills',
+  'backup/backup',
+];
 
 class LongFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
@@ -13,10 +21,17 @@ class LongFirst extends BaseSequencer {
   }
 }
 
+/** Files that put one module in another's place. */
+const MOCKED = ['web/tests/onePlace.test.ts', 'web/http/endpoints.test.ts'];
+
+/** One file at a time on each database, or each demo, that there is. */
+const hasSeveral = (variable: string) => (process.env[variable] ?? '').includes(' ');
+
 /** Store, outside and browser tests need what `./feather test` starts; core, unit and device tests stand alone. */
 export default defineConfig({
   test: {
     sequence: { sequencer: LongFirst },
+    experimental: { fsModuleCache: true },
     projects: [
       {
         test: {
@@ -30,7 +45,10 @@ export default defineConfig({
       },
       {
         test: {
+          // So do these, which saves a third of their time; those that put one module in another's place do not.
           name: 'unit',
+          isolate: false,
+          exclude: MOCKED,
           include: [
             'benchmarks/**/*.test.ts',
             'web/**/*.test.{ts,tsx}',
@@ -40,13 +58,14 @@ export default defineConfig({
           testTimeout: 20_000,
         },
       },
+      { test: { name: 'mocked', include: MOCKED, testTimeout: 20_000 } },
       { test: { name: 'devices', include: ['devices/**/*.test.ts'], testTimeout: 30_000 } },
       { test: { name: 'outside', include: ['e2e/outside/**/*.test.ts'], testTimeout: 30_000 } },
       {
         test: {
           name: 'store',
           include: ['store/**/*.test.ts'],
-          fileParallelism: false,
+          fileParallelism: hasSeveral('FEATHER_TEST_STORE_URL'),
           testTimeout: 20_000,
           hookTimeout: 60_000,
         },
@@ -55,7 +74,7 @@ export default defineConfig({
         test: {
           name: 'driven',
           include: ['e2e/driven/**/*.test.ts'],
-          fileParallelism: false,
+          fileParallelism: hasSeveral('FEATHER_TEST_STORE_URL'),
           testTimeout: 20_000,
           hookTimeout: 60_000,
         },
@@ -86,8 +105,7 @@ export default defineConfig({
           setupFiles: ['e2e/support/leaveAsFound.ts'],
           // A page that is asked again until it shows something may take as long as a click may.
           expect: { poll: { timeout: 10_000 } },
-          // One file at a time on each demo that there is.
-          fileParallelism: (process.env['FEATHER_TEST_ADDRESS'] ?? '').includes(' '),
+          fileParallelism: hasSeveral('FEATHER_TEST_ADDRESS'),
           testTimeout: 120_000,
           hookTimeout: 60_000,
         },

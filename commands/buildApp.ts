@@ -6,6 +6,9 @@ import { promisify } from 'node:util';
 import { build } from 'esbuild';
 import { ROOT } from '#commands/homeFolder.ts';
 
+/** What the server's threads run. */
+export const BUILT_THREADS = join(ROOT, 'dist/threads/thread.mjs');
+
 const SOURCES = ['core', 'store', 'server', 'web', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json'];
 
 /** Builds the application unless the build already stands for exactly these sources. @throws Error with the reason */

@@ -7,6 +7,7 @@ import {
   stopBackground,
   tailLog,
 } from '#commands/backgroundProcess.ts';
+import { BUILT_THREADS } from '#commands/buildApp.ts';
 import { findFreePort } from '#commands/ports/freePort.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 
@@ -113,6 +114,7 @@ export async function startWeb(
       NODE_ENV: 'production',
       FEATHER_PORT: String(port),
       FEATHER_DATABASE_URL: databaseUrl,
+      FEATHER_THREADS: BUILT_THREADS,
       FEATHER_STAND_INS: JSON.stringify(standIns),
     },
   });

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { buildApp } from '#commands/buildApp.ts';
+import { BUILT_THREADS, buildApp } from '#commands/buildApp.ts';
 import { ownAddress } from '#commands/database/databaseUrl.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { stopProcesses } from '#commands/startApp.ts';
@@ -52,22 +52,18 @@ const beside = homeFolder('test-beside');
 
 try {
   await Promise.all([isChosen('checks') ? runChecks() : null, buildApp()]);
-  const url = await startDatabase(home);
-  const urlBeside = isChosen('driven') || isChosen('browser') ? await startDatabase(beside) : url;
+  const url = await startDatabase(home, true);
+  const urlBeside = ['store', 'driven', 'browser'].some(isChosen) ? await startDatabase(beside, true) : url;
   // Two at a time where a test keeps one core busy; those that mostly wait for machines run side by side.
   await Promise.all([
     isChosen('checks') ? runCheck(TYPES) : null,
-    isChosen('unit') ? runVitest('unit', scratchOf(url), ['--project', 'core', '--maxWorkers=2']) : null,
+    isChosen('unit') ? runVitest(['core', 'unit', 'mocked'], scratchOf(url), ['--maxWorkers=2']) : null,
   ]);
   const outside = async () => {
-    for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest(project, scratchOf(url));
+    for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest([project], scratchOf(url));
   };
-  await Promise.all([
-    isChosen('store') ? runVitest('store', scratchOf(url)) : null,
-    isChosen('driven') ? runVitest('driven', scratchOf(urlBeside)) : null,
-    outside(),
-  ]);
-  if (isChosen('deep')) await runVitest('deep', scratchOf(url));
+  await Promise.all([runOnStores(url, urlBeside), outside()]);
+  if (isChosen('deep')) await runVitest(['deep'], scratchOf(url));
   if (isChosen('browser')) await runJourneys(url, urlBeside);
 } catch (error) {
   tally.failed += 1;
@@ -81,21 +77,30 @@ try {
 console.log(`${tally.passed} passed, ${tally.failed} failed`);
 process.exitCode = tally.failed > 0 || tally.passed === 0 ? 1 : 0;
 
+/** What needs a database: two files at once, each with its own. */
+async function runOnStores(url: string, urlBeside: string): Promise<void> {
+  const projects = ['store', 'driven'].filter(isChosen);
+  if (projects.length === 0) return;
+  const { FEATHER_TEST_STORE_URL: scratch, ...rest } = scratchOf(url);
+  const scratches = `${scratch} ${scratchOf(urlBeside).FEATHER_TEST_STORE_URL}`;
+  await runVitest(projects, { ...rest, FEATHER_TEST_STORE_URL: scratches }, ['--maxWorkers=2']);
+}
+
 /** Journeys on two demos at once, one a core, then what is measured while nothing else runs. */
 async function runJourneys(url: string, urlBeside: string): Promise<void> {
   const address = await startFreshDemo(home, url, TEST_PACE);
   const both = [address, await startFreshDemo(beside, urlBeside, TEST_PACE)];
   const databases = [url, urlBeside];
   await runVitest(
-    'browser',
+    ['browser'],
     { FEATHER_TEST_ADDRESS: both.join(' '), FEATHER_TEST_DATABASE_URL: databases.join(' ') },
     ['--maxWorkers=2'],
   );
-  await runVitest('quiet', { FEATHER_TEST_ADDRESS: address });
+  await runVitest(['quiet'], { FEATHER_TEST_ADDRESS: address });
 }
 
-function scratchOf(url: string): Readonly<Record<string, string>> {
-  return { FEATHER_TEST_STORE_URL: ownAddress(url).scratchUrl };
+function scratchOf(url: string) {
+  return { FEATHER_TEST_STORE_URL: ownAddress(url).scratchUrl, FEATHER_THREADS: BUILT_THREADS };
 }
 
 /** One after the other: the build keeps the other core busy meanwhile. */
@@ -121,13 +126,14 @@ async function runCheck({ name, arguments: given }: Check): Promise<void> {
   if (!isGood) console.log(said.trim().slice(-6000));
 }
 
-/** Runs one project and adds its counts from its report; a run without a report counts as failed. */
+/** Runs projects together and adds their counts from its report; a run without a report counts as failed. */
 async function runVitest(
-  project: string,
+  projects: readonly string[],
   environment: Readonly<Record<string, string>>,
   options: readonly string[] = [],
 ): Promise<void> {
-  const report = join(home, `report-${project}.json`);
+  const name = projects.join(', ');
+  const report = join(home, `report-${projects.join('-')}.json`);
   rmSync(report, { force: true });
   const start = Date.now();
   const child = spawn(
@@ -135,8 +141,7 @@ async function runVitest(
     [
       'node_modules/vitest/vitest.mjs',
       'run',
-      '--project',
-      project,
+      ...projects.flatMap((project) => ['--project', project]),
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${report}`,
@@ -152,7 +157,7 @@ async function runVitest(
   tally.passed += passed;
   tally.failed += failed + (status !== 0 && failed === 0 ? 1 : 0);
   console.log(
-    `${status === 0 ? 'ok  ' : 'FAIL'} ${project}: ${passed} tests (${((Date.now() - start) / 1000).toFixed(1)} s)`,
+    `${status === 0 ? 'ok  ' : 'FAIL'} ${name}: ${passed} tests (${((Date.now() - start) / 1000).toFixed(1)} s)`,
   );
 }
 

@@ -7,9 +7,10 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { MIGRATIONS, migrationSource, migrationsUpTo } from '#store/migrations/listMigrations.ts';
 import { markDemoStore, setTimeZone } from '#store/repositories/workshop/workshop.ts';
 import { oldMaterialRow, openTestStore } from '#store/tests/testStore.ts';
+import { mine } from '#store/tests/mine.ts';
 
 /** The demo never writes into a store that is not its own. */
-const url = process.env['FEATHER_TEST_STORE_URL'] as string;
+const url = mine('FEATHER_TEST_STORE_URL');
 let db: Store;
 beforeAll(async () => {
   ({ db } = await openTestStore());

@@ -35,10 +35,10 @@ async function openCutter(pace: number) {
   context = drivenContext(db, cutter);
 }
 
-/** A cutter so slow that a person can step in while it cuts: the sheet takes it some six seconds. */
+/** A cutter so slow that a person can step in while it cuts: the sheet takes it some three seconds. */
 async function changeToSlowCutter() {
   await cutter.close();
-  await openCutter(1);
+  await openCutter(2);
 }
 
 afterEach(() => cutter.close());

@@ -2,19 +2,12 @@ import { gzipSync } from 'node:zlib';
 import type { BrowserContext, Locator, Page } from 'playwright-core';
 import { openBrowser } from '#commands/openBrowser.ts';
 import { settle } from '#e2e/support/settle.ts';
+import { mine } from '#store/tests/mine.ts';
 
-export { settle };
+export { mine, settle };
 
 /** Where the application under test answers. */
 export const ADDRESS = mine('FEATHER_TEST_ADDRESS');
-
-/** One of several in a variable: files that run at the same time have an application each. */
-export function mine(variable: string): string {
-  const all = (process.env[variable] ?? '').split(' ').filter(Boolean);
-  const one = all[(Number(process.env['VITEST_POOL_ID'] ?? 1) - 1) % all.length];
-  if (!one) throw new Error(`${variable} is not set; run the tests with ./feather test`);
-  return one;
-}
 
 export const BENCH_SIZE = { width: 1280, height: 800 };
 export const PHONE_SIZE = { width: 390, height: 844 };

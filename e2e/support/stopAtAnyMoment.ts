@@ -12,6 +12,8 @@ import { machine, now, openTestStore } from '#store/tests/testStore.ts';
 
 const MOMENTS_MS = [0, 1, 2, 3, 5, 8, 13, 20, 50];
 const CIRCLES = 20;
+/** Twice as fast as a cutter is: a stroke takes 85 ms, longer than anything in this one process holds up the order to stop. */
+const PACE = 2;
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /**
@@ -57,7 +59,7 @@ export function stopAtAnyMoment(sweeps: number): void {
 
 /** One stop on a machine of its own. */
 async function stopAfter(db: Store, conditionId: number, ms: number, index: number) {
-  const cutter = await serveCutter({ model: 'roll', dataPort: 0, panelPort: 0, seed: 4, pace: 6 });
+  const cutter = await serveCutter({ model: 'roll', dataPort: 0, panelPort: 0, seed: 4, pace: PACE });
   try {
     const context = drivenContext(db, cutter);
     const link = { kind: 'standIn', model: 'roll' } as const;

@@ -10,9 +10,10 @@ import { listMaterials, addMaterial } from '#store/repositories/book/materials.t
 import { keepRevision } from '#store/repositories/book/keepSettings.ts';
 import { addTestCut, listTestCuts } from '#store/repositories/dialIn/testCuts.ts';
 import { cut, material, now, oldMaterialRow, openTestStore, revision } from '#store/tests/testStore.ts';
+import { mine } from '#store/tests/mine.ts';
 
 /** A copy holds everything, is proven when it is made, and comes back as it was. */
-const url = process.env['FEATHER_TEST_STORE_URL'] as string;
+const url = mine('FEATHER_TEST_STORE_URL');
 const ownUrl = url.replace(/feather_scratch$/, 'feather');
 const folder = mkdtempSync(join(tmpdir(), 'feather-copy-'));
 const file = join(folder, 'sub', 'copy.feather');

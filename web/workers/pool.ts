@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
+import { z } from 'zod';
 import { AppError, type ErrorCode } from '#core/errors/appError.ts';
 import type { TASKS } from '#web/workers/tasks/listTasks.ts';
 
@@ -49,9 +50,10 @@ const MOST_MEMORY_MB = 768;
 const MOST_WAITING = 200;
 const IDLE_MS = 60_000;
 
-/** What a thread runs: the file of the build, or the sources, whose loader a thread does not inherit. */
-const THREAD = import.meta.env?.PROD
-  ? { filename: join(process.cwd(), 'dist/threads/thread.mjs') }
+/** What a thread runs: the file of the build, where there is one, or the sources, whose loader a thread does not inherit. */
+const { FEATHER_THREADS: built } = z.object({ FEATHER_THREADS: z.string().optional() }).parse(process.env);
+const THREAD = built
+  ? { filename: built }
   : { filename: join(process.cwd(), 'web/workers/tasks/thread.ts'), execArgv: ['--import', 'tsx'] };
 
 const lanes = new Map<Lane, Piscina>();

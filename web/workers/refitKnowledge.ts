@@ -136,7 +136,7 @@ async function learnLater(
     learnt = found;
     requestRefit(context);
   } catch (error) {
-    context.log.warn({ error }, 'how much sheets differ was not learnt');
+    context.log.error({ error }, 'how much sheets differ was not learnt');
   } finally {
     learning = null;
   }

@@ -10,6 +10,7 @@ import { listMachines } from '#store/repositories/book/machines.ts';
 import { findDrivenRun, listRunEvents } from '#store/repositories/runs/runEvents.ts';
 import { findRun } from '#store/repositories/runs/runs.ts';
 import { furnish, now, revision } from '#store/tests/testStore.ts';
+import { mine } from '#store/tests/mine.ts';
 
 /** A store as it was before runs were a state machine: everything in it is there afterwards, and can be driven. */
 const BEFORE = 27;
@@ -18,7 +19,7 @@ let runId: number;
 let machineId: number;
 
 beforeAll(async () => {
-  db = connectStore(process.env['FEATHER_TEST_STORE_URL'] ?? '');
+  db = connectStore(mine('FEATHER_TEST_STORE_URL'));
   await db.migrate.rollback({ migrationSource }, true);
   for (let step = 0; step < BEFORE; step++) await db.migrate.up({ migrationSource });
   const furnished = await furnish(db);

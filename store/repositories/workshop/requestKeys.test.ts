@@ -5,6 +5,7 @@ import { isStoreTrouble } from '#store/connection/storeTrouble.ts';
 import { addMaterial, listMaterials } from '#store/repositories/book/materials.ts';
 import { actOnce, changeOnce, findReply, forgetKeys } from '#store/repositories/workshop/requestKeys.ts';
 import { later, material, now, openTestStore } from '#store/tests/testStore.ts';
+import { mine } from '#store/tests/mine.ts';
 
 /** A change is done once for its key, whatever becomes of its answer. */
 let db: Store;
@@ -164,7 +165,7 @@ class Between {
   ) {}
 
   static async open(): Promise<Between> {
-    const real = new URL(process.env['FEATHER_TEST_STORE_URL'] as string);
+    const real = new URL(mine('FEATHER_TEST_STORE_URL'));
     const server = createServer();
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
     const url = new URL(real);
