@@ -2,7 +2,7 @@ import { thinEvenly } from '#core/dialIn/thinEvenly.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
-import { misjudge, misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
+import { misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
 import { gradesOfDraw } from '#core/threshold/predictGrades.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 
@@ -13,6 +13,10 @@ const LINER_CUT = 6;
 const IMPOSSIBLE = 1e-4;
 /** Draws lighter than this change no decision. */
 const NEGLIGIBLE_WEIGHT = 1e-6;
+/** A draw's part in a grade below this is left out. */
+const UNSEEN = 1e-8;
+/** A force that is right less often than this in a draw is not looked at. */
+const NEVER = 1e-6;
 /** Draws lighter than this say nothing of a single edge. */
 const UNTOLD_WEIGHT = 1e-5;
 
@@ -60,14 +64,15 @@ export function proposeNextCut(
 ): NextCut {
   const candidates = chooseCandidates(posterior, operation, forcesGf);
   const tables = tabulate(posterior, operation, candidates);
-  const now = bestColumn(tables.right, tables.weights);
+  const now = bestOf(tables.right);
+  const misread = misjudgingMatrix(posterior.grades.length);
   const isFirst = posterior.trialCount === 0;
   // Where no cut is worth what it may spoil, the best guess stands; but nobody begins there.
   let best = isFirst ? { index: 0, worth: -Infinity } : { index: now.index, worth: 0 };
   for (let cut = 0; cut < candidates.length; cut++) {
     const harm = tables.harm[cut] as number;
     if (isFirst && cut > 0 && (cut > now.index || harm > FIRST_HARM)) break;
-    const worth = expectAfter(tables, cut) - now.chance - HARM_PRICE * harm;
+    const worth = expectAfter(tables, cut, misread) - now.chance - HARM_PRICE * harm;
     if (worth > best.worth) best = { index: cut, worth };
   }
   return {
@@ -79,15 +84,16 @@ export function proposeNextCut(
   };
 }
 
+/** What cuts would teach, summed over all draws. K grades, C candidate forces. */
 interface Tables {
-  /** Per draw. */
-  readonly weights: Float64Array;
+  /** Per candidate: P(right). */
+  readonly right: Float64Array;
   /** Per candidate: P(harm). */
   readonly harm: Float64Array;
-  /** Per candidate and draw: P(right). */
-  readonly right: readonly Float64Array[];
-  /** Per candidate, grade and draw: weight times P(seen grade). */
-  readonly seen: readonly (readonly Float64Array[])[];
+  /** Per cut: P(true grade), length K. */
+  readonly shares: readonly Float64Array[];
+  /** Per cut: P(true grade at the cut, and right at a candidate), K x C, row-major. */
+  readonly joint: readonly Float64Array[];
 }
 
 function tabulate(
@@ -95,38 +101,52 @@ function tabulate(
   operation: DepthOperation,
   candidates: readonly number[],
 ): Tables {
-  const target = targetIndexes(posterior, operation);
-  const draws = Array.from({ length: posterior.drawCount }, (_, draw) => draw).filter(
-    (draw) => (posterior.weights[draw] as number) > NEGLIGIBLE_WEIGHT,
-  );
+  const { first, last } = targetIndexes(posterior, operation);
+  const size = candidates.length;
+  const lnForces = Float64Array.from(candidates, Math.log);
   const gradeCount = posterior.grades.length;
-  const matrix = misjudgingMatrix(gradeCount);
-  const weights = Float64Array.from(draws, (draw) => posterior.weights[draw] as number);
-  const truth = new Float64Array(gradeCount);
-  const shown = new Float64Array(gradeCount);
-  const firstHarm = firstHarmOf(posterior.grades, target.last);
-  const harm = new Float64Array(candidates.length);
-  const right = candidates.map(() => new Float64Array(draws.length));
-  const seen = candidates.map(() => Array.from({ length: gradeCount }, () => new Float64Array(draws.length)));
-  candidates.forEach((forceGf, cut) => {
-    const lnForce = Math.log(forceGf);
-    const rightRow = right[cut] as Float64Array;
-    const seenRows = seen[cut] as readonly Float64Array[];
-    for (let column = 0; column < draws.length; column++) {
-      gradesOfDraw(posterior, draws[column] as number, lnForce, truth);
+  const truths = candidates.map(() => new Float64Array(gradeCount));
+  const rightHere = new Float64Array(size);
+  const right = new Float64Array(size);
+  const shares = candidates.map(() => new Float64Array(gradeCount));
+  const joint = candidates.map(() => new Float64Array(gradeCount * size));
+  for (let draw = 0; draw < posterior.drawCount; draw++) {
+    const weight = posterior.weights[draw] as number;
+    if (weight < NEGLIGIBLE_WEIGHT) continue;
+    let from = size;
+    let to = 0;
+    for (let cut = 0; cut < size; cut++) {
+      const truth = gradesOfDraw(posterior, draw, lnForces[cut] as number, truths[cut] as Float64Array);
       let chance = 0;
-      for (let grade = target.first; grade <= target.last; grade++) chance += truth[grade] as number;
-      rightRow[column] = chance;
-      for (let grade = firstHarm; grade < gradeCount; grade++) {
-        harm[cut] = (harm[cut] as number) + (weights[column] as number) * (truth[grade] as number);
+      for (let grade = first; grade <= last; grade++) chance += truth[grade] as number;
+      rightHere[cut] = chance;
+      if (chance > NEVER) {
+        from = Math.min(from, cut);
+        to = cut + 1;
       }
-      misjudge(truth, matrix, shown);
+      right[cut] = (right[cut] as number) + weight * chance;
+    }
+    for (let cut = 0; cut < size; cut++) {
+      const truth = truths[cut] as Float64Array;
+      const share = shares[cut] as Float64Array;
+      const table = joint[cut] as Float64Array;
       for (let grade = 0; grade < gradeCount; grade++) {
-        (seenRows[grade] as Float64Array)[column] = (weights[column] as number) * (shown[grade] as number);
+        const here = weight * (truth[grade] as number);
+        // In one draw a force gives two or three grades; the rest is rounding.
+        if (here < UNSEEN) continue;
+        share[grade] = (share[grade] as number) + here;
+        const row = grade * size;
+        for (let at = from; at < to; at++) {
+          table[row + at] = (table[row + at] as number) + here * (rightHere[at] as number);
+        }
       }
     }
-  });
-  return { weights, harm, right, seen };
+  }
+  const harmful = firstHarmOf(posterior.grades, last);
+  const harm = Float64Array.from(shares, (share) =>
+    share.subarray(harmful).reduce((sum, one) => sum + one, 0),
+  );
+  return { right, harm, shares, joint };
 }
 
 /** From which position on a grade does harm: the liner is cut where it should hold, the mat in any case. */
@@ -135,34 +155,38 @@ function firstHarmOf(grades: readonly DepthGrade[], lastWanted: number): number 
   return harm > lastWanted ? harm : grades.length - 1;
 }
 
-/** Sum over grades of the best chance once that grade is seen: the grade's probability is inside the sum. */
-function expectAfter({ right, seen }: Tables, cut: number): number {
+/**
+ * Sum over grades that may be seen of the best chance once that grade is seen: the grade's probability is inside the sum.
+ * Misreading turns true grades into seen ones after all draws are summed, since it is the same in all of them.
+ */
+function expectAfter({ shares, joint }: Tables, cut: number, misread: readonly Float64Array[]): number {
+  const share = shares[cut] as Float64Array;
+  const table = joint[cut] as Float64Array;
+  const size = shares.length;
+  const mixed = new Float64Array(size);
   let expected = 0;
-  for (const weights of seen[cut] as readonly Float64Array[]) {
-    if (sumOf(weights) > IMPOSSIBLE) expected += bestColumn(right, weights).chance;
+  for (let seen = 0; seen < misread.length; seen++) {
+    let chance = 0;
+    mixed.fill(0);
+    for (let truth = 0; truth < misread.length; truth++) {
+      const odds = (misread[truth] as Float64Array)[seen] as number;
+      chance += odds * (share[truth] as number);
+      for (let at = 0; at < size; at++) {
+        mixed[at] = (mixed[at] as number) + odds * (table[truth * size + at] as number);
+      }
+    }
+    if (chance > IMPOSSIBLE) expected += bestOf(mixed).chance;
   }
   return expected;
 }
 
-/** The candidate with the highest weighted chance of being right. */
-function bestColumn(
-  right: readonly Float64Array[],
-  weights: Float64Array,
-): { readonly index: number; readonly chance: number } {
-  let best = { index: 0, chance: -1 };
-  for (let index = 0; index < right.length; index++) {
-    const row = right[index] as Float64Array;
-    let chance = 0;
-    for (let draw = 0; draw < row.length; draw++) chance += (row[draw] as number) * (weights[draw] as number);
-    if (chance > best.chance) best = { index, chance };
+/** The candidate with the highest chance. */
+function bestOf(chances: Float64Array): { readonly index: number; readonly chance: number } {
+  let index = 0;
+  for (let at = 1; at < chances.length; at++) {
+    if ((chances[at] as number) > (chances[index] as number)) index = at;
   }
-  return best;
-}
-
-function sumOf(values: Float64Array): number {
-  let sum = 0;
-  for (let index = 0; index < values.length; index++) sum += values[index] as number;
-  return sum;
+  return { index, chance: chances[index] as number };
 }
 
 /** Settable forces over the believed range of the window, thinned evenly in log to {@link MAX_CANDIDATES}. */

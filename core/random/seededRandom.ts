@@ -30,6 +30,21 @@ export function drawNormal(random: Random): number {
 }
 
 /**
+ * Fills with standard normal numbers, two from each pair of uniform ones (Box and Muller 1958).
+ *
+ * @example fillNormals(seededRandom(1), new Float64Array(3)).length // 3
+ */
+export function fillNormals(random: Random, out: Float64Array): Float64Array {
+  for (let index = 0; index < out.length; index += 2) {
+    const radius = Math.sqrt(-2 * Math.log(1 - random()));
+    const angle = 2 * Math.PI * random();
+    out[index] = radius * Math.cos(angle);
+    if (index + 1 < out.length) out[index + 1] = radius * Math.sin(angle);
+  }
+  return out;
+}
+
+/**
  * A 32-bit seed from a text (FNV-1a), so that the same question always gets the same draws.
  *
  * @example seedFromText('a') === seedFromText('a') // true

@@ -1,7 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import { targetGrades } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
-import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
+import { tabledCdf } from '#core/threshold/numerics/tabledNormal.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { weightedQuantiles } from '#core/threshold/numerics/weightedQuantiles.ts';
 
@@ -108,17 +108,11 @@ export function outlookAt(
     const spread = posterior.spreads[draw] as number;
     const start = draw * edges;
     const below = ((posterior.boundaries[start + target.first - 1] as number) - lnForce) / spread;
-    under += weight * tailOf(below);
+    under += weight * tabledCdf(below);
     if (isOpenAbove) continue;
-    over += weight * tailOf((lnForce - (posterior.boundaries[start + target.last] as number)) / spread);
+    over += weight * tabledCdf((lnForce - (posterior.boundaries[start + target.last] as number)) / spread);
   }
   return { forceGf, under, right: Math.max(0, 1 - under - over), over };
-}
-
-/** The normal CDF, but 0 and 1 beyond 8: there it is nearer to them than any sum of weights can show (6e-16). */
-function tailOf(x: number): number {
-  if (x < -8) return 0;
-  return x > 8 ? 1 : FAST_PROBIT.cdf(x);
 }
 
 /**

@@ -1,6 +1,5 @@
 import { NOTHING } from '#core/units/rounding.ts';
-import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
-import { gradeIntervals } from '#core/threshold/sheetModel/gradeIntervals.ts';
+import { tabledCdf } from '#core/threshold/numerics/tabledNormal.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 
 /**
@@ -23,10 +22,6 @@ export function predictGrades(posterior: ThresholdPosterior, forceGf: number): F
   return mean;
 }
 
-/** Asked tens of thousands of times for one proposal: the layered sheet's indexes have a place of their own. */
-const LAYERED_EDGES = 8;
-const LAYERED_SCRATCH = new Float64Array(LAYERED_EDGES);
-
 /**
  * P(true grade | ln force) in one draw, written to `out`.
  *
@@ -39,10 +34,14 @@ export function gradesOfDraw(
   out: Float64Array,
 ): Float64Array {
   const edges = posterior.grades.length - 1;
-  const spread = posterior.spreads[draw] as number;
-  const indexes = edges === LAYERED_EDGES ? LAYERED_SCRATCH : new Float64Array(edges);
+  const start = draw * edges;
+  const narrow = 1 / (posterior.spreads[draw] as number);
+  let reached = 1;
   for (let edge = 0; edge < edges; edge++) {
-    indexes[edge] = (lnForce - (posterior.boundaries[draw * edges + edge] as number)) / spread;
+    const beyond = tabledCdf((lnForce - (posterior.boundaries[start + edge] as number)) * narrow);
+    out[edge] = reached - beyond;
+    reached = beyond;
   }
-  return gradeIntervals(FAST_PROBIT, indexes, out);
+  out[edges] = reached;
+  return out;
 }

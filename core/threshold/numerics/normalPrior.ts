@@ -11,15 +11,16 @@ export interface NormalPrior {
 export function logPrior({ mean, precision }: NormalPrior, parameters: Float64Array): number {
   const size = mean.length;
   let sum = 0;
+  // The precision is symmetric: each pair is taken once.
   for (let row = 0; row < size; row++) {
     const off = (parameters[row] as number) - (mean[row] as number);
-    let pull = 0;
-    for (let column = 0; column < size; column++) {
+    const start = row * size;
+    let pull = 0.5 * (precision[start + row] as number) * off;
+    for (let column = row + 1; column < size; column++) {
       pull +=
-        (precision[row * size + column] as number) *
-        ((parameters[column] as number) - (mean[column] as number));
+        (precision[start + column] as number) * ((parameters[column] as number) - (mean[column] as number));
     }
-    sum -= 0.5 * off * pull;
+    sum -= off * pull;
   }
   return sum;
 }

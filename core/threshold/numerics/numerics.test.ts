@@ -11,6 +11,9 @@ import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
 import { gradeIntervals } from '#core/threshold/sheetModel/gradeIntervals.ts';
 import { misjudge, misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
 import { normalCdf } from '#core/threshold/numerics/normal.ts';
+import { logPrior } from '#core/threshold/numerics/normalPrior.ts';
+import { tabledCdf } from '#core/threshold/numerics/tabledNormal.ts';
+import { makeProposal } from '#core/threshold/sheetModel/proposal.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
@@ -98,6 +101,36 @@ describe('the fast normal distribution', () => {
     expect(FAST_PROBIT.cdf(1.644854)).toBeCloseTo(0.95, 6);
     expect(FAST_PROBIT.cdf(1.959964)).toBeCloseTo(0.975, 6);
     expect(FAST_PROBIT.cdf(-2.575829)).toBeCloseTo(0.005, 6);
+  });
+});
+
+describe('the table for predictions', () => {
+  it('is within 5e-7 of the exact one and never falls', () => {
+    let before = 0;
+    for (let x = -9; x <= 9; x += 0.00137) {
+      const value = tabledCdf(x);
+      expect(Math.abs(value - normalCdf(x))).toBeLessThan(5e-7);
+      expect(value).toBeGreaterThanOrEqual(before);
+      before = value;
+    }
+  });
+});
+
+describe('a proposal', () => {
+  it('says of its own draws what it says of any point, and spreads as its information says', () => {
+    const peak = Float64Array.of(2, -1);
+    const information = Float64Array.of(4, 1, 1, 2);
+    const proposal = makeProposal(peak, information, 1.6);
+    const random = seededRandom(5);
+    const out = new Float64Array(2);
+    let square = 0;
+    for (let draw = 0; draw < 20_000; draw++) {
+      const density = proposal.draw(random, out);
+      expect(Math.abs(proposal.logDensity(out) - density)).toBeLessThan(1e-9);
+      square += -2 * logPrior({ mean: peak, precision: information }, out);
+    }
+    // A t of 10 degrees has 10 / 8 of the normal's variance; two parameters, widened by 1.6 (standard error 1 %).
+    expect(Math.abs(square / 20_000 / (2 * 1.6 ** 2 * 1.25) - 1)).toBeLessThan(0.03);
   });
 });
 

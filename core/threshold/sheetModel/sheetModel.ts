@@ -1,13 +1,13 @@
 import { itemAt } from '#core/collections/itemAt.ts';
-import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
-import { choleskyOf, logDetOf, solveTransposed } from '#core/threshold/numerics/cholesky.ts';
+import { seededRandom, type Random } from '#core/random/seededRandom.ts';
 import { fisherScoring } from '#core/threshold/numerics/fisherScoring.ts';
 import { groupBatches } from '#core/threshold/batches.ts';
-import { latentShift } from '#core/threshold/sheetModel/latentShift.ts';
+import { effectMultipliers, shiftBy } from '#core/threshold/sheetModel/latentShift.ts';
 import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { resampleDraws } from '#core/threshold/numerics/resampleDraws.ts';
 import { boundaryPositions } from '#core/threshold/sheetModel/sheetBoundaries.ts';
+import { makeProposal } from '#core/threshold/sheetModel/proposal.ts';
 import {
   SHEET_LIKELIHOODS,
   type PreparedTrial,
@@ -21,8 +21,6 @@ const SMALLEST_STEP = 1e-4;
 /** Draws made, and those kept of them: after weighting, half of them are nearly as many as all. */
 const DRAWS = 3000;
 const KEPT_DRAWS = 1500;
-/** Degrees of freedom of the proposal: tails heavier than the posterior's, so that no weight explodes. */
-const PROPOSAL_DF = 10;
 const MIN_EFFECTIVE_DRAWS = 50;
 /** Names the model, in answers and in what was fitted for it. */
 export const MODEL_VERSION = 'hierarchical 1';
@@ -66,18 +64,23 @@ function drawPosterior(
   const spreads = new Float64Array(DRAWS);
   const logWeights = new Float64Array(DRAWS);
   const logBelief = logBeliefOf(belief);
+  const by = effectMultipliers(conditions);
+  const parameters = new Float64Array(belief.mean.length);
+  const densities = new Float64Array(proposals.length);
   for (let draw = 0; draw < DRAWS; draw++) {
-    const parameters = itemAt(proposals, draw % proposals.length).draw(random);
+    const own = draw % proposals.length;
+    densities[own] = itemAt(proposals, own).draw(random, parameters);
+    for (let other = 0; other < proposals.length; other++) {
+      if (other !== own) densities[other] = itemAt(proposals, other).logDensity(parameters);
+    }
     const positions = boundaryPositions(parameters);
-    const base = (parameters[P.threshold] as number) - latentShift(parameters, conditions);
+    const base = (parameters[P.threshold] as number) - shiftBy(parameters, by);
     for (let edge = 0; edge < edges; edge++) {
       boundaries[draw * edges + edge] = base + (positions[edge] as number);
     }
     spreads[draw] = Math.exp(parameters[P.spread] as number);
     logWeights[draw] =
-      likelihood.exactValue(loads, parameters) +
-      logBelief(parameters) -
-      logMeanExp(proposals.map(({ logDensity }) => logDensity(parameters)));
+      likelihood.exactValue(loads, parameters) + logBelief(parameters) - logMeanExp(densities);
   }
   const { weights, effectiveDraws } = normaliseWeights(logWeights);
   const drawn: ThresholdPosterior = {
@@ -136,35 +139,6 @@ function findPeak(belief: NormalPrior, trials: readonly PreparedTrial[], likelih
   return { peak: fit.estimate, information: fit.information };
 }
 
-interface Proposal {
-  readonly draw: (random: Random) => Float64Array;
-  /** Up to a constant that all proposals of one size share. */
-  readonly logDensity: (parameters: Float64Array) => number;
-}
-
-/** A multivariate t around a peak. The chi-square is a sum of squared normals: no tables needed. */
-function makeProposal(peak: Float64Array, information: Float64Array, widen: number): Proposal {
-  const size = peak.length;
-  const lower = choleskyOf(information, size);
-  if (!lower) throw new Error('information with a proper prior is positive definite');
-  const logScale = 0.5 * logDetOf(lower, size);
-  const around = { mean: peak, precision: information };
-  return {
-    draw: (random) => {
-      const normals = Float64Array.from(peak, () => drawNormal(random));
-      let chiSquare = 0;
-      for (let k = 0; k < PROPOSAL_DF; k++) chiSquare += drawNormal(random) ** 2;
-      const stretch = widen * Math.sqrt(PROPOSAL_DF / chiSquare);
-      const step = solveTransposed(lower, size, normals);
-      return peak.map((value, j) => value + stretch * (step[j] as number));
-    },
-    logDensity: (parameters) => {
-      const square = (-2 * logPrior(around, parameters)) / widen ** 2;
-      return logScale - ((PROPOSAL_DF + size) / 2) * Math.log(1 + square / PROPOSAL_DF);
-    },
-  };
-}
-
 /** The normals that a belief is a mixture of: as it stands, and with its threshold far wider. */
 function beliefsOf(belief: SheetBelief): readonly NormalPrior[] {
   const { mean, precision, tail } = belief;
@@ -200,9 +174,12 @@ function logBeliefOf(belief: SheetBelief): (parameters: Float64Array) => number 
   };
 }
 
-function logMeanExp(values: readonly number[]): number {
-  const most = Math.max(...values);
-  return most + Math.log(values.reduce((sum, value) => sum + Math.exp(value - most), 0) / values.length);
+function logMeanExp(values: Float64Array): number {
+  let most = -Infinity;
+  for (const value of values) most = Math.max(most, value);
+  let sum = 0;
+  for (const value of values) sum += Math.exp(value - most);
+  return most + Math.log(sum / values.length);
 }
 
 function normaliseWeights(logWeights: Float64Array): {
