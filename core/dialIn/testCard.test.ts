@@ -85,9 +85,9 @@ describe('a card', () => {
     }
   });
 
-  it('is written with a force for every cell, figures at the lowest', () => {
+  it('is written with a force for every cell, figures with the gentlest', () => {
     const hpgl = writeCardFile(card, 100, values, plotterFile());
-    expect(hpgl.match(/FS(\d+)/g)).toEqual(['FS60', 'FS75', 'FS95', 'FS60']);
+    expect(hpgl.match(/FS(\d+)/g)).toEqual(['FS60', 'FS75', 'FS95']);
   });
 
   it('is drawn at real size, and as a guide without what is cut', () => {

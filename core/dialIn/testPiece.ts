@@ -48,7 +48,8 @@ const USUAL_COUPON: CouponShape = { widthMm: 40, heightMm: 30, cutLengthMm: 10, 
 export function makeTestPiece(kind: TestPieceKind, coupon: CouponShape = USUAL_COUPON): TestPiece {
   switch (kind) {
     case 'square':
-      return piece(kind, 10, 10, [ring(square(0, 10)), ring(square(3, 7))]);
+      // What lies inside is cut first: cut through, the outer square lies loose.
+      return piece(kind, 10, 10, [ring(square(3, 7)), ring(square(0, 10))]);
     case 'star':
       return piece(kind, 10, 10, [ring(star(5, 5, 1.6, 5))]);
     case 'circle':

@@ -34,7 +34,8 @@ export interface PassOrder {
 /** Lifting and lowering the blade once, seconds. Common practice, no source. */
 const LIFT_SECONDS = 0.12;
 
-const LOOKS: Readonly<Record<CutRole, string>> = {
+/** What to look at after a pass, before the sheet is moved. */
+export const LOOKS: Readonly<Record<CutRole, string>> = {
   crease: 'Look at the crease lines: pressed in, not cracked.',
   score: 'Look at a score: it folds, the face is not through.',
   kiss: 'Lift a corner with tweezers: the face comes free, the liner is whole. If not, repeat the kiss before the sheet moves.',
@@ -92,7 +93,15 @@ export function travelSeconds(from: PointMm, to: PointMm, machine: PlanMachine):
   });
 }
 
-function measureStrokes(strokes: readonly Stroke[], { values, machine, start }: PassOrder) {
+/**
+ * Length cut, length travelled with the tool up, mm, and seconds of strokes in their order.
+ *
+ * @example measureStrokes([], { values, machine, start: { x: 0, y: 0 } }).cutMm // 0
+ */
+export function measureStrokes(
+  strokes: readonly Stroke[],
+  { values, machine, start }: Pick<PassOrder, 'values' | 'machine' | 'start'>,
+) {
   const motion = {
     speedMmPerS: speedToMmPerS(values.speed, machine.speedScale),
     accelerationMmPerS2: machine.accelerationMmPerS2,

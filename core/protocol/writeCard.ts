@@ -1,7 +1,7 @@
 import type { TestCard } from '#core/dialIn/testCard.ts';
 import { writePolylineData } from '#core/drawing/writePathData.ts';
-import type { Stroke } from '#core/passes/plan.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
+import { cardPasses } from '#core/protocol/cardPasses.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 
@@ -39,8 +39,7 @@ export function writeCardSvg(
 }
 
 /**
- * A card as a machine file. Figures are cut at the lowest force of the card, so that they mark without falling out;
- * tabs are cut at `tabForce`.
+ * A card as a machine file, see {@link cardPasses}.
  *
  * @param values everything but force, speed and passes, which each cell has its own of
  * @example writeCardFile(testCard, 297, values, file).startsWith('IN;') // true
@@ -52,39 +51,9 @@ export function writeCardFile(
   options: FileOptions,
   tabForce: number | null = null,
 ): string {
-  const lowest = Math.min(...card.cells.map(({ force }) => force));
-  const toStroke = (points: Stroke['points'], cell: number): Stroke => ({
-    contourId: cell,
-    repeat: 0,
-    points,
-    isTab: false,
-  });
-  const labels = card.strokes.filter(({ isLabel }) => isLabel);
-  const passes = card.cells.flatMap((cell, index) => {
-    const own = card.strokes.filter((stroke) => stroke.cell === index && !stroke.isLabel);
-    const at = (force: number, strokes: typeof own) =>
-      strokes.length === 0
-        ? []
-        : [
-            {
-              values: { ...values, force, speed: cell.speed, passes: 1 },
-              strokes: strokes.map(({ points }) => toStroke(points, index)),
-            },
-          ];
-    return [
-      ...at(
-        tabForce ?? cell.force,
-        own.filter(({ isTab }) => isTab && tabForce !== null),
-      ),
-      ...at(
-        cell.force,
-        own.filter(({ isTab }) => !isTab),
-      ),
-    ];
-  });
-  const figures = {
-    values: { ...values, force: lowest, passes: 1 },
-    strokes: labels.map(({ points, cell }) => toStroke(points, cell)),
-  };
-  return writeMachineFile(labels.length > 0 ? [...passes, figures] : passes, sheetHeightMm, options);
+  return writeMachineFile(
+    cardPasses(card, values, options.carries.force ? tabForce : null),
+    sheetHeightMm,
+    options,
+  );
 }

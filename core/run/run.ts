@@ -40,6 +40,8 @@ export interface Run {
   readonly id: number;
   readonly jobId: number;
   readonly jobName: string;
+  /** The search that it cuts test pieces for, or `null` for a job. */
+  readonly dialInId: number | null;
   readonly machineId: number;
   readonly conditionId: number;
   readonly state: RunState;

@@ -137,3 +137,12 @@ export function requireForceInRange(force: ScaleValue, scale: ForceScale): void 
 export function forceUnit(scale: ForceScale): 'gf' | 'level' {
   return scale.kind === 'gramForce' ? 'gf' : 'level';
 }
+
+/**
+ * A force as one says it: the word stands before a level, the unit after grams.
+ *
+ * @example wordForce(8, levelScale) // 'level 8'
+ */
+export function wordForce(force: ScaleValue, scale: Pick<ForceScale, 'kind'>): string {
+  return scale.kind === 'level' ? `level ${force}` : `${force} gf`;
+}

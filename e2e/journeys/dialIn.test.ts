@@ -142,6 +142,9 @@ describe('by card', () => {
     const { page } = ines;
     await go(page, '/test-cuts?operation=kiss');
     await page.getByRole('button', { name: 'Cut a card of 6' }).click();
+    // Nothing can be recorded before somebody has said where the card changes.
+    expect(await page.getByRole('button', { name: 'Record all 6 cells' }).isDisabled()).toBe(true);
+    await leaveMarks(ines);
     await page.getByRole('button', { name: 'Record all 6 cells' }).click();
     await expect.poll(() => cutsOf(ines).count()).toBe(6);
     await page.getByLabel(/cut next at/).waitFor();
@@ -203,6 +206,7 @@ describe('interrupted, and by two people', () => {
     await go(tove.page, '/test-cuts?operation=kiss');
     await tove.page.getByRole('heading', { name: /card,/ }).waitFor();
     await tove.page.getByText(/Opened by Ines/).waitFor();
+    await leaveMarks(tove);
     await tove.page.getByRole('button', { name: /^Record all/ }).click();
     await expect.poll(() => cutsOf(tove).count()).toBeGreaterThan(3);
     await expect.poll(() => cutsOf(ines).count(), { timeout: 12_000 }).toBe(await cutsOf(tove).count());
@@ -222,6 +226,7 @@ describe('interrupted, and by two people', () => {
     const path = `/api/dial-ins/${open!.id}/grades`;
     const both = await Promise.all([api(path, 'POST', cell), api(path, 'POST', cell)]);
     expect(both.map(({ status }) => status).sort()).toEqual([201, 409]);
+    await leaveMarks(ines);
     await ines.page.getByRole('button', { name: 'Record all 6 cells' }).click();
     await expect.poll(() => ines.page.getByRole('alert').textContent()).toMatch(/graded cell 1 already/);
     await ines.page.getByRole('button', { name: 'Record the other 5 cells' }).click();
@@ -250,6 +255,12 @@ describe('an unknown sheet', () => {
     await page.getByRole('link', { name: 'Score' }).waitFor();
   });
 });
+
+/** Says of both marks that they are right where they stand. */
+async function leaveMarks({ page }: Visitor): Promise<void> {
+  const marks = page.getByRole('region', { name: 'Card', exact: true }).getByRole('slider');
+  for (const mark of await marks.all()) await mark.press('Enter');
+}
 
 async function move({ page }: Visitor, label: string, to: number): Promise<void> {
   const mark = page.getByLabel(label);

@@ -31,6 +31,7 @@ import * as requestKeys from '#store/migrations/030_request_keys.ts';
 import * as dialInCards from '#store/migrations/031_dial_in_cards.ts';
 import * as leanKnowledge from '#store/migrations/032_lean_knowledge.ts';
 import * as workshop from '#store/migrations/033_workshop.ts';
+import * as testRuns from '#store/migrations/034_test_runs.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -73,6 +74,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '031_dial_in_cards', migration: dialInCards },
   { name: '032_lean_knowledge', migration: leanKnowledge },
   { name: '033_workshop', migration: workshop },
+  { name: '034_test_runs', migration: testRuns },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -29,6 +29,7 @@ import * as settingActions from '#web/endpoints/book/settingActions.ts';
 import * as settings from '#web/endpoints/book/settings.ts';
 import * as stations from '#web/endpoints/bench/stations.ts';
 import * as testCuts from '#web/endpoints/bench/testCuts.ts';
+import * as testRuns from '#web/endpoints/dialIn/testRuns.ts';
 import * as tools from '#web/endpoints/upkeep/tools.ts';
 import * as waits from '#web/endpoints/workshop/waits.ts';
 import * as workshop from '#web/endpoints/workshop/workshop.ts';
@@ -65,6 +66,7 @@ const FILES: readonly object[] = [
   settings,
   stations,
   testCuts,
+  testRuns,
   tools,
   waits,
   workshop,

@@ -3,6 +3,7 @@ import { DIAL_IN_STATES } from '#core/dialIn/dialIn.ts';
 import { TEST_PIECES } from '#core/dialIn/testPiece.ts';
 import { FLAWS } from '#core/stack/depthGrade.ts';
 import { movedSchema } from '#store/repositories/dialIn/revisionEvidence.ts';
+import { runSchema } from '#web/schemas/run.ts';
 import { cardSchema, scrapSchema } from '#store/rows/dialInRows.ts';
 import {
   benchAnswerSchema,
@@ -42,6 +43,13 @@ export const dialInReplySchema = z.object({
   isLoaded: z.boolean().meta({ description: 'whether that very sheet lies on the machine now' }),
 });
 export type DialInReply = z.infer<typeof dialInReplySchema>;
+
+/** What was last cut on the machine for a search. */
+export const testRunReplySchema = z.object({
+  run: runSchema.nullable(),
+  canPause: z.boolean().meta({ description: 'whether the machine can be told from here to pause' }),
+});
+export type TestRunReply = z.infer<typeof testRunReplySchema>;
 
 export const newDialInSchema = z.object({
   machineId: z.number().int().positive(),

@@ -36,6 +36,7 @@ export const runSchema = z.object({
   id: z.number(),
   jobId: z.number(),
   jobName: z.string(),
+  dialInId: z.number().nullable().meta({ description: 'the search it cuts test pieces for' }),
   machineId: z.number(),
   conditionId: z.number(),
   state: z.enum(RUN_STATES),

@@ -4,7 +4,10 @@ import type { Job, JobHead } from '#core/job/job.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { JOB_HEAD_COLUMNS, readJobHeadRow, readJobRow } from '#store/rows/jobRows.ts';
 
-export type NewJob = Omit<Job, 'id' | 'version' | 'updatedAt'>;
+export interface NewJob extends Omit<Job, 'id' | 'version' | 'updatedAt'> {
+  /** The search that it cuts test pieces for; such a job stands in no list. */
+  readonly dialInId?: number;
+}
 type Changeable = Pick<
   Job,
   'name' | 'roles' | 'lineRoles' | 'edits' | 'sheet' | 'layout' | 'print' | 'passes'
@@ -35,6 +38,7 @@ export interface JobSummary {
 export async function listJobs(db: Store): Promise<readonly JobSummary[]> {
   const rows: { id: number; name: string; condition_id: number; machine_id: number; updated_at: Date }[] =
     await db('jobs')
+      .whereNull('dial_in_id')
       .select('id', 'name', 'condition_id', 'machine_id', 'updated_at')
       .orderBy([{ column: 'updated_at', order: 'desc' }, 'id']);
   return rows.map((row) => ({
@@ -108,6 +112,7 @@ async function insertJob(db: Store, job: NewJob, source: string, now: Date): Pro
     passes: JSON.stringify(job.passes),
     condition_id: job.conditionId,
     machine_id: job.machineId,
+    ...(job.dialInId === undefined ? {} : { dial_in_id: job.dialInId }),
     version: 1,
     updated_at: now,
   });

@@ -49,6 +49,8 @@ interface CardRequest {
   readonly piece?: TestPieceKind | undefined;
   readonly vary: 'force' | 'speed' | 'passes';
   readonly card: 'next' | 'ladder' | 'waiting';
+  /** Of a piece of its own, on the machine's scale; the advised one when left out. */
+  readonly force?: number | undefined;
 }
 
 /** The card that a dial-in would cut, or waits to have graded, with the scrap it lies on. */
@@ -56,7 +58,7 @@ export function drawTestCard(
   dialIn: DialIn,
   station: Station,
   answer: NonNullable<BenchAnswer['answer']>,
-  { piece, vary, card }: CardRequest,
+  { piece, vary, card, force }: CardRequest,
 ): { readonly card: TestCard; readonly values: SettingValues; readonly scrap: DialInScrap } {
   const { scrap } = dialIn;
   const { values } = answer;
@@ -67,7 +69,7 @@ export function drawTestCard(
     ...perforationOf(values),
   };
   const shape = makeTestPiece(kind, perforation);
-  const cells = listCells(dialIn, station, answer, { vary, card });
+  const cells = listCells(dialIn, station, answer, { vary, card, force });
   const last = card === 'waiting' ? scrap.taken.at(-1) : undefined;
   const place = last
     ? { x: last.minX, y: last.minY }
@@ -80,7 +82,7 @@ function listCells(
   { card: waiting, passes, speed }: DialIn,
   { machine }: Station,
   { advisedForce, bestForce, ladder }: NonNullable<BenchAnswer['answer']>,
-  { vary, card }: Omit<CardRequest, 'piece'>,
+  { vary, card, force }: Omit<CardRequest, 'piece'>,
 ): readonly CardCell[] {
   if (vary === 'speed') {
     const { min, step } = machine.speedScale;
@@ -90,7 +92,8 @@ function listCells(
     return [...new Set(slower)].map((one) => ({ force: bestForce, speed: one, passes }));
   }
   if (vary === 'passes') return [1, 2, 3, 4].map((count) => ({ force: bestForce, speed, passes: count }));
-  const forces = card === 'waiting' ? (waiting?.forces ?? []) : card === 'ladder' ? ladder : [advisedForce];
+  const forces =
+    card === 'waiting' ? (waiting?.forces ?? []) : card === 'ladder' ? ladder : [force ?? advisedForce];
   if (forces.length === 0) throw new AppError('notFound', 'no card waits for its grades');
   return forces.map((force) => ({ force, speed, passes }));
 }

@@ -1,16 +1,14 @@
 import { z } from 'zod';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import { passesDone } from '#core/program/passesDone.ts';
-import { makeProgram, type RunProgram } from '#core/program/runProgram.ts';
-import type { LoadedSheet, Station } from '#core/station/station.ts';
-import { wearOfMat } from '#core/station/wearOfMat.ts';
-import { tackIndex } from '#core/wear/tackIndex.ts';
+import { makeProgram } from '#core/program/runProgram.ts';
 import { RUN_STATES } from '#core/run/run.ts';
 import { CUT_ROLES } from '#core/drawing/roles/lineRoles.ts';
 import { addRunGrade, listRunGrades } from '#store/repositories/runs/runGrades.ts';
 import { findJob } from '#store/repositories/jobs/jobs.ts';
 import { listRunEvents } from '#store/repositories/runs/runEvents.ts';
 import { findRun, startRun } from '#store/repositories/runs/runs.ts';
+import { factsOfSheet, toolsOf } from '#web/endpoints/runs/factsOfSheet.ts';
 import { noteAfterRun } from '#web/endpoints/runs/noteAfterRun.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
@@ -53,22 +51,16 @@ export const postRun = defineEndpoint({
     );
     await findLink(station.machine, context).hands?.order({ order: 'status' });
     const { heightMm: sheetHeightMm, widthMm: sheetWidthMm } = job.sheet;
-    const bladeMetres = station.blade?.travelMetres ?? null;
     const run = {
       requestKey: body.requestKey,
       sheetNumber: query.sheet,
       program: makeProgram(parts, {
+        ...factsOfSheet(station, sheet, new Date()),
         file,
         sheetHeightMm,
-        bladeMetres: bladeMetres ?? 0,
         isPrinted: job.print.hasMarks,
-        gloss: glossOf(sheet.material.finish),
-        hold: { tack: tackOf(station, new Date()), adhesiveUm: adhesiveOf(sheet) },
-        sheet: sheetFacts(sheet),
       }),
-      bladeId: station.blade?.id ?? null,
-      matId: station.machine.kind === 'matFed' ? (station.mat?.id ?? null) : null,
-      matUses: station.machine.kind === 'matFed' ? (station.mat?.uses ?? null) : null,
+      ...toolsOf(station),
       jobId: job.id,
       machineId: job.machineId,
       conditionId: job.conditionId,
@@ -79,7 +71,6 @@ export const postRun = defineEndpoint({
       author,
       lot: sheet.lot,
       colour: sheet.colour,
-      bladeMetres,
       settings: settings.map(({ id, key, revision }) => ({
         settingId: id,
         revision: revision.revision,
@@ -238,37 +229,3 @@ export const putNote = defineEndpoint({
     return findRun(context.store, params.id);
   },
 });
-
-/** As finishes are named on packs. Invented for the stand-ins. */
-function glossOf(finish: string): number {
-  if (/clear|holo|mirror/i.test(finish)) return 1;
-  return /gloss|satin/i.test(finish) ? 0.6 : 0;
-}
-
-/** What has no adhesive has no face that could let go of it. */
-const NO_ADHESIVE_UM = 1000;
-
-/** The adhesive of a stack, µm. */
-function adhesiveOf({ condition: { stack } }: LoadedSheet): number {
-  const layers = stack.filter(({ role }) => role === 'adhesive');
-  return layers.length === 0 ? NO_ADHESIVE_UM : layers.reduce((sum, { caliperUm }) => sum + caliperUm, 0);
-}
-
-/** How well the sheet is held: by the mat as it is today, or as a roll. */
-function tackOf({ machine, mat }: Station, now: Date): number | null {
-  if (machine.kind !== 'matFed') return null;
-  return mat ? tackIndex(wearOfMat(mat, now)) : FAIR_TACK;
-}
-
-/** A mat that nobody chose is taken for a fair one. */
-const FAIR_TACK = 50;
-
-/** What the hands know of the sheet. */
-function sheetFacts({ material, condition, lot }: LoadedSheet): RunProgram['sheet'] {
-  return {
-    key: `${material.maker}/${material.name}/${condition.kind}/${lot}`,
-    family: material.family,
-    darkness: material.darkness,
-    layers: condition.stack.map(({ role, caliperUm }) => ({ role, caliperUm })),
-  };
-}

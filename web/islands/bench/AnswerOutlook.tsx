@@ -2,7 +2,7 @@ import type { TestCut } from '#core/dialIn/testCut.ts';
 import type { Answer } from '#core/answer/composeAnswer.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Blade } from '#core/station/station.ts';
-import { forceUnit, gfToForce } from '#core/units/forceScale.ts';
+import { forceUnit, gfToForce, wordForce } from '#core/units/forceScale.ts';
 import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
 import { WindowStrip } from '#web/components/windowStrip/WindowStrip.tsx';
 
@@ -16,9 +16,9 @@ interface Props {
 /** The window with the force in it, how sure it is, and what to do next. */
 export function AnswerOutlook({ answer, cuts, machine, blade }: Props) {
   const { window, operation, state, values } = answer;
-  const unit = forceUnit(machine.forceScale);
   const isPredicted = state === 'predicted';
-  const words = isPredicted ? `best guess ${values.force} ${unit}` : `${values.force} ${unit}`;
+  const said = wordForce(values.force, machine.forceScale);
+  const words = isPredicted ? `best guess ${said}` : said;
   const samePasses = cuts.filter((cut) => cut.passes === values.passes);
   return (
     <>

@@ -2,7 +2,7 @@ import type { RunVerdict } from '#core/setting/setting.ts';
 import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { wordForce } from '#core/units/forceScale.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 
@@ -21,7 +21,6 @@ const VERDICT_WORDS: Readonly<Record<RunVerdict, string>> = {
 /** What the answer rests on: the revision kept, the test cuts behind it, the runs since. */
 export function Evidence({ bench, machine, operation }: Props) {
   const { revision, verdicts, lastNote, cuts, settingId, lesson } = bench;
-  const unit = forceUnit(machine.forceScale);
   const own = cuts.filter((cut) => cut.operation === operation).slice(-4);
   const tried = own.map((cut) => `${cut.force} ${GRADE_WORDS[cut.grade].word}`).join(', ');
   return (
@@ -30,7 +29,7 @@ export function Evidence({ bench, machine, operation }: Props) {
       <dd>
         {revision ? (
           <>
-            {revision.author} kept {revision.values.force} {unit}
+            {revision.author} kept {wordForce(revision.values.force, machine.forceScale)}
             {revision.reason ? `: ${revision.reason}` : ''}{' '}
             <span className="text-muted">· rev {revision.revision}</span>{' '}
             <a href={`/settings/${settingId}`} className="text-verdigris">

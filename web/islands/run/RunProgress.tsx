@@ -126,6 +126,18 @@ function Orders({ live: { run, order }, canPause }: Props) {
 function HeldOrders({ run, order }: Pick<LiveRun, 'run' | 'order'>) {
   const next = run.outcomes.length + 1;
   const unknown = Math.max(next, run.outTo ?? 0);
+  if (next > run.strokes.length) {
+    return (
+      <button
+        type="button"
+        className="button w-full"
+        data-kind="main"
+        onClick={() => order('continue', { openStroke: 'leave' })}
+      >
+        <Play size={18} aria-hidden /> Every stroke is cut: go on
+      </button>
+    );
+  }
   return (
     <>
       <button

@@ -74,12 +74,24 @@ export function RunView({
       </section>
       <div className="grid gap-5 content-start">
         <RunProgress live={live} canPause={canPause} />
-        {isLooking ? <LookPanel live={live} look={look} isLayered={isLayered} /> : null}
-        {isOver ? <NoteForm run={run} onNoted={settle} /> : null}
+        {run.dialInId === null ? null : <GradeThere run={run} />}
+        {isLooking && run.dialInId === null ? (
+          <LookPanel live={live} look={look} isLayered={isLayered} />
+        ) : null}
+        {isOver && run.dialInId === null ? <NoteForm run={run} onNoted={settle} /> : null}
         <RunHistory run={run} />
         {run.state === 'done' ? <SheetRest run={run} materialId={materialId} /> : null}
       </div>
     </div>
+  );
+}
+
+/** A test piece is graded where its search is. */
+function GradeThere({ run: { strokes } }: Pick<Props, 'run'>) {
+  return (
+    <a className="button" href={`/test-cuts?operation=${strokes[0]?.operation ?? 'kiss'}`}>
+      Grade it under Test cuts
+    </a>
   );
 }
 

@@ -20,6 +20,7 @@ const run = (state: RunState, change: Partial<Run> = {}): Run => ({
   id: 3,
   jobId: 1,
   jobName: 'Gulls',
+  dialInId: null,
   machineId: 1,
   conditionId: 1,
   state,

@@ -16,8 +16,9 @@ interface Props {
 /** Grading a card by its two boundaries, or cell by cell where more can be seen. */
 export function CardGrades({ dial, card, operation, unit }: Props) {
   const { forces, load } = card;
-  const [enoughFrom, setEnough] = useState(Math.ceil(forces.length / 3));
-  const [tooMuchFrom, setTooMuch] = useState(Math.ceil((2 * forces.length) / 3));
+  const { enough, tooMuch, enoughFrom, tooMuchFrom, isMarked, setEnough, setTooMuch } = useMarks(
+    forces.length,
+  );
   const zones = gradeZones(operation, dial.isLayered);
   const graded = new Map(dial.cuts.filter((cut) => cut.load === load).map((cut) => [cut.cell, cut]));
   const ranges = zoneCells(zones, forces.length, enoughFrom, tooMuchFrom);
@@ -38,32 +39,55 @@ export function CardGrades({ dial, card, operation, unit }: Props) {
         graded={graded}
         sideAt={(cell) => {
           const cut = graded.get(cell);
-          return sideOf(cell, enoughFrom, tooMuchFrom, cut && judgeGrade(cut.grade, operation));
+          const known = cut && judgeGrade(cut.grade, operation);
+          return known ?? (isMarked ? sideOf(cell, enoughFrom, tooMuchFrom) : null);
         }}
       />
       <Boundary
         label={zones.enoughWords}
         value={enoughFrom}
         count={forces.length}
-        words={boundaryWords(forces, enoughFrom, unit)}
-        onChange={(value) => {
-          setEnough(value);
-          setTooMuch(Math.max(value, tooMuchFrom));
-        }}
+        words={enough === null ? NOT_SET : boundaryWords(forces, enoughFrom, unit)}
+        onChange={setEnough}
       />
       <Boundary
         label={zones.tooMuchWords}
         value={tooMuchFrom}
         count={forces.length}
-        words={boundaryWords(forces, tooMuchFrom, unit)}
-        onChange={(value) => {
-          setTooMuch(value);
-          setEnough(Math.min(value, enoughFrom));
-        }}
+        words={tooMuch === null ? NOT_SET : boundaryWords(forces, tooMuchFrom, unit)}
+        onChange={setTooMuch}
       />
-      <CardButtons dial={dial} open={open.length} all={forces.length} onRecord={record} />
+      <CardButtons
+        dial={dial}
+        open={open.length}
+        all={forces.length}
+        isMarked={isMarked || open.length === 0}
+        onRecord={record}
+      />
     </section>
   );
+}
+
+/** The two marks of a card of `count` cells. Nothing is graded before somebody looked: both are set by hand. */
+function useMarks(count: number) {
+  const [enough, setEnough] = useState<number | null>(null);
+  const [tooMuch, setTooMuch] = useState<number | null>(null);
+  const enoughFrom = enough ?? Math.ceil(count / 3);
+  return {
+    enough,
+    tooMuch,
+    enoughFrom,
+    tooMuchFrom: tooMuch ?? Math.max(enoughFrom, Math.ceil((2 * count) / 3)),
+    isMarked: enough !== null && tooMuch !== null,
+    setEnough: (value: number) => {
+      setEnough(value);
+      if (tooMuch !== null) setTooMuch(Math.max(value, tooMuch));
+    },
+    setTooMuch: (value: number) => {
+      setTooMuch(value);
+      if (enough !== null) setEnough(Math.min(value, enough));
+    },
+  };
 }
 
 /** The card stands above the button that lays it: on a phone it would appear out of sight. */
@@ -75,14 +99,21 @@ interface ButtonProps {
   readonly dial: Dial;
   readonly open: number;
   readonly all: number;
+  readonly isMarked: boolean;
   readonly onRecord: () => void;
 }
 
-function CardButtons({ dial, open, all, onRecord }: ButtonProps) {
+function CardButtons({ dial, open, all, isMarked, onRecord }: ButtonProps) {
   return (
     <>
       <div className="flex flex-wrap gap-3 mt-3">
-        <button type="button" className="button" data-kind="main" disabled={dial.isBusy} onClick={onRecord}>
+        <button
+          type="button"
+          className="button"
+          data-kind="main"
+          disabled={dial.isBusy || !isMarked}
+          onClick={onRecord}
+        >
           Record {open === all ? 'all' : 'the other'} {open} cells
         </button>
         <button
@@ -96,6 +127,7 @@ function CardButtons({ dial, open, all, onRecord }: ButtonProps) {
         </button>
       </div>
       <p className="text-sm text-muted mt-2">
+        {isMarked ? '' : 'Move both marks, or tap them where they stand, before you record. '}
         Tap a cell to grade it exactly; what you do not grade exactly is recorded as its zone and no more.
       </p>
     </>
@@ -117,9 +149,7 @@ function CardHeading({ card, path }: { readonly card: PendingCard; readonly path
           · <a href={`${path}&format=svg`}>drawing</a> · <a href={`${path}&format=guide`}>print guide</a>
         </p>
       </div>
-      <p className="text-sm text-muted">
-        Cut it, take it off, look from left to right, then move the two marks.
-      </p>
+      <p className="text-sm text-muted">Cut it, look from left to right, then move the two marks.</p>
     </>
   );
 }
@@ -128,7 +158,7 @@ interface CellsProps {
   readonly dial: Dial;
   readonly forces: readonly number[];
   readonly graded: ReadonlyMap<number | null | undefined, { readonly grade: DepthGrade }>;
-  readonly sideAt: (cell: number) => Side;
+  readonly sideAt: (cell: number) => Side | null;
 }
 
 function CardCells({ dial, forces, graded, sideAt }: CellsProps) {
@@ -149,10 +179,12 @@ function CardCells({ dial, forces, graded, sideAt }: CellsProps) {
               onClick={() => dial.chooseCell(dial.gradedCell === cell ? null : cell)}
               title={`grade cell ${cell + 1} exactly`}
               className="w-full min-h-16 border border-edge cursor-pointer px-1 py-1.5 text-center leading-tight aria-pressed:outline-3 aria-pressed:outline-ink"
-              style={{ background: ZONE_GROUND[side] }}
+              style={side ? { background: ZONE_GROUND[side] } : undefined}
             >
               <span className="figure font-bold block text-lg">{force}</span>
-              <span className="text-xs block">{cut ? GRADE_WORDS[cut.grade].word : ZONE_WORDS[side]}</span>
+              <span className="text-xs block">
+                {cut ? GRADE_WORDS[cut.grade].word : side ? ZONE_WORDS[side] : 'not graded'}
+              </span>
             </button>
           </li>
         );
@@ -171,8 +203,10 @@ const ZONE_GROUND: Readonly<Record<Side, string>> = {
   over: 'repeating-linear-gradient(45deg, transparent 0 6px, color-mix(in srgb, var(--color-ember) 24%, transparent) 6px 8px), repeating-linear-gradient(-45deg, transparent 0 6px, color-mix(in srgb, var(--color-ember) 24%, transparent) 6px 8px), var(--color-sheet)',
 };
 
-function sideOf(cell: number, enoughFrom: number, tooMuchFrom: number, known: Side | undefined): Side {
-  if (known) return known;
+/** What a mark says before it is set. */
+const NOT_SET = 'not set';
+
+function sideOf(cell: number, enoughFrom: number, tooMuchFrom: number): Side {
   if (cell >= tooMuchFrom) return 'over';
   return cell >= enoughFrom ? 'right' : 'under';
 }
@@ -206,7 +240,11 @@ function Boundary({ label, words, value, count, onChange }: BoundaryProps) {
         value={value}
         aria-valuetext={words}
         onChange={(event) => onChange(Number(event.target.value))}
-        onKeyDown={(event) => event.stopPropagation()}
+        onPointerUp={() => onChange(value)}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Enter' || event.key === ' ') onChange(value);
+        }}
         className="w-full h-11 accent-ink cursor-grab"
       />
     </label>

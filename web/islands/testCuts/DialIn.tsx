@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { nameCondition } from '#core/stack/material.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, wordForce } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { Section } from '#web/components/section/Section.tsx';
 import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
@@ -13,6 +13,7 @@ import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { CardGrades } from '#web/islands/testCuts/CardGrades.tsx';
 import { CutList } from '#web/islands/testCuts/CutList.tsx';
 import { FoundBefore } from '#web/islands/testCuts/start/FoundBefore.tsx';
+import { CutOnMachine } from '#web/islands/testCuts/onMachine/CutOnMachine.tsx';
 import { GradePad } from '#web/islands/testCuts/GradePad.tsx';
 import { KeepPanel } from '#web/islands/testCuts/KeepPanel.tsx';
 import { MethodChoice } from '#web/islands/testCuts/MethodChoice.tsx';
@@ -61,11 +62,13 @@ function DialInView({ station, operation, quantities, start, system }: Props) {
             <a href="/test-cuts/unknown">unknown sheet?</a>
           </p>
           <FoundBefore dial={dial} station={station} />
+          {dial.card ? <CutOnMachine dial={dial} station={station} /> : null}
           {dial.card ? (
             <CardGrades key={dial.card.load} dial={dial} card={dial.card} operation={operation} unit={unit} />
           ) : (
             <NextCut answer={answer} machine={machine} dial={dial} system={system} />
           )}
+          {dial.card ? null : <CutOnMachine dial={dial} station={station} />}
           <Grading dial={dial} answer={answer} operation={operation} machine={machine} />
         </section>
         <Aside dial={dial} answer={answer} station={station} system={system} />
@@ -108,7 +111,7 @@ function Grading({ dial, answer, operation, machine }: GradingProps) {
           outlooks={answer.window.outlooks}
           cuts={dial.cuts}
           force={shown}
-          forceWords={`${shown} ${unit}${dial.cuts.length === 0 ? ' predicted' : ''}`}
+          forceWords={`${wordForce(shown, machine.forceScale)}${dial.cuts.length === 0 ? ' predicted' : ''}`}
         />
       </div>
       <div className="order-1 lg:order-2">

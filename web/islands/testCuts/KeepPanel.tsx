@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { SettingRevision } from '#core/setting/setting.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, wordForce } from '#core/units/forceScale.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { KeptReply } from '#web/schemas/dialIn.ts';
@@ -52,7 +52,7 @@ export function KeepPanel({ answer, machine, dial, revision }: Props) {
             disabled={dial.isBusy}
             onClick={() => dial.keep({ force: answer.bestForce, reason })}
           >
-            Keep {answer.bestForce} {unit}
+            Keep {wordForce(answer.bestForce, machine.forceScale)}
             {isReady ? '' : ' all the same'}
           </button>
         </>
@@ -64,8 +64,8 @@ export function KeepPanel({ answer, machine, dial, revision }: Props) {
       <Refusal error={dial.keepError} />
       {revision ? (
         <p className={`note mt-3`} data-tone={dial.kept ? 'good' : undefined} role="status">
-          Kept: {revision.values.force} {unit}, revision {revision.revision} by {revision.author}.{' '}
-          <a href="/">See it on the Bench</a>
+          Kept: {wordForce(revision.values.force, machine.forceScale)}, revision {revision.revision} by{' '}
+          {revision.author}. <a href="/">See it on the Bench</a>
         </p>
       ) : null}
       {dial.kept ? <Moved moved={dial.kept.moved} /> : null}

@@ -2,7 +2,7 @@ import { Minus, Plus } from 'lucide-react';
 import type { CutAdvice } from '#core/dialIn/adviseNextCut.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, wordForce } from '#core/units/forceScale.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
 import { ForceField } from '#web/islands/testCuts/ForceField.tsx';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
@@ -49,7 +49,11 @@ export function NextCut({ answer, machine, dial, system }: Props) {
         </div>
       </div>
       <p className="max-w-[24rem] grow basis-56">
-        <Reason advice={answer.advice} words={`${answer.advisedForce} ${unit}`} surprise={answer.surprise} />
+        <Reason
+          advice={answer.advice}
+          words={wordForce(answer.advisedForce, machine.forceScale)}
+          surprise={answer.surprise}
+        />
       </p>
       <dl className="text-sm flex flex-wrap items-center gap-x-3 gap-y-0 sm:grid sm:grid-cols-[auto_auto]">
         <dt className="text-muted">exposure</dt>

@@ -126,16 +126,16 @@ describe('grading', () => {
     expect(layered).toContain('torn or bunched');
   });
 
-  it('of a card shows its cells by zone, its two marks in words, and what is graded already', () => {
+  it('of a card grades nothing that nobody saw: its marks wait to be set', () => {
     const card = { load: 2, purpose: 'ladder', forces: [60, 75, 90, 110, 135, 160] } as const;
     const graded = [cut(60, 1, { load: 2, cell: 0 })];
     const text = words(
       render(<CardGrades dial={dialOf({ card, cuts: graded })} card={card} operation="kiss" unit="gf" />),
     );
     expect(text).toContain('Ladder card, 6 forces in one load');
-    expect(text).toMatch(/60 partial 75 under 90 right 110 right 135 over 160 over/);
-    expect(text).toContain('from here it lifts 90 gf');
-    expect(text).toContain('from here the liner is cut 135 gf');
+    expect(text).toMatch(/60 partial 75 not graded 90 not graded/);
+    expect(text).toContain('from here it lifts not set');
+    expect(text).toContain('Move both marks, or tap them where they stand, before you record');
     expect(text).toContain('Record the other 5 cells');
   });
 

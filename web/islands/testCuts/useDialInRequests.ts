@@ -67,6 +67,7 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
     ...simple,
   });
   const { card, dropCard } = useCards(open, simple);
+  const cutOnMachine = useCutOnMachine(open);
   const keep = useKeep(open, show, start.bench.revision?.revision ?? 0);
   const requests = { grade, undo, change, card, dropCard, keep };
   return {
@@ -74,9 +75,28 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
     dialIn: data.reply?.dialIn ?? null,
     isLoaded: data.reply?.isLoaded ?? true,
     requests,
+    cutOnMachine,
     isBusy: Object.values(requests).some(({ isPending }) => isPending),
     error: [grade, undo, change, card, dropCard].find((one) => one.error)?.error ?? error,
   };
+}
+
+/** Cuts a piece at a force, or the card that waits, on the machine. Pressed again after a lost answer, it is one run. */
+function useCutOnMachine(open: () => Promise<DialInReply>) {
+  const queries = useQueryClient();
+  const asked = useRef<{ readonly force: number | undefined; readonly requestKey: string } | null>(null);
+  return useMutation({
+    mutationFn: async (force: number | undefined) => {
+      if (asked.current?.force !== force) asked.current = null;
+      asked.current ??= { force, requestKey: crypto.randomUUID() };
+      const { dialIn } = await open();
+      return callApi<{ id: number }>(`/api/dial-ins/${dialIn.id}/runs`, 'POST', asked.current);
+    },
+    onSuccess: () => {
+      asked.current = null;
+      return queries.invalidateQueries();
+    },
+  });
 }
 
 interface Handlers {

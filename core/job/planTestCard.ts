@@ -1,0 +1,43 @@
+import type { TestCard } from '#core/dialIn/testCard.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
+import { OPERATION_OF } from '#core/drawing/roles/lineRoles.ts';
+import { findSeat } from '#core/passes/findSeat.ts';
+import type { Pass, PlanMachine } from '#core/passes/plan.ts';
+import { LOOKS, measureStrokes } from '#core/passes/planPass.ts';
+import { cardPasses } from '#core/protocol/cardPasses.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+
+/**
+ * A test card as a machine runs it: a pass for each force, so that one whose panel owns the force stops before each.
+ *
+ * @param values everything but force, speed and passes, which each cell has its own of
+ * @throws AppError `cannotPlan` on a machine without seats
+ * @example planTestCard(testCard, 'kiss', values, machine).length === testCard.cells.length // true
+ */
+export function planTestCard(
+  card: TestCard,
+  role: CutRole,
+  values: SettingValues,
+  machine: PlanMachine,
+): readonly Pass[] {
+  const seat = findSeat(machine.toolSeats, role);
+  const byHand = !machine.choosesSeats && seat.seat > 1;
+  const change = seat.change ?? (byHand ? `Change to the tool in the ${seat.name} seat` : null);
+  const tabForce = machine.carries.force ? (values.tabForce ?? null) : null;
+  let start = { x: 0, y: 0 };
+  return cardPasses(card, values, tabForce).map((pass, index): Pass => {
+    const measured = measureStrokes(pass.strokes, { values: pass.values, machine, start });
+    start = pass.strokes.at(-1)?.points.at(-1) ?? start;
+    return {
+      ...pass,
+      ...measured,
+      role,
+      operation: OPERATION_OF[role],
+      seat: seat.seat,
+      seatName: seat.name,
+      perforation: null,
+      pauseBefore: index === 0 ? change : null,
+      lookAfter: LOOKS[role],
+    };
+  });
+}

@@ -1,0 +1,67 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
+import { api, go, PHONE_SIZE, visit, type Visitor } from '#e2e/support/app.ts';
+import { rollCutter } from '#e2e/support/rollCutter.ts';
+
+/** A sheet nobody knows, found from the screen alone at a phone: no file, no keyboard, by what is seen of each piece. */
+let tove: Visitor;
+let machineId = 0;
+
+beforeAll(async () => {
+  const link = { kind: 'standIn', model: 'roll' };
+  const { reply } = await api<{ id: number }>('/api/machines', 'POST', { ...rollCutter('Knot 300'), link });
+  machineId = reply.id;
+  const material = {
+    name: 'Knot matt film',
+    maker: 'unknown',
+    family: 'printableVinyl',
+    finish: 'matt',
+    colourName: 'pale',
+    colourHex: '#e4e2dc',
+    darkness: 0,
+    stack: [
+      { role: 'face', caliperUm: 85, isMeasured: false },
+      { role: 'adhesive', caliperUm: 25, isMeasured: false },
+      { role: 'liner', caliperUm: 130, isMeasured: false },
+    ],
+  };
+  const added = await api<{ conditionId: number }>('/api/materials', 'POST', material);
+  await api(`/api/stations/${machineId}`, 'PATCH', { conditionId: added.reply.conditionId });
+  tove = await visit('Tove', machineId, PHONE_SIZE);
+});
+afterAll(() => tove.leave());
+
+/** The grade whose look the picture shows. */
+async function seenGrade(): Promise<number> {
+  const picture = tove.page.getByRole('region', { name: 'On the machine' }).getByRole('img');
+  const look = await picture.first().getAttribute('aria-label');
+  const entry = Object.entries(GRADE_WORDS).find(([, words]) => words.look === look);
+  return Number(entry?.[0] ?? NaN);
+}
+
+it('is cut on the machine, looked at, graded with a tap and kept', async () => {
+  const { page } = tove;
+  await go(page, '/test-cuts?operation=kiss');
+  const stop = page.getByText('Stop cutting: keep');
+  const cuts = page.getByRole('region', { name: 'Cuts so far' }).getByRole('listitem');
+  let count = 0;
+  for (; count < 9 && !(await stop.isVisible()); count++) {
+    const cut = page.getByRole('button', { name: /^Cut \d+ gf on Knot 300$/ });
+    await expect.poll(() => cut.isEnabled()).toBe(true);
+    await cut.click();
+    await expect.poll(() => cut.isEnabled()).toBe(false);
+    await page.getByText('Look at it, then tap what you see').waitFor();
+    const grade = await seenGrade();
+    await page.getByRole('button', { name: new RegExp(`^${grade} `) }).click();
+    await expect.poll(() => cuts.count()).toBe(count + 1);
+  }
+  await stop.waitFor();
+  await page.getByRole('button', { name: 'Take it out' }).click();
+  await page.getByText('The last piece that was cut here').waitFor();
+  await page.getByRole('button', { name: /^Keep \d+ gf$/ }).click();
+  await page.getByText(/^Kept: \d+ gf/).waitFor();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
+    PHONE_SIZE.width,
+  );
+  expect(tove.errors).toEqual([]);
+});

@@ -1,0 +1,162 @@
+import { z } from 'zod';
+import type { DialIn } from '#core/dialIn/dialIn.ts';
+import type { TestCard } from '#core/dialIn/testCard.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { PLAIN_PRINT } from '#core/job/job.ts';
+import { planTestCard } from '#core/job/planTestCard.ts';
+import { PLAIN_CHOICES } from '#core/passes/plan.ts';
+import { splitParts } from '#core/passes/splitParts.ts';
+import { listRunStrokes } from '#core/program/listRunStrokes.ts';
+import { makeProgram } from '#core/program/runProgram.ts';
+import { abilitiesOf, carriedOf } from '#core/protocol/findLanguage.ts';
+import { fileOptionsOf } from '#core/protocol/machineFile.ts';
+import { planMachineOf } from '#core/protocol/planMachineOf.ts';
+import { writeCardSvg } from '#core/protocol/writeCard.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { LoadedStation } from '#core/station/station.ts';
+import { snapForce } from '#core/units/forceScale.ts';
+import { findLink } from '#server/links/findLink.ts';
+import { readRun } from '#server/runs/readRun.ts';
+import { driveRun } from '#server/runs/runLoop.ts';
+import { unloadRun } from '#server/runs/runOrders.ts';
+import { changeDialIn, findDialIn } from '#store/repositories/dialIn/dialIns.ts';
+import { findNewestTestRun, findTestJob } from '#store/repositories/dialIn/testRuns.ts';
+import { findMachine } from '#store/repositories/book/machines.ts';
+import { addJob, type NewJob } from '#store/repositories/jobs/jobs.ts';
+import { startRun } from '#store/repositories/runs/runs.ts';
+import { drawTestCard } from '#web/endpoints/dialIn/drawTestCard.ts';
+import { findDialInStation, loadDialIn } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { factsOfSheet, toolsOf } from '#web/endpoints/runs/factsOfSheet.ts';
+import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
+import { testRunReplySchema } from '#web/schemas/dialIn.ts';
+
+const dialInParams = z.object({ id: idParam });
+
+export const getTestRun = defineEndpoint({
+  method: 'GET',
+  path: '/api/dial-ins/{id}/runs',
+  summary: 'What was last cut on the machine for a search, and what was seen of it.',
+  params: dialInParams,
+  reply: testRunReplySchema,
+  handle: async ({ params }, { store }) => {
+    const [newest, { machineId }] = await Promise.all([
+      findNewestTestRun(store, params.id),
+      findDialIn(store, params.id),
+    ]);
+    const machine = await findMachine(store, machineId);
+    return {
+      run: newest && (await readRun(store, newest.id)),
+      canPause: machine.link.kind === 'standIn' || abilitiesOf(machine).pause,
+    };
+  },
+});
+
+export const postTestRun = defineEndpoint({
+  method: 'POST',
+  change: 'own',
+  path: '/api/dial-ins/{id}/runs',
+  summary:
+    'Cuts the card that waits, or one piece at a force, on the machine. What lies there from the cut before is taken out first. Watch it under /api/runs/{id}/events.',
+  params: dialInParams,
+  body: z.object({
+    requestKey: z
+      .string()
+      .min(8)
+      .max(64)
+      .meta({ description: 'any text of your own: the same request, sent twice, makes one run' }),
+    force: z.number().optional().meta({
+      description: 'of one piece, on the machine scale; left out, the card that waits is cut',
+    }),
+  }),
+  reply: z.object({ id: z.number() }),
+  status: 201,
+  handle: async ({ params, body, author }, context) => {
+    const { store } = context;
+    const dialIn = await findDialIn(store, params.id);
+    const { station, isLoaded } = await findDialInStation(store, dialIn);
+    const { bench, sheet } = await loadDialIn(store, dialIn);
+    if (!isLoaded) {
+      throw new AppError(
+        'conflict',
+        `Load ${sheet} at ${station.machine.name} first: another sheet lies there.`,
+      );
+    }
+    if (!bench.answer) throw new AppError('badInput', 'this sheet has no such cut');
+    const { force } = body;
+    const isOwn = force !== undefined;
+    if (!isOwn && !dialIn.card) throw new AppError('badInput', 'no card waits: name the force of one piece');
+    const { card, values } = drawTestCard(dialIn, station, bench.answer, {
+      vary: 'force',
+      card: isOwn ? 'next' : 'waiting',
+      ...(isOwn ? { force: snapForce(force, station.machine.forceScale) } : {}),
+    });
+    await findLink(station.machine, context).hands?.order({ order: 'status' });
+    await takeOutLast(params.id, body.requestKey, context, author);
+    const run = describeRun(dialIn, station, card, values);
+    const { scrap } = dialIn;
+    return context.once(async (inOne) => {
+      const jobId =
+        (await findTestJob(inOne, dialIn.id)) ??
+        (await addJob(inOne, describeJob(dialIn, card, `Test cut of ${sheet}`), new Date()));
+      const started = { ...run, jobId, author, requestKey: body.requestKey };
+      const { id, isNew } = await startRun(inOne, started, new Date());
+      if (!isNew) return { id };
+      if (isOwn) {
+        const taken = [...scrap.taken, card.box];
+        await changeDialIn(inOne, dialIn.id, dialIn.version, { scrap: { ...scrap, taken } }, new Date());
+      }
+      context.afterwards((server) => void driveRun(id, server));
+      return { id };
+    });
+  },
+});
+
+/** The piece before was looked at by whoever cuts the next: it is taken out, unless this is the same request again. */
+async function takeOutLast(dialInId: number, requestKey: string, context: EndpointContext, author: string) {
+  const last = await findNewestTestRun(context.store, dialInId);
+  if (last?.state === 'looking' && last.requestKey !== requestKey) await unloadRun(last.id, context, author);
+}
+
+function describeRun(dialIn: DialIn, station: LoadedStation, card: TestCard, values: SettingValues) {
+  const { machine, loaded } = station;
+  const { scrap } = dialIn;
+  const passes = planTestCard(card, dialIn.operation, values, planMachineOf(machine));
+  return {
+    machineId: machine.id,
+    conditionId: dialIn.conditionId,
+    sheetWidthMm: scrap.widthMm,
+    sheetHeightMm: scrap.heightMm,
+    strokes: listRunStrokes({ passes }),
+    seconds: passes.reduce((sum, { seconds }) => sum + seconds, 0),
+    lot: dialIn.lot,
+    colour: dialIn.colour,
+    settings: [],
+    ...toolsOf(station),
+    program: makeProgram(splitParts(passes, carriedOf(machine)), {
+      ...factsOfSheet(station, loaded, new Date()),
+      file: fileOptionsOf(machine),
+      sheetHeightMm: scrap.heightMm,
+    }),
+  };
+}
+
+/** What stands for a search where runs are told. */
+function describeJob({ id, scrap, conditionId, machineId }: DialIn, card: TestCard, name: string): NewJob {
+  const { widthMm, heightMm } = scrap;
+  return {
+    name: name.slice(0, 120),
+    format: 'svg',
+    source: writeCardSvg(card, scrap, 'cut'),
+    roles: {},
+    lineRoles: {},
+    areRolesGuessed: false,
+    edits: [],
+    sheet: { name: 'scrap', widthMm, heightMm, marginMm: 0 },
+    layout: { isWhole: true, copies: 1, quantities: {}, turns: 'none', spacingMm: 0, placements: [] },
+    print: PLAIN_PRINT,
+    passes: PLAIN_CHOICES,
+    conditionId,
+    machineId,
+    dialInId: id,
+  };
+}
