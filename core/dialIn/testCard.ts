@@ -133,3 +133,17 @@ function isNear(a: BoxMm, b: BoxMm): boolean {
     a.maxY > b.minY - CLEAR_MM
   );
 }
+
+/**
+ * One cell of a card alone, where it lies.
+ *
+ * @param cell from 0
+ * @throws AppError `notFound` for a cell that the card has not
+ * @example onlyCell(testCard, 0).cells.length // 1
+ */
+export function onlyCell(card: TestCard, cell: number): TestCard {
+  const own = card.cells[cell];
+  if (!own) throw new AppError('notFound', `this card has ${card.cells.length} cells, and none ${cell + 1}`);
+  const strokes = card.strokes.filter((stroke) => stroke.cell === cell);
+  return { ...card, cells: [own], strokes: strokes.map((stroke) => ({ ...stroke, cell: 0 })) };
+}

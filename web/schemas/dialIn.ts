@@ -176,4 +176,8 @@ export const pieceQuerySchema = z.object({
     .enum(['next', 'ladder', 'waiting'])
     .default('next')
     .meta({ description: 'one cell at the advised force, the advised ladder, or the card that waits' }),
+  cell: z.coerce.number().int().min(1).max(12).optional().meta({
+    description:
+      'one cell of a card alone, from 1: where a panel owns the numbers, each has a file of its own',
+  }),
 });

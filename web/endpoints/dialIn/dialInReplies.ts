@@ -1,5 +1,8 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
+import { onlyCell } from '#core/dialIn/testCard.ts';
+import { requireOneFile } from '#core/protocol/cardPasses.ts';
+import { carriedOf } from '#core/protocol/findLanguage.ts';
 import { writeCardFile, writeCardSvg } from '#core/protocol/writeCard.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -84,8 +87,10 @@ export const getPiece = defineEndpoint({
       findDialInStation(store, dialIn),
     ]);
     if (!bench.answer) throw new AppError('badInput', 'this sheet has no such cut');
-    const { card, values, scrap } = drawTestCard(dialIn, station, bench.answer, query);
+    const { card: whole, values, scrap } = drawTestCard(dialIn, station, bench.answer, query);
+    const card = query.cell === undefined ? whole : onlyCell(whole, query.cell - 1);
     if (query.format === 'hpgl' || query.format === 'machine') {
+      requireOneFile(card, carriedOf(station.machine));
       const file = writeFile(card, scrap.heightMm, values, station.machine);
       return replyWithMachineFile(file, station.machine.language, 'test-card', 'inline');
     }

@@ -11,10 +11,12 @@ interface Props {
   readonly card: PendingCard;
   readonly operation: DepthOperation;
   readonly unit: string;
+  /** The panel owns the force: each cell has a file of its own. */
+  readonly isPanel: boolean;
 }
 
 /** Grading a card by its two boundaries, or cell by cell where more can be seen. */
-export function CardGrades({ dial, card, operation, unit }: Props) {
+export function CardGrades({ dial, card, operation, unit, isPanel }: Props) {
   const { forces, load } = card;
   const { enough, tooMuch, enoughFrom, tooMuchFrom, isMarked, setEnough, setTooMuch } = useMarks(
     forces.length,
@@ -32,7 +34,11 @@ export function CardGrades({ dial, card, operation, unit }: Props) {
     );
   return (
     <section aria-label="Card" ref={bringIntoView} className="border-y border-hairline mt-3 py-3">
-      <CardHeading card={card} path={`/api/dial-ins/${dial.dialIn?.id ?? 0}/piece?card=waiting`} />
+      <CardHeading
+        card={card}
+        isPanel={isPanel}
+        path={`/api/dial-ins/${dial.dialIn?.id ?? 0}/piece?card=waiting`}
+      />
       <CardCells
         dial={dial}
         forces={forces}
@@ -134,7 +140,11 @@ function CardButtons({ dial, open, all, isMarked, onRecord }: ButtonProps) {
   );
 }
 
-function CardHeading({ card, path }: { readonly card: PendingCard; readonly path: string }) {
+interface HeadingProps extends Pick<Props, 'card' | 'isPanel'> {
+  readonly path: string;
+}
+
+function CardHeading({ card, path, isPanel }: HeadingProps) {
   return (
     <>
       <div className="flex flex-wrap items-baseline justify-between gap-2">
@@ -143,14 +153,36 @@ function CardHeading({ card, path }: { readonly card: PendingCard; readonly path
           load
         </h2>
         <p className="text-sm">
-          <a href={`${path}&format=machine`} download>
-            machine file
-          </a>{' '}
-          · <a href={`${path}&format=svg`}>drawing</a> · <a href={`${path}&format=guide`}>print guide</a>
+          {isPanel ? null : (
+            <>
+              <a href={`${path}&format=machine`} download>
+                machine file
+              </a>{' '}
+              ·{' '}
+            </>
+          )}
+          <a href={`${path}&format=svg`}>drawing</a> · <a href={`${path}&format=guide`}>print guide</a>
         </p>
       </div>
       <p className="text-sm text-muted">Cut it, look from left to right, then move the two marks.</p>
+      {isPanel ? <CellFiles forces={card.forces} path={path} /> : null}
     </>
+  );
+}
+
+/** Where the panel owns the force: a file for each cell, with what to dial in before it. */
+function CellFiles({ forces, path }: { readonly forces: readonly number[]; readonly path: string }) {
+  return (
+    <ol className="flex flex-wrap gap-x-4 gap-y-1 mt-1">
+      {forces.map((force, cell) => (
+        <li key={force}>
+          <a href={`${path}&format=machine&cell=${cell + 1}`} download>
+            file {cell + 1}
+          </a>
+          : dial <strong className="figure text-lg">{force}</strong>
+        </li>
+      ))}
+    </ol>
   );
 }
 

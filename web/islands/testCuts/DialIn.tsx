@@ -64,7 +64,14 @@ function DialInView({ station, operation, quantities, start, system }: Props) {
           <FoundBefore dial={dial} station={station} />
           {dial.card ? <CutOnMachine dial={dial} station={station} /> : null}
           {dial.card ? (
-            <CardGrades key={dial.card.load} dial={dial} card={dial.card} operation={operation} unit={unit} />
+            <CardGrades
+              key={dial.card.load}
+              dial={dial}
+              card={dial.card}
+              operation={operation}
+              unit={unit}
+              isPanel={machine.numbersOwner === 'panel'}
+            />
           ) : (
             <NextCut answer={answer} machine={machine} dial={dial} system={system} />
           )}

@@ -130,7 +130,15 @@ describe('grading', () => {
     const card = { load: 2, purpose: 'ladder', forces: [60, 75, 90, 110, 135, 160] } as const;
     const graded = [cut(60, 1, { load: 2, cell: 0 })];
     const text = words(
-      render(<CardGrades dial={dialOf({ card, cuts: graded })} card={card} operation="kiss" unit="gf" />),
+      render(
+        <CardGrades
+          dial={dialOf({ card, cuts: graded })}
+          card={card}
+          operation="kiss"
+          unit="gf"
+          isPanel={false}
+        />,
+      ),
     );
     expect(text).toContain('Ladder card, 6 forces in one load');
     expect(text).toMatch(/60 partial 75 not graded 90 not graded/);
