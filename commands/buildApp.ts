@@ -15,7 +15,8 @@ const SOURCES = ['core', 'store', 'server', 'web', 'astro.config.mjs', 'package-
 export async function buildApp(): Promise<void> {
   const stamp = join(ROOT, 'dist', 'sources.sha');
   const wanted = hashSources();
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  const isThere = existsSync(stamp) && existsSync(BUILT_THREADS);
+  if (isThere && readFileSync(stamp, 'utf8') === wanted) return;
   process.stderr.write('Building ...\n');
   try {
     await promisify(execFile)(process.execPath, [join(ROOT, 'node_modules/astro/astro.js'), 'build'], {

@@ -8,6 +8,7 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { changeStation } from '#store/repositories/bench/stations.ts';
 import { addMachine } from '#store/repositories/book/machines.ts';
 import { listJobs } from '#store/repositories/jobs/jobs.ts';
+import { listLog } from '#store/repositories/log/log.ts';
 import { findRun } from '#store/repositories/runs/runs.ts';
 import { machine, now, openTestStore } from '#store/tests/testStore.ts';
 import type { DialInReply, TestRunReply } from '#web/schemas/dialIn.ts';
@@ -63,12 +64,15 @@ it('cuts one piece in the free corner, shows what was seen of it, and takes it o
   // Each has its own place.
   expect((reply as DialInReply).dialIn.scrap.taken).toHaveLength(2);
   expect(await listJobs(db)).toEqual([]);
+  const told = (await listLog(db, 20)).filter(({ kind }) => kind === 'run');
+  expect(told.map(({ detail }) => /for a search/.test(detail))).toEqual([true, true]);
 });
 
 it('stops before each force of a card that a hand dials, and cuts each cell once', async () => {
   const { dialIn } = await openAt('Panel', 'panel');
   const forces = [70, 90, 110];
   await askPath('POST', `/api/dial-ins/${dialIn.id}/cards`, { body: { version: dialIn.version, forces } });
+  expect((await cut(dialIn.id, { requestKey: 'one-piece-now', force: 80 })).status).toBe(409);
   const { id } = (await cut(dialIn.id, { requestKey: 'the-whole-card' })).reply as { id: number };
   // The first force is dialled before anything is sent: the page says so beside the button.
   for (const force of forces.slice(1)) {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FAMILIES } from '#core/stack/families/families.ts';
 import { BELIEFS, type BeliefName } from '#core/threshold/thresholdPriors.ts';
 
 const readingSchema = z.object({
@@ -34,6 +35,22 @@ export const priorSchema = z.object({
 });
 export type PriorReply = z.infer<typeof priorSchema>;
 
+/** What a family of sheets usually takes, gf: a kiss, or for a single layer what parts it. */
+export const usualForceSchema = z.object({
+  family: z.enum(FAMILIES),
+  name: z.string(),
+  usualGf: z.number(),
+  commonGf: z.number(),
+  reason: z.string(),
+  author: z.string().meta({ description: 'who changed it, or empty' }),
+});
+export type UsualForceReply = z.infer<typeof usualForceSchema>;
+
+export const newUsualForceSchema = z.object({
+  usualGf: z.number('a force in gf').positive('above 0'),
+  reason: z.string().trim().max(300).default(''),
+});
+
 export const knowledgeReplySchema = z.object({
   id: z.number().meta({ description: '0 before the first fit' }),
   model: z.string(),
@@ -43,6 +60,7 @@ export const knowledgeReplySchema = z.object({
   sheetCount: z.number(),
   effects: z.array(readingSchema).readonly(),
   priors: z.array(priorSchema).readonly(),
+  usualForces: z.array(usualForceSchema).readonly(),
   refit: refitSchema,
 });
 export type KnowledgeReply = z.infer<typeof knowledgeReplySchema>;

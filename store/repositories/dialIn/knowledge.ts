@@ -1,5 +1,6 @@
 import { COMMON_PRIORS, type BeliefName, type Priors } from '#core/threshold/thresholdPriors.ts';
 import { AppError } from '#core/errors/appError.ts';
+import { FAMILIES, type Family } from '#core/stack/families/families.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { knowledgeSchema } from '#store/rows/knowledgeSchema.ts';
@@ -89,11 +90,56 @@ export async function listOwnPriors(db: Store): Promise<readonly OwnPrior[]> {
 }
 
 /** As it stands in its table; all `null` where a join found none. */
-type PriorRow = Omit<OwnPrior, 'at'> & { readonly at: Date | null };
+type PriorRow = Omit<OwnPrior, 'at' | 'name'> & { readonly name: string; readonly at: Date | null };
 
 function readPriorRow({ name, mean, sd, reason, author, at }: PriorRow): readonly OwnPrior[] {
-  if (!at || !(name in COMMON_PRIORS.beliefs)) return [];
-  return [{ name, mean, sd, reason, author, at: at.toISOString() }];
+  const belief = at && (Object.keys(COMMON_PRIORS.beliefs) as BeliefName[]).find((one) => one === name);
+  if (!belief) return [];
+  return [{ name: belief, mean, sd, reason, author, at: at.toISOString() }];
+}
+
+/** What a family usually takes in this workshop, in place of the common figure. */
+export interface OwnUsual {
+  readonly family: Family;
+  readonly usualGf: number;
+  readonly reason: string;
+  readonly author: string;
+}
+
+/** Rows of usual forces are told by their names; the middle is ln gf. */
+const usualRow = (family: Family) => `usual:${family}`;
+
+function readUsualRow({ name, mean, reason, author, at }: PriorRow): readonly OwnUsual[] {
+  const family = at && FAMILIES.find((one) => name === usualRow(one));
+  return family ? [{ family, usualGf: Math.exp(mean), reason, author }] : [];
+}
+
+export async function listOwnUsuals(db: Store): Promise<readonly OwnUsual[]> {
+  const rows: PriorRow[] = await db('priors').orderBy('name');
+  return rows.flatMap(readUsualRow);
+}
+
+/** What a workshop's own figure may be, gf. */
+const USUAL_GF = [3, 3000] as const;
+
+/** @throws AppError `badInput` for a force that no sheet takes */
+export async function setUsual(db: Store, usual: OwnUsual, now: Date): Promise<void> {
+  const { family, usualGf, reason, author } = usual;
+  const [least, most] = USUAL_GF;
+  if (!(usualGf >= least && usualGf <= most)) {
+    throw new AppError('badInput', `a usual force of ${usualGf} gf is not between ${least} and ${most}`);
+  }
+  await db('priors')
+    .insert({ name: usualRow(family), mean: Math.log(usualGf), sd: 1, reason, author, at: now })
+    .onConflict('name')
+    .merge();
+}
+
+/** Goes back to the common figure. */
+export async function dropUsual(db: Store, family: Family): Promise<void> {
+  await db('priors')
+    .where({ name: usualRow(family) })
+    .delete();
 }
 
 /** The newest fit's id, 0 when there is none, and the beliefs it starts from, in one statement. */
@@ -104,19 +150,26 @@ export async function findKnowledgeIdAndPriors(
     .from(db('knowledge').max('id as id').as('newest'))
     .leftJoin('priors', db.raw('TRUE'))
     .select('priors.*', 'newest.id as knowledge_id');
-  const own = rows.flatMap(readPriorRow);
-  return { knowledgeId: rows[0]?.knowledge_id ?? 0, priors: withOwn(own) };
+  return { knowledgeId: rows[0]?.knowledge_id ?? 0, priors: withOwn(rows) };
 }
 
 /** The beliefs this workshop starts from: the common ones with its own in their place. */
 export async function findPriors(db: Store): Promise<Priors> {
-  return withOwn(await listOwnPriors(db));
+  return withOwn(await db('priors'));
 }
 
-function withOwn(own: readonly OwnPrior[]): Priors {
-  const beliefs = { ...COMMON_PRIORS.beliefs };
-  const changed = own.map(({ name, mean, sd, reason }) => [name, { mean, sd, reason }] as const);
-  return { ...COMMON_PRIORS, beliefs: { ...beliefs, ...Object.fromEntries(changed) } };
+function withOwn(rows: readonly PriorRow[]): Priors {
+  const { beliefs, habits } = COMMON_PRIORS;
+  const changed = rows
+    .flatMap(readPriorRow)
+    .map(({ name, mean, sd, reason }) => [name, { mean, sd, reason }] as const);
+  const usual = rows
+    .flatMap(readUsualRow)
+    .map(({ family, usualGf }) => [family, { ...habits[family], usualGf }] as const);
+  return {
+    beliefs: { ...beliefs, ...Object.fromEntries(changed) },
+    habits: { ...habits, ...Object.fromEntries(usual) },
+  };
 }
 
 /** @throws AppError `badInput` for a belief that cannot be */

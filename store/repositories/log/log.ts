@@ -56,6 +56,7 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
     job: string;
     state: string;
     verdict: string | null;
+    search: number | null;
     pieces_good: number;
     pieces_spoiled: number;
     note: string;
@@ -78,7 +79,7 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
       'runs.sheet_number',
       'runs.worn_metres',
       'runs.mat_uses',
-      { job: 'jobs.name' },
+      { job: 'jobs.name', search: 'jobs.dial_in_id' },
       db.raw('runs.repeated_strokes as repeats'),
     )
     .orderBy('started_at', 'desc')
@@ -92,7 +93,7 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
       nameCondition(row.material, row.condition),
       row.verdict
         ? `${VERDICT_WORDS[row.verdict]}: ${row.pieces_good} good, ${row.pieces_spoiled} spoiled`
-        : `${row.state}, not noted yet`,
+        : `${row.state}, ${row.search === null ? 'not noted yet' : 'for a search'}`,
       row.sheet_number > 1 ? `sheet ${row.sheet_number}` : '',
       row.worn_metres > 0 ? `the blade went ${row.worn_metres.toFixed(1)} m` : '',
       row.mat_uses === null ? '' : `mat used ${row.mat_uses} times before`,

@@ -43,7 +43,7 @@ export async function loadSheetPrior(
   ]);
   const place = placeOf(station, loaded);
   const all = gatherEvidence(sources);
-  const key = JSON.stringify([kept?.id ?? 0, priors.beliefs, place, all]);
+  const key = JSON.stringify([kept?.id ?? 0, priors, place, all]);
   const work = () => {
     const learnt = kept ? gatherEvidence(untilCut(sources, kept.lastCutId)) : [];
     const fitted = kept && withOnly(loaded.material.id, kept.fitted);

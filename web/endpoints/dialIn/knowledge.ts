@@ -1,8 +1,16 @@
 import { z } from 'zod';
 import { describeEffects } from '#core/knowledge/describeEffects.ts';
-import { BELIEFS, type BeliefName } from '#core/threshold/thresholdPriors.ts';
+import { FAMILIES, factsOf } from '#core/stack/families/families.ts';
+import { BELIEFS, FAMILY_HABITS, type BeliefName } from '#core/threshold/thresholdPriors.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { dropPrior, listOwnPriors, setPrior } from '#store/repositories/dialIn/knowledge.ts';
+import {
+  dropPrior,
+  dropUsual,
+  listOwnPriors,
+  listOwnUsuals,
+  setPrior,
+  setUsual,
+} from '#store/repositories/dialIn/knowledge.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
 import { countTestCuts } from '#store/repositories/dialIn/testCuts.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
@@ -11,6 +19,7 @@ import {
   beliefNameSchema,
   knowledgeReplySchema,
   newPriorSchema,
+  newUsualForceSchema,
   type KnowledgeReply,
 } from '#web/schemas/knowledge.ts';
 import { refitNow, refitStatus, requestRefit, stopRefit, untilWatched } from '#web/workers/refitKnowledge.ts';
@@ -78,11 +87,41 @@ export const deletePrior = defineEndpoint({
   },
 });
 
+const familyParams = z.object({ family: z.enum(FAMILIES) });
+
+export const putUsualForce = defineEndpoint({
+  method: 'PUT',
+  path: '/api/knowledge/usual-forces/{family}',
+  summary: 'What a family of sheets usually takes in this workshop, gf; the book is fitted anew.',
+  params: familyParams,
+  body: newUsualForceSchema,
+  reply: knowledgeReplySchema,
+  handle: async ({ params, body, author }, context) => {
+    await setUsual(context.store, { ...body, family: params.family, author }, new Date());
+    context.afterwards(requestRefit);
+    return describeKnowledge(context.store);
+  },
+});
+
+export const deleteUsualForce = defineEndpoint({
+  method: 'DELETE',
+  path: '/api/knowledge/usual-forces/{family}',
+  summary: 'Goes back to the common usual force of a family.',
+  params: familyParams,
+  reply: knowledgeReplySchema,
+  handle: async ({ params }, context) => {
+    await dropUsual(context.store, params.family);
+    context.afterwards(requestRefit);
+    return describeKnowledge(context.store);
+  },
+});
+
 /** The knowledge as views and scripts read it. */
 export async function describeKnowledge(store: Store): Promise<KnowledgeReply> {
-  const [{ kept, priors }, own, machines, trialsOf] = await Promise.all([
+  const [{ kept, priors }, own, usuals, machines, trialsOf] = await Promise.all([
     loadKnowledge(store),
     listOwnPriors(store),
+    listOwnUsuals(store),
     listMachines(store, true),
     countTestCuts(store),
   ]);
@@ -107,6 +146,17 @@ export async function describeKnowledge(store: Store): Promise<KnowledgeReply> {
         commonSd: common.sd,
         commonReason: common.reason,
         author: own.find((one) => one.name === name)?.author ?? '',
+      };
+    }),
+    usualForces: FAMILIES.map((family) => {
+      const given = usuals.find((one) => one.family === family);
+      return {
+        family,
+        name: factsOf(family).name,
+        usualGf: priors.habits[family].usualGf,
+        commonGf: FAMILY_HABITS[family].usualGf,
+        reason: given?.reason ?? '',
+        author: given?.author ?? '',
       };
     }),
     refit: refitStatus(),

@@ -85,6 +85,8 @@ export const postTestRun = defineEndpoint({
     const { force } = body;
     const isOwn = force !== undefined;
     if (!isOwn && !dialIn.card) throw new AppError('badInput', 'no card waits: name the force of one piece');
+    if (isOwn && dialIn.card)
+      throw new AppError('conflict', 'A card waits for its grades. Grade it or put it away.');
     const { card, values } = drawTestCard(dialIn, station, bench.answer, {
       vary: 'force',
       card: isOwn ? 'next' : 'waiting',

@@ -6,6 +6,7 @@ import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { EffectPlot } from '#web/islands/knowledge/EffectPlot.tsx';
 import { PriorTable } from '#web/islands/knowledge/PriorTable.tsx';
+import { UsualForces } from '#web/islands/knowledge/UsualForces.tsx';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
 
 const GROUPS = [
@@ -76,6 +77,7 @@ function KnowledgeView({ initial }: { readonly initial: KnowledgeReply }) {
           ))}
         </div>
       ) : null}
+      <UsualForces usualForces={data.usualForces} onChanged={show} />
       <PriorTable priors={data.priors} onChanged={show} />
     </div>
   );

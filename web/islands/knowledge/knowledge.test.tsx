@@ -45,6 +45,16 @@ const reply: KnowledgeReply = {
       author: 'Tove',
     },
   ],
+  usualForces: [
+    {
+      family: 'plainVinyl',
+      name: 'plain vinyl',
+      usualGf: 25,
+      commonGf: 70,
+      reason: '',
+      author: 'Tove',
+    },
+  ],
   refit: { state: 'idle', iteration: 0, trialCount: 82, problem: '' },
 };
 const draw = (change: Partial<KnowledgeReply> = {}) =>
