@@ -1,12 +1,10 @@
 import { afterAll, beforeAll, expect, it, vi } from 'vitest';
-import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import { askPath } from '#e2e/support/askEndpoint.ts';
+import { believedThreshold } from '#e2e/support/believedThreshold.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { changeStation, findStation } from '#store/repositories/bench/stations.ts';
+import { changeStation } from '#store/repositories/bench/stations.ts';
 import { addTestCut } from '#store/repositories/dialIn/testCuts.ts';
 import { cut, now, openTestStore } from '#store/tests/testStore.ts';
-import { requireLoaded } from '#core/station/requireLoaded.ts';
-import { loadSheetPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
 
 /** A fit of the book has seen a sheet's own cuts: they must not be counted a second time with the sheet. */
 let db: Store;
@@ -21,18 +19,13 @@ beforeAll(async () => {
 });
 afterAll(() => db.destroy());
 
-async function believedThreshold(): Promise<number> {
-  const station = requireLoaded(await findStation(db, machineId));
-  return (await loadSheetPrior(db, station, station.loaded)).belief.mean[P.threshold]!;
-}
-
 it('is believed the same before its own cuts, whether the book was fitted with them or not', async () => {
-  const before = await believedThreshold();
+  const before = await believedThreshold(db, machineId);
   // The face hangs at a third more than expected: a clear lesson, were it learnt from itself.
   for (const force of [74, 78, 82]) {
     await addTestCut(db, { ...cut, force, forceGf: force, grade: 2, conditionId, machineId }, now);
   }
   expect((await askPath('POST', '/api/knowledge/refits', {})).status).toBe(200);
 
-  expect(await believedThreshold()).toBeCloseTo(before, 2);
+  expect(await believedThreshold(db, machineId)).toBeCloseTo(before, 2);
 });

@@ -1,12 +1,10 @@
 import { afterAll, beforeAll, expect, it, vi } from 'vitest';
-import { requireLoaded } from '#core/station/requireLoaded.ts';
-import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import { FAMILY_HABITS } from '#core/threshold/thresholdPriors.ts';
 import { askPath } from '#e2e/support/askEndpoint.ts';
+import { believedThreshold } from '#e2e/support/believedThreshold.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { changeStation, findStation } from '#store/repositories/bench/stations.ts';
+import { changeStation } from '#store/repositories/bench/stations.ts';
 import { now, openTestStore } from '#store/tests/testStore.ts';
-import { loadSheetPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
 
 /** A workshop whose films are kissed at 25 gf says so, and a sheet nobody cut begins there. */
@@ -25,24 +23,20 @@ afterAll(() => db.destroy());
 const path = '/api/knowledge/usual-forces/plainVinyl';
 const common = FAMILY_HABITS.plainVinyl.usualGf;
 
-async function believedThreshold(): Promise<number> {
-  const station = requireLoaded(await findStation(db, machineId));
-  return (await loadSheetPrior(db, station, station.loaded)).belief.mean[P.threshold]!;
-}
 const usualOf = (reply: unknown) =>
   (reply as KnowledgeReply).usualForces.find(({ family }) => family === 'plainVinyl');
 
 it('moves what is believed of a new sheet by its own figure, and back', async () => {
-  const before = await believedThreshold();
+  const before = await believedThreshold(db, machineId);
   const { reply } = await askPath('PUT', path, { body: { usualGf: 25 }, author: 'Tove' });
   expect(usualOf(reply)).toMatchObject({
     usualGf: expect.closeTo(25, 6) as number,
     commonGf: common,
     author: 'Tove',
   });
-  expect(await believedThreshold()).toBeCloseTo(before + Math.log(25 / common), 6);
+  expect(await believedThreshold(db, machineId)).toBeCloseTo(before + Math.log(25 / common), 6);
   await askPath('DELETE', path, {});
-  expect(await believedThreshold()).toBeCloseTo(before, 6);
+  expect(await believedThreshold(db, machineId)).toBeCloseTo(before, 6);
 });
 
 it('is refused in words where no sheet takes that', async () => {

@@ -8,6 +8,13 @@ import { LOG_KINDS } from '#core/job/logKinds.ts';
 import { pointSchema } from '#web/schemas/job.ts';
 import { gradeSchema } from '#web/schemas/setting.ts';
 
+/** Names a request to cut, so that it cuts once. */
+export const requestKeySchema = z
+  .string()
+  .min(8)
+  .max(64)
+  .meta({ description: 'any text of your own: the same request, sent twice, makes one run' });
+
 export const runNoteSchema = z.object({
   verdict: z.enum(RUN_VERDICTS),
   piecesGood: z.number().int().min(0).max(100_000),

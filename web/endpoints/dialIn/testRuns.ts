@@ -29,6 +29,7 @@ import { findDialInStation, loadDialIn } from '#web/endpoints/dialIn/loadDialIn.
 import { factsOfSheet, toolsOf } from '#web/endpoints/runs/factsOfSheet.ts';
 import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
 import { testRunReplySchema } from '#web/schemas/dialIn.ts';
+import { requestKeySchema } from '#web/schemas/run.ts';
 
 const dialInParams = z.object({ id: idParam });
 
@@ -59,11 +60,7 @@ export const postTestRun = defineEndpoint({
     'Cuts the card that waits, or one piece at a force, on the machine. What lies there from the cut before is taken out first. Watch it under /api/runs/{id}/events.',
   params: dialInParams,
   body: z.object({
-    requestKey: z
-      .string()
-      .min(8)
-      .max(64)
-      .meta({ description: 'any text of your own: the same request, sent twice, makes one run' }),
+    requestKey: requestKeySchema,
     force: z.number().optional().meta({
       description: 'of one piece, on the machine scale; left out, the card that waits is cut',
     }),

@@ -20,7 +20,13 @@ import { readRun } from '#server/runs/readRun.ts';
 import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 import { findLink } from '#server/links/findLink.ts';
 import { pointSchema } from '#web/schemas/job.ts';
-import { runGradeSchema, runHistorySchema, runNoteSchema, runSchema } from '#web/schemas/run.ts';
+import {
+  requestKeySchema,
+  runGradeSchema,
+  runHistorySchema,
+  runNoteSchema,
+  runSchema,
+} from '#web/schemas/run.ts';
 import { gradeSchema } from '#web/schemas/setting.ts';
 
 const runParams = z.object({ id: idParam });
@@ -34,11 +40,7 @@ export const postRun = defineEndpoint({
   params: runParams,
   query: sheetQuery,
   body: z.object({
-    requestKey: z
-      .string()
-      .min(8)
-      .max(64)
-      .meta({ description: 'any text of your own: the same request, sent twice, makes one run' }),
+    requestKey: requestKeySchema,
   }),
   reply: z.object({ id: z.number() }),
   status: 201,

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Send } from 'lucide-react';
+import { isRunOver } from '#core/run/run.ts';
 import type { Station } from '#core/station/station.ts';
 import { wordForce } from '#core/units/forceScale.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -24,6 +25,8 @@ export function CutOnMachine({ dial, station }: Props) {
   });
   if (machine.link.kind === 'none' || !loaded) return null;
   const run = data?.run ?? null;
+  // Another piece may be cut once this one can be looked at.
+  const isAtWork = run !== null && !isRunOver(run.state) && run.state !== 'looking';
   const first = dial.card?.forces[0] ?? dial.force;
   const what = dial.card ? 'the card' : wordForce(dial.force, machine.forceScale);
   const cutting = dial.cutOnMachine;
@@ -32,9 +35,7 @@ export function CutOnMachine({ dial, station }: Props) {
       <button
         type="button"
         className="button"
-        disabled={
-          cutting.isPending || dial.isBusy || !dial.isLoaded || (run !== null && IS_AT_WORK.has(run.state))
-        }
+        disabled={cutting.isPending || dial.isBusy || !dial.isLoaded || isAtWork}
         onClick={() => cutting.mutate(dial.card ? undefined : dial.force)}
       >
         <Send size={18} aria-hidden /> Cut {what} on {machine.name}
@@ -63,13 +64,3 @@ export function CutOnMachine({ dial, station }: Props) {
     </section>
   );
 }
-
-/** Another piece may be cut once this one can be looked at. */
-const IS_AT_WORK: ReadonlySet<string> = new Set([
-  'sending',
-  'cutting',
-  'paused',
-  'stopping',
-  'waiting',
-  'held',
-]);
