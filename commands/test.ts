@@ -126,7 +126,7 @@ async function runCheck({ name, arguments: given }: Check): Promise<void> {
   if (!isGood) console.log(said.trim().slice(-6000));
 }
 
-/** Runs projects together and adds their counts from its report; a run without a report counts as failed. */
+/** Runs projects together and adds their counts from their report; a run without a report counts as failed. */
 async function runVitest(
   projects: readonly string[],
   environment: Readonly<Record<string, string>>,

@@ -102,7 +102,10 @@ async function fitBook(context: ServerContext): Promise<number | null> {
   status = { state: 'running', iteration: 0, trialCount, problem: '' };
   const started = performance.now();
   const start = before?.fitted ?? null;
-  const fitted = await runFit({ sheets, priors, start, spreads: newestOf(learnt, start?.spreads ?? null) });
+  // Taken before the fit: what is learnt while it runs waits for the next one.
+  const spreads = learnt ?? start?.spreads ?? null;
+  learnt = null;
+  const fitted = await runFit({ sheets, priors, start, spreads });
   if (!fitted) return null;
   const milliseconds = performance.now() - started;
   const id = await addKnowledge(store, { fitted, lastCutId, milliseconds }, new Date());
@@ -110,11 +113,6 @@ async function fitBook(context: ServerContext): Promise<number | null> {
   log.info({ id, trials: fitted.trialCount, milliseconds: Math.round(milliseconds) }, 'book fitted');
   if (isDue(fitted)) void learnLater(context, { sheets, priors, fitted });
   return id;
-}
-
-/** What was learnt from more trials. */
-function newestOf(one: LearntSpreads | null, other: LearntSpreads | null): LearntSpreads | null {
-  return (one?.trialCount ?? 0) > (other?.trialCount ?? 0) ? one : other;
 }
 
 /** Whether the book has grown so much since the spreads were learnt that they are learnt anew. */

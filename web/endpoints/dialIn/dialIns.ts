@@ -18,7 +18,12 @@ import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { describeCut } from '#web/endpoints/dialIn/describeCut.ts';
 import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
-import { findDialInStation, loadDialIn, type DialInStation } from '#web/endpoints/dialIn/loadDialIn.ts';
+import {
+  findDialInStation,
+  loadDialIn,
+  requireNoCard,
+  type DialInStation,
+} from '#web/endpoints/dialIn/loadDialIn.ts';
 import { reserveCard } from '#web/endpoints/dialIn/drawTestCard.ts';
 import {
   dialInChangeSchema,
@@ -117,9 +122,10 @@ export const postCard = defineEndpoint({
   status: 201,
   handle: async ({ params, body }, { store }) => {
     const dialIn = await findDialIn(store, params.id);
-    if (dialIn.card) throw new AppError('conflict', 'A card waits for its grades. Grade it or put it away.');
-    const { station } = await findDialInStation(store, dialIn);
-    const { bench } = await loadDialIn(store, dialIn);
+    requireNoCard(dialIn);
+    const at = await findDialInStation(store, dialIn);
+    const { station } = at;
+    const { bench } = await loadDialIn(store, dialIn, at);
     const wanted = body.forces ?? bench.answer?.ladder ?? [];
     const forces = [...new Set(wanted.map((force) => snapForce(force, station.machine.forceScale)))];
     const load = dialIn.loadCount + 1;

@@ -1,4 +1,5 @@
 import type { DialIn } from '#core/dialIn/dialIn.ts';
+import { AppError } from '#core/errors/appError.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -45,4 +46,9 @@ export async function questionDialIn(store: Store, dialIn: DialIn): Promise<Dial
     station.loaded,
   );
   return { dialIn, station, cuts, runs, belief, effects, priors, knowledgeId };
+}
+
+/** @throws AppError `conflict` while a card waits: one thing is graded at a time */
+export function requireNoCard({ card }: DialIn): void {
+  if (card) throw new AppError('conflict', 'A card waits for its grades. Grade it or put it away.');
 }

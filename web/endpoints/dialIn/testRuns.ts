@@ -8,7 +8,7 @@ import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import { makeProgram } from '#core/program/runProgram.ts';
-import { abilitiesOf, carriedOf } from '#core/protocol/findLanguage.ts';
+import { carriedOf } from '#core/protocol/findLanguage.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import { writeCardSvg } from '#core/protocol/writeCard.ts';
@@ -25,7 +25,8 @@ import { findMachine } from '#store/repositories/book/machines.ts';
 import { addJob, type NewJob } from '#store/repositories/jobs/jobs.ts';
 import { startRun } from '#store/repositories/runs/runs.ts';
 import { drawTestCard } from '#web/endpoints/dialIn/drawTestCard.ts';
-import { findDialInStation, loadDialIn } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { findDialInStation, loadDialIn, requireNoCard } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { canPause } from '#web/endpoints/runs/canPause.ts';
 import { factsOfSheet, toolsOf } from '#web/endpoints/runs/factsOfSheet.ts';
 import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
 import { testRunReplySchema } from '#web/schemas/dialIn.ts';
@@ -47,7 +48,7 @@ export const getTestRun = defineEndpoint({
     const machine = await findMachine(store, machineId);
     return {
       run: newest && (await readRun(store, newest.id)),
-      canPause: machine.link.kind === 'standIn' || abilitiesOf(machine).pause,
+      canPause: canPause(machine),
     };
   },
 });
@@ -70,8 +71,9 @@ export const postTestRun = defineEndpoint({
   handle: async ({ params, body, author }, context) => {
     const { store } = context;
     const dialIn = await findDialIn(store, params.id);
-    const { station, isLoaded } = await findDialInStation(store, dialIn);
-    const { bench, sheet } = await loadDialIn(store, dialIn);
+    const at = await findDialInStation(store, dialIn);
+    const { station, isLoaded } = at;
+    const { bench, sheet } = await loadDialIn(store, dialIn, at);
     if (!isLoaded) {
       throw new AppError(
         'conflict',
@@ -82,8 +84,7 @@ export const postTestRun = defineEndpoint({
     const { force } = body;
     const isOwn = force !== undefined;
     if (!isOwn && !dialIn.card) throw new AppError('badInput', 'no card waits: name the force of one piece');
-    if (isOwn && dialIn.card)
-      throw new AppError('conflict', 'A card waits for its grades. Grade it or put it away.');
+    if (isOwn) requireNoCard(dialIn);
     const { card, values } = drawTestCard(dialIn, station, bench.answer, {
       vary: 'force',
       card: isOwn ? 'next' : 'waiting',

@@ -1,4 +1,3 @@
-import { abilitiesOf } from '#core/protocol/findLanguage.ts';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import type { Run } from '#core/run/run.ts';
 import { nameCondition } from '#core/stack/material.ts';
@@ -14,6 +13,7 @@ import { listRunGrades } from '#store/repositories/runs/runGrades.ts';
 import { readRun } from '#server/runs/readRun.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
+import { canPause } from '#web/endpoints/runs/canPause.ts';
 import { readId } from '#web/http/readId.ts';
 import { nullIfMissing } from '#web/http/nullIfMissing.ts';
 import { serverContext } from '#server/serverContext.ts';
@@ -90,7 +90,7 @@ export function showRun(id: string | undefined): Promise<ShownRun | null> {
       isLayered: hasLiner(condition.stack),
       materialId: material.id,
       grades: await listRunGrades(store, run.id),
-      canPause: link.kind === 'standIn' || abilitiesOf(machine).pause,
+      canPause: canPause(machine),
       standInPage: page === undefined ? null : `http://127.0.0.1:${page}/`,
     };
   });
