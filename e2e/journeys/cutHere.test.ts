@@ -52,6 +52,8 @@ it('is cut on the machine, looked at, graded with a tap and kept', async () => {
     await expect.poll(() => cut.isEnabled()).toBe(false);
     await page.getByText('Look at it, then tap what you see').waitFor();
     const grade = await seenGrade();
+    // Whatever is dialled meanwhile, the grade is of the piece that lies there.
+    await page.getByRole('button', { name: 'One step more force' }).click();
     await page.getByRole('button', { name: new RegExp(`^${grade} `) }).click();
     await expect.poll(() => cuts.count()).toBe(count + 1);
   }

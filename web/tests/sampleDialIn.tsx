@@ -76,6 +76,7 @@ export function dialOf(change: Partial<Dial> = {}): Dial {
     flaws: [],
     isLayered: true,
     gradedCell: null,
+    lyingForce: null,
     isBusy: false,
     error: null,
     kept: null,

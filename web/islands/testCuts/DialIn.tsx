@@ -122,7 +122,7 @@ function Grading({ dial, answer, operation, machine }: GradingProps) {
         />
       </div>
       <div className="order-1 lg:order-2">
-        {dial.card && dial.gradedCell === null ? null : <GradePad isLayered={dial.isLayered} dial={dial} />}
+        {dial.card && dial.gradedCell === null ? null : <GradePad dial={dial} scale={machine.forceScale} />}
         <Refusal error={dial.error} />
       </div>
       <div className="order-3 mt-2 flex flex-wrap items-center justify-between gap-3">

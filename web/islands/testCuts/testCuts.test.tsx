@@ -20,6 +20,8 @@ import {
   type Cut,
 } from '#web/tests/sampleDialIn.tsx';
 
+const scale = sampleMachine.forceScale;
+
 describe('what to cut next', () => {
   const next = (cuts: readonly Cut[]) => {
     const answer = answerOf(cuts);
@@ -107,8 +109,8 @@ describe('keeping', () => {
 
 describe('grading', () => {
   it('has a picture and a word for each grade the sheet can show, and every flaw', () => {
-    const layered = words(render(<GradePad isLayered dial={dialOf()} />));
-    const single = words(render(<GradePad isLayered={false} dial={dialOf()} />));
+    const layered = words(render(<GradePad dial={dialOf()} scale={scale} />));
+    const single = words(render(<GradePad dial={dialOf({ isLayered: false })} scale={scale} />));
     for (const word of [
       'untouched',
       'partial',
@@ -149,9 +151,13 @@ describe('grading', () => {
 
   it('names the cell that is graded exactly', () => {
     const card = { load: 1, purpose: 'confirm', forces: [88, 96, 104] } as const;
-    expect(words(render(<GradePad isLayered dial={dialOf({ card, gradedCell: 1 })} />))).toContain(
-      'Cell 2, 96: what do you see?',
-    );
+    const pad = <GradePad dial={dialOf({ card, gradedCell: 1 })} scale={scale} />;
+    expect(words(render(pad))).toContain('Cell 2, 96: what do you see?');
+  });
+
+  it('names the piece that lies there, whatever is dialled meanwhile', () => {
+    const pad = <GradePad dial={dialOf({ force: 90, lyingForce: 83 })} scale={scale} />;
+    expect(words(render(pad))).toContain('What do you see of the piece at 83 gf? One tap records it.');
   });
 });
 

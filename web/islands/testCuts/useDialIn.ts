@@ -15,8 +15,7 @@ export type Dial = ReturnType<typeof useDialIn>;
 /** The state of one dial-in: what to cut next, recording grades, taking them back, keeping the result. */
 export function useDialIn(station: Station, operation: DepthOperation, start: DialInStart) {
   const { machine, loaded } = station;
-  const [flaws, setFlaws] = useState<readonly Flaw[]>([]);
-  const [gradedCell, setGradedCell] = useState<number | null>(null);
+  const { clear, flaws, toggleFlaw, gradedCell, chooseCell, lyingForce, setLyingForce } = useGraded();
   const dialled = useDialInRequests(station, operation, start);
   const { bench, dialIn, requests } = dialled;
   const { force, setForce, nudge, takeAdvice } = useForceDial(
@@ -29,11 +28,10 @@ export function useDialIn(station: Station, operation: DepthOperation, start: Di
   const card = dialIn?.card ?? null;
   const settle = () => {
     takeAdvice();
-    setFlaws([]);
-    setGradedCell(null);
+    clear();
   };
   const grade = (given: DepthGrade) => {
-    const whole = describeGrade(given, { card, cell: gradedCell, force, flaws });
+    const whole = describeGrade(given, { card, cell: gradedCell, force: lyingForce ?? force, flaws });
     if (whole) requests.grade.mutate(whole, { onSuccess: settle });
   };
   const undo = () => requests.undo.mutate(undefined, { onSuccess: settle });
@@ -53,13 +51,17 @@ export function useDialIn(station: Station, operation: DepthOperation, start: Di
     flaws,
     isLayered,
     gradedCell,
-    chooseCell: setGradedCell,
+    lyingForce,
+    cutHere: () => {
+      const cut = card ? undefined : force;
+      dialled.cutOnMachine.mutate(cut, { onSuccess: () => setLyingForce(cut ?? null) });
+    },
+    chooseCell,
     setForce,
     nudge,
     grade,
     undo,
-    toggleFlaw: (flaw: Flaw) =>
-      setFlaws(flaws.includes(flaw) ? flaws.filter((one) => one !== flaw) : [...flaws, flaw]),
+    toggleFlaw,
     gradeCells: (cells: readonly GivenGrade[]) =>
       card && requests.grade.mutate({ load: card.load, grades: cells }, { onSuccess: settle }),
     change: requests.change.mutate,
@@ -68,6 +70,28 @@ export function useDialIn(station: Station, operation: DepthOperation, start: Di
     keep: requests.keep.mutate,
     kept: requests.keep.data ?? null,
     keepError: requests.keep.error,
+  };
+}
+
+/** What the next grade is of, and the flaws that were seen with it. */
+function useGraded() {
+  const [flaws, setFlaws] = useState<readonly Flaw[]>([]);
+  const [gradedCell, setGradedCell] = useState<number | null>(null);
+  const [lyingForce, setLyingForce] = useState<number | null>(null);
+  return {
+    flaws,
+    toggleFlaw: (flaw: Flaw) =>
+      setFlaws(flaws.includes(flaw) ? flaws.filter((one) => one !== flaw) : [...flaws, flaw]),
+    gradedCell,
+    chooseCell: setGradedCell,
+    /** Of the piece that was cut on the machine and not graded yet, whatever is dialled meanwhile. */
+    lyingForce,
+    setLyingForce,
+    clear: () => {
+      setFlaws([]);
+      setGradedCell(null);
+      setLyingForce(null);
+    },
   };
 }
 

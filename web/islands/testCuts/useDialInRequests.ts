@@ -76,7 +76,8 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
     isLoaded: data.reply?.isLoaded ?? true,
     requests,
     cutOnMachine,
-    isBusy: Object.values(requests).some(({ isPending }) => isPending),
+    // A piece that is being sent can not be graded yet: what is seen is still the one before.
+    isBusy: [...Object.values(requests), cutOnMachine].some(({ isPending }) => isPending),
     error: [grade, undo, change, card, dropCard].find((one) => one.error)?.error ?? error,
   };
 }

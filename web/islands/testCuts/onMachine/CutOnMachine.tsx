@@ -35,8 +35,8 @@ export function CutOnMachine({ dial, station }: Props) {
       <button
         type="button"
         className="button"
-        disabled={cutting.isPending || dial.isBusy || !dial.isLoaded || isAtWork}
-        onClick={() => cutting.mutate(dial.card ? undefined : dial.force)}
+        disabled={dial.isBusy || !dial.isLoaded || isAtWork}
+        onClick={dial.cutHere}
       >
         <Send size={18} aria-hidden /> Cut {what} on {machine.name}
       </button>
@@ -51,7 +51,7 @@ export function CutOnMachine({ dial, station }: Props) {
         <p className="text-sm text-muted">A stand-in cutter takes it: practice, no sheet is spent.</p>
       ) : null}
       <Refusal error={cutting.error} />
-      {run ? (
+      {run && !cutting.isPending ? (
         <TestRun
           key={run.id}
           forces={dial.card?.forces ?? []}
