@@ -4,7 +4,7 @@ import type { Station } from '#core/station/station.ts';
 import type { BenchAnswer, BookPage } from '#web/schemas/setting.ts';
 import type { PlanReply } from '#web/schemas/job.ts';
 import type { LogEntryReply } from '#web/schemas/run.ts';
-import { api } from '#e2e/support/app.ts';
+import { api, setUp } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 
 /** The whole path once more, as a script would walk it, on a machine with levels. */
@@ -129,8 +129,8 @@ describe('the HTTP interface, walked by a script', () => {
   it('plans a job in parts where the panel owns the numbers, and writes none of them into the files', async () => {
     const source =
       '<svg width="50mm" height="50mm" viewBox="0 0 50 50" fill="none"><circle cx="25" cy="25" r="10" stroke="#00f"/><rect x="2" y="2" width="46" height="46" stroke="#f00"/></svg>';
-    jobId = (await api<{ id: number }>('/api/jobs', 'POST', { name: 'Script/job: 1', source, machineId }))
-      .reply.id;
+    jobId = (await setUp<{ id: number }>('/api/jobs', 'POST', { name: 'Script/job: 1', source, machineId }))
+      .id;
     const { reply: plan } = await api<PlanReply>(`/api/jobs/${jobId}/plan`);
     expect(plan).toMatchObject({ parts: 2, problem: null });
     expect(plan.passes.map((pass) => pass.operation)).toEqual(['kiss', 'through']);

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Material } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Station } from '#core/station/station.ts';
-import { api } from '#e2e/support/app.ts';
+import { api, setUp } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 import type { LookupHit } from '#web/schemas/lookup.ts';
 import type { AuditReply, BenchAnswer, BookPage, BulkReply, SettingSummary } from '#web/schemas/setting.ts';
@@ -54,7 +54,7 @@ const keep = (body: object) => api<SettingSummary & Refused>('/api/settings', 'P
 
 describe('the book by script', () => {
   it('adds a machine of its own equipment, changes it against its version, and never twice from one', async () => {
-    deskId = (await api<{ id: number }>('/api/machines', 'POST', desk)).reply.id;
+    deskId = (await setUp<{ id: number }>('/api/machines', 'POST', desk)).id;
     const machine = (await api<Machine[]>('/api/machines')).reply.find(({ id }) => id === deskId)!;
     expect(machine).toMatchObject({
       kind: 'flatbed',

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
-import { api, go, PHONE_SIZE, visit, type Visitor } from '#e2e/support/app.ts';
+import { go, PHONE_SIZE, setUp, visit, type Visitor } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 
 /** A sheet nobody knows, found from the screen alone at a phone: no file, no keyboard, by what is seen of each piece. */
@@ -9,10 +9,9 @@ let machineId = 0;
 
 beforeAll(async () => {
   const link = { kind: 'standIn', model: 'roll' };
-  const { reply } = await api<{ id: number }>('/api/machines', 'POST', { ...rollCutter('Knot 300'), link });
-  machineId = reply.id;
+  machineId = (await setUp<{ id: number }>('/api/machines', 'POST', { ...rollCutter('Tern 340'), link })).id;
   const material = {
-    name: 'Knot matt film',
+    name: 'Tern matt film',
     maker: 'unknown',
     family: 'printableVinyl',
     finish: 'matt',
@@ -25,8 +24,8 @@ beforeAll(async () => {
       { role: 'liner', caliperUm: 130, isMeasured: false },
     ],
   };
-  const added = await api<{ conditionId: number }>('/api/materials', 'POST', material);
-  await api(`/api/stations/${machineId}`, 'PATCH', { conditionId: added.reply.conditionId });
+  const { conditionId } = await setUp<{ conditionId: number }>('/api/materials', 'POST', material);
+  await setUp(`/api/stations/${machineId}`, 'PATCH', { conditionId });
   tove = await visit('Tove', machineId, PHONE_SIZE);
 });
 afterAll(() => tove.leave());
@@ -46,7 +45,7 @@ it('is cut on the machine, looked at, graded with a tap and kept', async () => {
   const cuts = page.getByRole('region', { name: 'Cuts so far' }).getByRole('listitem');
   let count = 0;
   for (; count < 9 && !(await stop.isVisible()); count++) {
-    const cut = page.getByRole('button', { name: /^Cut \d+ gf on Knot 300$/ });
+    const cut = page.getByRole('button', { name: /^Cut \d+ gf on Tern 340$/ });
     await expect.poll(() => cut.isEnabled()).toBe(true);
     await cut.click();
     await expect.poll(() => cut.isEnabled()).toBe(false);

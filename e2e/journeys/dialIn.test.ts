@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { ADDRESS, api, go, PHONE_SIZE, settle, visit, type Visitor } from '#e2e/support/app.ts';
+import { ADDRESS, api, go, PHONE_SIZE, settle, visit, type Visitor, setUp } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 
 /** Finding a setting for sheets nobody has cut: each story has a sheet of its own, on a machine of its own. */
@@ -16,7 +16,7 @@ const film = [
 ];
 
 beforeAll(async () => {
-  machineId = (await api<{ id: number }>('/api/machines', 'POST', rollCutter('Petrel 300'))).reply.id;
+  machineId = (await setUp<{ id: number }>('/api/machines', 'POST', rollCutter('Petrel 300'))).id;
   ines = await visit('Ines', machineId);
   tove = await visit('Tove', machineId, PHONE_SIZE);
 });
@@ -34,7 +34,7 @@ beforeEach(async () => {
     darkness: 0,
     stack: film,
   };
-  conditionId = (await api<{ conditionId: number }>('/api/materials', 'POST', material)).reply.conditionId;
+  conditionId = (await setUp<{ conditionId: number }>('/api/materials', 'POST', material)).conditionId;
   await api(`/api/stations/${machineId}`, 'PATCH', { conditionId });
 });
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ADDRESS, api } from '#e2e/support/app.ts';
+import { ADDRESS, api, setUp } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { carryFile, strokesOf } from '#e2e/support/carryFile.ts';
@@ -14,7 +14,7 @@ let cutter: CutterService;
 let machineId = 0;
 beforeAll(async () => {
   cutter = await serveCutter({ model: 'roll', dataPort: 0, panelPort: 0, seed: 41, pace: 4000 });
-  machineId = (await api<{ id: number }>('/api/machines', 'POST', rollCutter('Shag 500'))).reply.id;
+  machineId = (await setUp<{ id: number }>('/api/machines', 'POST', rollCutter('Shag 500'))).id;
 });
 afterAll(() => cutter.close());
 
@@ -55,7 +55,7 @@ async function dialIn(index: number): Promise<{
     darkness: 0,
     stack: layers,
   };
-  const { conditionId } = (await api<{ conditionId: number }>('/api/materials', 'POST', material)).reply;
+  const { conditionId } = await setUp<{ conditionId: number }>('/api/materials', 'POST', material);
   await api(`/api/stations/${machineId}`, 'PATCH', { conditionId });
   const hidden = { key: `hidden sheet ${index}`, family, darkness: 0, layers };
   let { reply } = await api<DialInReply>('/api/dial-ins', 'POST', { machineId, operation: 'kiss' });

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { realpathSync } from 'node:fs';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
-import { ADDRESS, api, follow, go, mine, visit, type Visitor } from '#e2e/support/app.ts';
+import { ADDRESS, api, follow, go, mine, visit, type Visitor, setUp } from '#e2e/support/app.ts';
 import { conditionOf } from '#e2e/support/drawer.ts';
 import { makeLine } from '#e2e/support/linePair.ts';
 import { oddMachine, type OddMachine } from '#e2e/support/oddMachine.ts';
@@ -46,7 +46,7 @@ async function equip(machineId: number): Promise<void> {
 }
 
 async function sendJob(machineId: number): Promise<number> {
-  const { reply: job } = await api<{ id: number; roles: object }>('/api/jobs', 'POST', {
+  const job = await setUp<{ id: number; roles: object }>('/api/jobs', 'POST', {
     name: 'Stripes',
     source: stripes,
     machineId,
@@ -141,8 +141,8 @@ describe('a cutter on the network that says nothing', () => {
     machine = await oddMachine(() => undefined);
     open.push(machine);
     const link = { kind: 'address', host: '127.0.0.1', port: machine.port };
-    machineId = (await api<{ id: number }>('/api/machines', 'POST', { ...rollCutter('Knot 300'), link }))
-      .reply.id;
+    machineId = (await setUp<{ id: number }>('/api/machines', 'POST', { ...rollCutter('Knot 300'), link }))
+      .id;
     await equip(machineId);
     const id = await sendJob(machineId);
     const { page } = ines;

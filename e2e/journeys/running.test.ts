@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/run/run.ts';
-import { ADDRESS, api, follow, go, settle, visit, type Visitor } from '#e2e/support/app.ts';
+import { ADDRESS, api, follow, go, settle, visit, type Visitor, setUp } from '#e2e/support/app.ts';
 
 let ines: Visitor;
 beforeAll(async () => {
@@ -15,7 +15,7 @@ function longJob(): string {
 }
 
 async function startRun(name: string): Promise<number> {
-  const { reply: job } = await api<{ id: number }>('/api/jobs', 'POST', {
+  const job = await setUp<{ id: number }>('/api/jobs', 'POST', {
     name,
     source: longJob(),
     machineId: 2,
@@ -59,7 +59,7 @@ describe('a run at the machine', () => {
   it('refuses a second run while a sheet is in the machine, in words, and the first goes on', async () => {
     const first = await startRun('first');
     await expect.poll(() => stateOf(first)).toBe('cutting');
-    const { reply: job } = await api<{ id: number }>('/api/jobs', 'POST', {
+    const job = await setUp<{ id: number }>('/api/jobs', 'POST', {
       name: 'second',
       source: longJob(),
       machineId: 2,
@@ -142,7 +142,7 @@ describe('a run at the machine', () => {
     expect(kept.status).toBe(201);
     const source =
       '<svg width="30mm" height="30mm" viewBox="0 0 30 30" fill="none"><g id="kiss" stroke="#00f"><circle cx="15" cy="15" r="8"/></g><g id="outline" stroke="#f00"><circle cx="15" cy="15" r="13"/></g></svg>';
-    const { reply: job } = await api<{ id: number }>('/api/jobs', 'POST', {
+    const job = await setUp<{ id: number }>('/api/jobs', 'POST', {
       name: 'two depths',
       source,
       machineId: 1,

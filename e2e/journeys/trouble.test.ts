@@ -1,6 +1,6 @@
 import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ADDRESS, api, go, visit, type Visitor } from '#e2e/support/app.ts';
+import { ADDRESS, api, go, visit, type Visitor, setUp } from '#e2e/support/app.ts';
 
 let ines: Visitor;
 let tove: Visitor;
@@ -60,8 +60,7 @@ describe('two people at once', () => {
   it('give roles in the same job: the slower change is refused and the other one shown', async () => {
     const source =
       '<svg width="40mm" height="40mm" viewBox="0 0 40 40"><path fill="none" stroke="#f00" d="M4 4h32v32h-32z"/></svg>';
-    const job = (await api<{ id: number }>('/api/jobs', 'POST', { name: 'shared', source, machineId: 1 }))
-      .reply;
+    const job = await setUp<{ id: number }>('/api/jobs', 'POST', { name: 'shared', source, machineId: 1 });
     for (const { page } of [ines, tove]) {
       await go(page, `/jobs/${job.id}`);
       await page.getByRole('tab', { name: '2 Roles' }).click();

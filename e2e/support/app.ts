@@ -94,6 +94,13 @@ export async function api<Reply>(
   };
 }
 
+/** What a story needs before it begins. Refused, it says so here, and not as a missing button at the end. */
+export async function setUp<Reply>(path: string, method: string, body: unknown): Promise<Reply> {
+  const { status, reply } = await api<Reply>(path, method, body);
+  if (status >= 300) throw new Error(`${method} ${path} answered ${status}: ${JSON.stringify(reply)}`);
+  return reply;
+}
+
 /** The gzipped size of all scripts that a page loads at first, in kB. */
 export async function weighScripts(page: Page, path: string): Promise<number> {
   const scripts: Promise<number>[] = [];
