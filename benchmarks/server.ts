@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
-import { loadPages } from '#benchmarks/load/loadPages.ts';
+import { visitPages } from '#benchmarks/load/visitPages.ts';
 import { countWritten, writeAtOnce, type Ask } from '#benchmarks/load/manyWriters.ts';
 import { measureHealth } from '#benchmarks/load/measureHealth.ts';
 import { measureBigBook } from '#benchmarks/load/measureBigBook.ts';
@@ -56,14 +56,14 @@ await reportFailure(async () => {
 });
 
 async function measurePages(address: string): Promise<readonly Line[]> {
-  for (const path of ['/', '/settings', '/api/health']) await loadPages(address, path, 10, 2);
-  const bare = await loadPages(address, '/api/health', 10, SECONDS);
+  for (const path of ['/', '/settings', '/api/health']) await visitPages(address, path, 10, 2);
+  const bare = await visitPages(address, '/api/health', 10, SECONDS);
   const lines: Line[] = [];
   for (const [name, path] of [
     ['Bench', '/'],
     ['Settings', '/settings'],
   ] as const) {
-    const ten = await loadPages(address, path, 10, SECONDS);
+    const ten = await visitPages(address, path, 10, SECONDS);
     lines.push({
       what: `${name}, 10 clients`,
       measured: `${round(ten.perSecond)} a second, p99 ${round(ten.p99Ms)} ms`,
@@ -71,7 +71,7 @@ async function measurePages(address: string): Promise<readonly Line[]> {
       goal: 'a tenth of the bare endpoint, p99 under 300 ms',
       isMet: ten.perSecond >= bare.perSecond / 10 && ten.p99Ms < 300 && ten.failed === 0,
     });
-    const fifty = await loadPages(address, path, 50, SECONDS);
+    const fifty = await visitPages(address, path, 50, SECONDS);
     lines.push({
       what: `${name}, 50 clients`,
       measured: `${round(fifty.answers)} answers, ${fifty.failed} failed, p99 ${round(fifty.p99Ms)} ms`,
@@ -95,7 +95,7 @@ async function measureWhileWriting(address: string, bare: number): Promise<Line>
       body: JSON.stringify({ isLocked: written % 2 === 1 }),
     }).then((response) => response.text());
   }, 100);
-  const ten = await loadPages(address, '/', 10, SECONDS);
+  const ten = await visitPages(address, '/', 10, SECONDS);
   clearInterval(writing);
   await new Promise((resolve) => setTimeout(resolve, 500));
   return {

@@ -28,7 +28,7 @@ import { forceToGf } from '#core/units/forceScale.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findJob, listJobs } from '#store/repositories/jobs/jobs.ts';
-import { loadJobSettings } from '#store/repositories/jobs/jobSettings.ts';
+import { readJobSettings } from '#store/repositories/jobs/jobSettings.ts';
 import { addMaterial, findMaterialByCondition, listMaterials } from '#store/repositories/book/materials.ts';
 import { addRun, noteRun } from '#store/repositories/runs/runs.ts';
 import { readBookEvidence } from '#store/repositories/dialIn/evidence.ts';
@@ -196,7 +196,7 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
   const summary = (await listJobs(db)).find((job) => job.name === story.job);
   if (!summary) throw new Error(`the demo has no job ${story.job}`);
   const job = await findJob(db, summary.id);
-  const { station, values, kept } = await loadJobSettings(db, job);
+  const { station, values, kept } = await readJobSettings(db, job);
   const laid = layOutJob(job, station.machine);
   const plan = planPasses({
     lines: laid.sheets[0]?.lines ?? [],

@@ -44,12 +44,12 @@ export function checkFineness(
 export function isAnyTooFine(lines: readonly CutLine[], family: Family): boolean {
   const widthMm = factsOf(family).finestMm;
   return lines.some(
-    (line) => line.isClosed && line.role !== 'crease' && narrowParts(ringsOf(line), widthMm).length > 0,
+    (line) => line.isClosed && line.role !== 'crease' && narrowPlaces(ringsOf(line), widthMm).length > 0,
   );
 }
 
 /** What opening or closing by half the width loses or fills, the largest first: bridges and spikes, and bays. */
-function narrowParts(rings: Rings, widthMm: number): Rings {
+function narrowPlaces(rings: Rings, widthMm: number): Rings {
   const half = widthMm / 2;
   const lost = subtractRings(rings, offsetRings(offsetRings(rings, -half), half * 1.02));
   const filled = subtractRings(offsetRings(offsetRings(rings, half), -half * 1.02), rings);
@@ -66,7 +66,7 @@ function ringsOf({ points }: CutLine): Rings {
 
 function findNarrow(line: CutLine, widthMm: number): readonly Trouble[] {
   const rings = ringsOf(line);
-  const worst = narrowParts(rings, widthMm);
+  const worst = narrowPlaces(rings, widthMm);
   const [first] = worst;
   if (!first) return [];
   const smooth = smoothRings(rings, widthMm);

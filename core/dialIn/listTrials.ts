@@ -72,25 +72,13 @@ export function readRun(
   { forceScale }: Station['machine'],
   isLayered: boolean,
 ): readonly Trial[] {
+  if (run.force < forceScale.min || run.force > forceScale.max) return [];
   const { passes, speedMmPerS, bladeMetres } = run;
-  if (run.grade !== undefined && run.force >= forceScale.min && run.force <= forceScale.max) {
-    const forceGf = gfOf(run.force, forceScale);
-    return [{ forceGf, grade: run.grade, passes, speedMmPerS, bladeMetres }];
-  }
+  const cut = { forceGf: gfOf(run.force, forceScale), passes, speedMmPerS, bladeMetres };
+  if (run.grade !== undefined) return [{ ...cut, grade: run.grade }];
   const weight = weighVerdict(run.verdict);
   const wanted = targetGrades(run.operation, isLayered);
   const [first, last] = [wanted?.[0], wanted?.at(-1)];
-  const isOnScale = run.force >= forceScale.min && run.force <= forceScale.max;
-  if (weight === 0 || first === undefined || last === undefined || !isOnScale) return [];
-  return [
-    {
-      forceGf: gfOf(run.force, forceScale),
-      grade: first,
-      upTo: last,
-      passes,
-      speedMmPerS,
-      bladeMetres,
-      weight,
-    },
-  ];
+  if (weight === 0 || first === undefined || last === undefined) return [];
+  return [{ ...cut, grade: first, upTo: last, weight }];
 }

@@ -1,6 +1,6 @@
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Material } from '#core/stack/material.ts';
-import { gfOf, gfToForce, type ForceScale } from '#core/units/forceScale.ts';
+import { scaleForce, type ForceScale } from '#core/units/forceScale.ts';
 
 /** One reason why a sheet wants another force than its material's settings say. */
 export interface Correction {
@@ -50,5 +50,5 @@ export function sheetFactor(material: Material, colour: string, lot: string): nu
  */
 export function correctValues(values: SettingValues, scale: ForceScale, factor: number): SettingValues {
   if (factor === 1) return values;
-  return { ...values, force: gfToForce(gfOf(values.force, scale) * factor, scale) };
+  return { ...values, force: scaleForce(values.force, factor, scale) };
 }

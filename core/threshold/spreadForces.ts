@@ -1,7 +1,7 @@
 import { ROUNDING } from '#core/units/rounding.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { weightedQuantiles } from '#core/threshold/numerics/weightedQuantiles.ts';
-import { forceToGf, gfToForce, listForces, type ForceScale } from '#core/units/forceScale.ts';
+import { gfOf, gfToForce, listForces, type ForceScale } from '#core/units/forceScale.ts';
 
 /** The stretch of force that matters for an answer, in gf, inside what the machine can do. */
 export interface ForceAxis {
@@ -35,12 +35,12 @@ export function chooseAxis(
   const [high = 0] = weightedQuantiles(at(topEdge), posterior.weights, [0.9]);
   const least = Math.min(Math.exp(low) * 0.6, ...alsoGf.map((force) => force * 0.9));
   const most = Math.max(Math.exp(high) * 1.25, ...alsoGf.map((force) => force * 1.1));
-  const fromGf = Math.max(forceToGf(scale.min, scale), least);
-  const toGf = Math.min(forceToGf(scale.max, scale), most);
-  const snapped = { fromGf: settable(fromGf, scale), toGf: settable(toGf, scale) };
-  return snapped.toGf > snapped.fromGf
-    ? snapped
-    : { fromGf: forceToGf(scale.min, scale), toGf: forceToGf(scale.max, scale) };
+  const whole = { fromGf: gfOf(scale.min, scale), toGf: gfOf(scale.max, scale) };
+  const snapped = {
+    fromGf: settable(Math.max(whole.fromGf, least), scale),
+    toGf: settable(Math.min(whole.toGf, most), scale),
+  };
+  return snapped.toGf > snapped.fromGf ? snapped : whole;
 }
 
 /**
@@ -51,7 +51,7 @@ export function chooseAxis(
 export function spreadForces(axis: ForceAxis, scale: ForceScale): readonly number[] {
   const kept: number[] = [];
   for (const force of listForces(scale)) {
-    const forceGf = forceToGf(force, scale);
+    const forceGf = gfOf(force, scale);
     if (forceGf < axis.fromGf - ROUNDING || forceGf > axis.toGf + ROUNDING) continue;
     if (kept.length === 0 || forceGf / (kept.at(-1) as number) >= FINEST_RATIO) kept.push(forceGf);
   }
@@ -59,5 +59,5 @@ export function spreadForces(axis: ForceAxis, scale: ForceScale): readonly numbe
 }
 
 function settable(forceGf: number, scale: ForceScale): number {
-  return forceToGf(gfToForce(forceGf, scale), scale);
+  return gfOf(gfToForce(forceGf, scale), scale);
 }

@@ -77,6 +77,15 @@ export function gfToForce(forceGf: number, scale: ForceScale): ScaleValue {
   return snapForce((forceGf - scale.gfAtZero) / scale.gfPerUnit, scale);
 }
 
+/**
+ * The settable value that presses a factor harder than another of the same scale.
+ *
+ * @example scaleForce(10, 1.2, levelScale) // 12
+ */
+export function scaleForce(force: ScaleValue, factor: number, scale: ForceScale): ScaleValue {
+  return gfToForce(gfOf(force, scale) * factor, scale);
+}
+
 /** Between points straight, beyond the ends as the last piece goes on. */
 function gfOnCurve(force: ScaleValue, points: readonly ScalePoint[]): number {
   const [from, to] = pieceAt(points, (point) => point.force >= force);

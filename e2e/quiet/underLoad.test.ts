@@ -1,6 +1,6 @@
 import { connect } from 'node:net';
 import { describe, expect, it } from 'vitest';
-import { loadPages } from '#benchmarks/load/loadPages.ts';
+import { visitPages } from '#benchmarks/load/visitPages.ts';
 import { ADDRESS, api } from '#e2e/support/app.ts';
 
 /** The small part of what `./feather load` measures, and attacks that a browser never makes. */
@@ -11,13 +11,13 @@ interface Refused {
 describe('many who look at once', () => {
   it('get pages at a tenth of the pace of a bare endpoint or more, and none fails', async () => {
     for (const path of ['/', '/settings']) {
-      await loadPages(ADDRESS, path, 10, 1);
-      const bare = await loadPages(ADDRESS, '/api/health', 10, 1.5);
-      const page = await loadPages(ADDRESS, path, 10, 1.5);
+      await visitPages(ADDRESS, path, 10, 1);
+      const bare = await visitPages(ADDRESS, '/api/health', 10, 1.5);
+      const page = await visitPages(ADDRESS, path, 10, 1.5);
       expect(page.failed).toBe(0);
       expect(page.perSecond).toBeGreaterThan(bare.perSecond / 10);
       expect(page.p99Ms).toBeLessThan(300);
-      expect((await loadPages(ADDRESS, path, 50, 1)).failed).toBe(0);
+      expect((await visitPages(ADDRESS, path, 50, 1)).failed).toBe(0);
     }
   });
 });

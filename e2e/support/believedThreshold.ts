@@ -3,10 +3,10 @@ import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
-import { loadSheetPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
+import { readSheetPrior } from '#web/endpoints/bench/readSheetPrior.ts';
 
 /** Only for tests: where the loaded sheet is believed to come free before its own cuts, ln gf, as the server answers. */
 export async function believedThreshold(db: Store, machineId: number): Promise<number> {
   const station = requireLoaded(await findStation(db, machineId));
-  return itemAt((await loadSheetPrior(db, station, station.loaded)).belief.mean, P.threshold);
+  return itemAt((await readSheetPrior(db, station, station.loaded)).belief.mean, P.threshold);
 }

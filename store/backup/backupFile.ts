@@ -7,7 +7,7 @@ import { finished } from 'node:stream/promises';
 import { createGunzip, createGzip } from 'node:zlib';
 import type { TableSum } from '#store/backup/backupFormat.ts';
 import { dumpStore } from '#store/backup/dumpStore.ts';
-import { loadStore, migrateLoaded } from '#store/backup/loadStore.ts';
+import { fillStore, migrateLoaded } from '#store/backup/fillStore.ts';
 
 /**
  * Copies a whole store to a file, as it is at one moment, and proves the copy by filling a scratch database with it and
@@ -27,7 +27,7 @@ export async function backupTo(
   const half = `${file}.part`;
   try {
     const sums = await writeFile(half, url, now);
-    await loadStore(scratchUrl, readLines(half));
+    await fillStore(scratchUrl, readLines(half));
     requireSame(sums, await dumpStore(scratchUrl, now, () => undefined));
     await rename(half, file);
     return sums;
@@ -47,10 +47,10 @@ export async function restoreFrom(
   url: string,
   scratchUrl: string,
 ): Promise<readonly TableSum[]> {
-  const sums = await loadStore(scratchUrl, readLines(file));
+  const sums = await fillStore(scratchUrl, readLines(file));
   requireSame(sums, await dumpStore(scratchUrl, new Date(0), () => undefined));
   await migrateLoaded(scratchUrl);
-  await loadStore(url, readLines(file));
+  await fillStore(url, readLines(file));
   requireSame(sums, await dumpStore(url, new Date(0), () => undefined));
   await migrateLoaded(url);
   return sums;

@@ -28,12 +28,12 @@ export interface Bench {
 export async function readBench(page: Pick<AstroGlobal, 'cookies' | 'locals'>): Promise<Bench> {
   const kept = page.locals.bench;
   if (kept) return kept;
-  const bench = await loadBench(page);
+  const bench = await readFresh(page);
   page.locals.bench = bench;
   return bench;
 }
 
-async function loadBench({ cookies, locals }: Pick<AstroGlobal, 'cookies' | 'locals'>): Promise<Bench> {
+async function readFresh({ cookies, locals }: Pick<AstroGlobal, 'cookies' | 'locals'>): Promise<Bench> {
   const { store } = serverContext();
   const wanted = Number(cookies.get('feather_station')?.value);
   const machines = await listMachines(store);

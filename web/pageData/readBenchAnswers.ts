@@ -2,8 +2,8 @@ import { OPERATIONS } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findLoadedSetting } from '#web/endpoints/bench/findLoadedSetting.ts';
-import { loadBenchAnswer } from '#web/endpoints/bench/loadAnswer.ts';
-import { loadSheetPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
+import { readBenchAnswer } from '#web/endpoints/bench/readAnswer.ts';
+import { readSheetPrior } from '#web/endpoints/bench/readSheetPrior.ts';
 import { summarise } from '#web/pageData/summariseSettings.ts';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
 
@@ -12,10 +12,10 @@ export async function readBenchAnswers(store: Store, station: Station | null): P
   if (!station?.loaded) return null;
   const { machine, loaded } = station;
   const others = OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
-  const believed = loadSheetPrior(store, station, loaded);
+  const believed = readSheetPrior(store, station, loaded);
   const [kiss, through, ...kept] = await Promise.all([
-    loadBenchAnswer(store, station, 'kiss', {}, believed),
-    loadBenchAnswer(store, station, 'through', {}, believed),
+    readBenchAnswer(store, station, 'kiss', {}, believed),
+    readBenchAnswer(store, station, 'through', {}, believed),
     ...others.map((operation) => findLoadedSetting(store, { ...station, loaded }, operation)),
   ]);
   const summaries = kept.flatMap((setting) => (setting ? summarise(setting, loaded.material, machine) : []));

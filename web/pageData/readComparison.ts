@@ -5,7 +5,7 @@ import { findMachine } from '#store/repositories/book/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
 import { findBladeOfKind } from '#store/repositories/bench/tools.ts';
 import { findSettings } from '#store/repositories/book/settings.ts';
-import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
+import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
 import { idList } from '#web/endpoints/jobs/prints.ts';
 import { summarise } from '#web/pageData/summariseSettings.ts';
 import type { ComparedSetting } from '#web/schemas/comparison.ts';
@@ -40,7 +40,7 @@ export async function readComparison(store: Store, ids: string): Promise<readonl
         faceColour: material.colourHex,
         family: material.family,
         price: price === null ? '' : `${price.toFixed(2)} ${currency} a ${unit}`,
-        bench: isDialled ? await loadAnswer(store, station, operation as DepthOperation) : null,
+        bench: isDialled ? await readAnswer(store, station, operation as DepthOperation) : null,
       };
     }),
   );

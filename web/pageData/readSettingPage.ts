@@ -13,7 +13,7 @@ import { listRevisionEvidence } from '#store/repositories/dialIn/revisionEvidenc
 import { findSetting, listRevisions, requireSetting } from '#store/repositories/book/settings.ts';
 import { findBladeOfKind } from '#store/repositories/bench/tools.ts';
 import { listRelatives } from '#web/endpoints/bench/listRelatives.ts';
-import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
+import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
 import { summarise } from '#web/pageData/summariseSettings.ts';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';
 
@@ -57,7 +57,7 @@ export async function readSettingPage(store: Store, key: SettingKey): Promise<Se
     startSources: kept?.revision.sources ?? {},
     kissForce,
     machines,
-    bench: dialled ? await loadAnswer(store, station, dialled) : null,
+    bench: dialled ? await readAnswer(store, station, dialled) : null,
     relatives: await listRelatives(store, station, key.operation),
     audit: id === null ? [] : await listAudit(store, { entity: 'setting', entityId: id }, MOST_AUDIT),
   };

@@ -5,8 +5,8 @@ import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findOpenDialIn } from '#store/repositories/dialIn/dialIns.ts';
 import { answerJudged } from '#web/endpoints/dialIn/answerJudged.ts';
-import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
-import { loadDialIn } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
+import { readDialIn } from '#web/endpoints/dialIn/readDialIn.ts';
 
 /** What the page of test cuts shows: a force to find by depth, or pieces to judge; `null` when nothing is loaded. */
 export async function readTestCuts(store: Store, station: Station, asked: string | null) {
@@ -23,8 +23,8 @@ export async function readTestCuts(store: Store, station: Station, asked: string
   const { lot, colour } = loaded;
   const key = { machineId: machine.id, conditionId: loaded.condition.id, lot, colour, operation };
   const open = await findOpenDialIn(store, key);
-  const reply = open && (await loadDialIn(store, open));
-  const bench = reply?.bench ?? (await loadAnswer(store, station, operation));
+  const reply = open && (await readDialIn(store, open));
+  const bench = reply?.bench ?? (await readAnswer(store, station, operation));
   return { kind: 'depth' as const, quantities, operation, start: { reply, bench } };
 }
 

@@ -21,7 +21,7 @@ import {
 import { indexNotes } from '#store/repositories/book/lookup.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
 import { insertOrRefuse, listMaterials } from '#store/repositories/book/materials.ts';
-import { keyColumns, loadSettings } from '#store/repositories/book/settings.ts';
+import { keyColumns, readSettings } from '#store/repositories/book/settings.ts';
 import { refreshStatesOf } from '#store/repositories/book/settingStates.ts';
 
 /** So many rows stand in one statement. */
@@ -156,7 +156,7 @@ class Drafts {
     const drafts = new Map<string, Draft>();
     for (const ids of chunk([...owner.keys()], MOST_ROWS)) {
       const found = await db('settings').whereIn('condition_id', ids).orderBy('id').forUpdate();
-      for (const { id, key, revision, lockedBy, isArchived } of await loadSettings(db, found)) {
+      for (const { id, key, revision, lockedBy, isArchived } of await readSettings(db, found)) {
         const materialId = owner.get(key.conditionId) as number;
         const { revision: number } = revision;
         drafts.set(textOf(key), { key, materialId, id, number, newest: revision, lockedBy, isArchived });

@@ -2,7 +2,7 @@ import { itemAt } from '#core/collections/itemAt.ts';
 import type { SettingState } from '#core/setting/setting.ts';
 import type { Operation } from '#core/stack/operation.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { loadSettings, type KeptSetting } from '#store/repositories/book/settings.ts';
+import { readSettings, type KeptSetting } from '#store/repositories/book/settings.ts';
 
 /** Which settings of the book are asked for. */
 export interface SettingFilter {
@@ -40,7 +40,7 @@ export async function pageSettings(
     .select('settings.*');
   const last = rows.length === MATERIALS_A_PAGE ? rows.at(-1) : undefined;
   return {
-    settings: ids.length > 0 ? await loadSettings(db, await wanted) : [],
+    settings: ids.length > 0 ? await readSettings(db, await wanted) : [],
     materialIds: ids,
     next: last ? Buffer.from(JSON.stringify([last.name, last.id])).toString('base64url') : null,
   };

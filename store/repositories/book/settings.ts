@@ -21,7 +21,7 @@ export interface KeptSetting {
 /** The setting for a key, or `null` when nothing was kept yet or it was put away. */
 export async function findSetting(db: Store, key: SettingKey): Promise<KeptSetting | null> {
   const row = await db('settings').where(keyColumns(key)).whereNull('archived_at').first();
-  return row ? ((await loadSettings(db, [row]))[0] ?? null) : null;
+  return row ? ((await readSettings(db, [row]))[0] ?? null) : null;
 }
 
 /**
@@ -35,7 +35,7 @@ export async function findSettingOfAnyBlade(db: Store, key: SettingKey): Promise
     .whereNull('archived_at')
     .orderByRaw("blade_kind <> ?, FIELD(state, 'proven', 'tried', 'doubted', 'predicted')", [blade_kind])
     .limit(1);
-  return (await loadSettings(db, rows))[0] ?? null;
+  return (await readSettings(db, rows))[0] ?? null;
 }
 
 /** The setting of a key. @throws AppError `notFound` when it was never kept */
@@ -47,7 +47,7 @@ export async function requireStoredSetting(db: Store, key: SettingKey): Promise<
 
 /** @throws AppError `notFound` */
 export async function requireSetting(db: Store, id: number): Promise<KeptSetting> {
-  const [setting] = await loadSettings(db, await db('settings').where({ id }));
+  const [setting] = await readSettings(db, await db('settings').where({ id }));
   if (!setting) throw new AppError('notFound', `there is no setting ${id}`);
   return setting;
 }
@@ -55,7 +55,7 @@ export async function requireSetting(db: Store, id: number): Promise<KeptSetting
 /** Settings with these ids, in their order; those that do not exist are left out. */
 export async function findSettings(db: Store, ids: readonly number[]): Promise<readonly KeptSetting[]> {
   if (ids.length === 0) return [];
-  const found = await loadSettings(db, await db('settings').whereIn('id', [...ids]));
+  const found = await readSettings(db, await db('settings').whereIn('id', [...ids]));
   return ids.flatMap((id) => found.find((one) => one.id === id) ?? []);
 }
 
@@ -69,7 +69,7 @@ export async function listSettingsOf(
     .whereIn('condition_id', [...conditionIds])
     .whereNull('archived_at')
     .orderBy('id');
-  return loadSettings(db, rows);
+  return readSettings(db, rows);
 }
 
 /** All revisions of a setting, newest first. */
@@ -79,7 +79,7 @@ export async function listRevisions(db: Store, settingId: number): Promise<reado
 }
 
 /** Rows of `settings` with their newest revision and the runs at it, in three queries however many there are. */
-export async function loadSettings(db: Store, rows: readonly unknown[]): Promise<readonly KeptSetting[]> {
+export async function readSettings(db: Store, rows: readonly unknown[]): Promise<readonly KeptSetting[]> {
   const settings = rows.map(readSettingRow);
   const ids = settings.map(({ id }) => id);
   if (ids.length === 0) return [];

@@ -4,7 +4,7 @@ import { sampleDesign } from '#core/tests/sampleJob.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { MIGRATIONS, migrationSource } from '#store/migrations/listMigrations.ts';
 import { addJob, changeJob, findJob, findJobHead } from '#store/repositories/jobs/jobs.ts';
-import { loadJobSettings } from '#store/repositories/jobs/jobSettings.ts';
+import { readJobSettings } from '#store/repositories/jobs/jobSettings.ts';
 import { keepRevision } from '#store/repositories/book/keepSettings.ts';
 import { dropRoleRule, keepRoleRule, listRoleRules } from '#store/repositories/jobs/roleRules.ts';
 import { later, now, openTestStore, revision } from '#store/tests/testStore.ts';
@@ -130,9 +130,9 @@ describe('the settings of a job', () => {
   it('derive a perforation from through and kiss, say so, and prefer one that was kept', async () => {
     const values = (force: number) => ({ ...revision, values: { ...revision.values, force } });
     await keepRevision(db, key('kiss'), values(60), 0, now);
-    expect((await loadJobSettings(db, { conditionId, machineId })).values.perforated).toBeUndefined();
+    expect((await readJobSettings(db, { conditionId, machineId })).values.perforated).toBeUndefined();
     await keepRevision(db, key('through'), values(180), 0, now);
-    const derived = await loadJobSettings(db, { conditionId, machineId });
+    const derived = await readJobSettings(db, { conditionId, machineId });
     expect(derived.values.perforated).toMatchObject({ force: 180, tabForce: 60, tabLengthMm: 1 });
     expect(derived.assumed).toHaveLength(1);
     const kept = {
@@ -140,7 +140,7 @@ describe('the settings of a job', () => {
       values: { ...revision.values, force: 200, tabForce: 60, cutLengthMm: 9, tabLengthMm: 0.7 },
     };
     await keepRevision(db, key('perforated'), kept, 0, now);
-    const own = await loadJobSettings(db, { conditionId, machineId });
+    const own = await readJobSettings(db, { conditionId, machineId });
     expect(own.values.perforated).toMatchObject({ force: 200, tabLengthMm: 0.7 });
     expect(own.assumed).toEqual([]);
   });

@@ -22,7 +22,7 @@ export interface JobSettings {
 }
 
 /** The settings that a job on this machine would be cut with. */
-export async function loadJobSettings(
+export async function readJobSettings(
   store: Store,
   job: Pick<Job, 'machineId' | 'conditionId'>,
 ): Promise<JobSettings> {

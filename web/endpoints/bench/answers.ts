@@ -4,7 +4,7 @@ import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { keepRevision } from '#store/repositories/book/keepSettings.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
-import { loadAnswer, loadBenchAnswer } from '#web/endpoints/bench/loadAnswer.ts';
+import { readAnswer, readBenchAnswer } from '#web/endpoints/bench/readAnswer.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import { answerQuerySchema, benchAnswerSchema, keepSchema, operationSchema } from '#web/schemas/setting.ts';
 
@@ -17,7 +17,7 @@ export const getAnswer = defineEndpoint({
   reply: benchAnswerSchema,
   handle: async ({ params, query }, { store }) => {
     const station = await findStation(store, params.machineId);
-    return loadBenchAnswer(store, station, params.operation, { passes: query.passes ?? null });
+    return readBenchAnswer(store, station, params.operation, { passes: query.passes ?? null });
   },
 });
 
@@ -38,6 +38,6 @@ export const postRevision = defineEndpoint({
     const { sources, reason, basedOn } = body;
     const revision = { values, sources, reason, author, lot: loaded.lot };
     await keepRevision(store, key, revision, basedOn, new Date());
-    return loadAnswer(store, station, body.operation);
+    return readAnswer(store, station, body.operation);
   },
 });

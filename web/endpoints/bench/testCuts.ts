@@ -3,7 +3,7 @@ import { findStation } from '#store/repositories/bench/stations.ts';
 import { addTestCut, undoTestCut } from '#store/repositories/dialIn/testCuts.ts';
 import { describeCut } from '#web/endpoints/dialIn/describeCut.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
-import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
+import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
 import { benchAnswerSchema, newTestCutSchema } from '#web/schemas/setting.ts';
 import { requestRefit } from '#web/workers/refitKnowledge.ts';
 
@@ -21,7 +21,7 @@ export const postTestCut = defineEndpoint({
     const cut = describeCut(station, { ...body, author });
     await addTestCut(store, cut, new Date());
     context.afterwards(requestRefit);
-    return loadAnswer(store, station, body.operation, { passes: body.passes });
+    return readAnswer(store, station, body.operation, { passes: body.passes });
   },
 });
 

@@ -9,7 +9,7 @@ import type { Machine } from '#core/station/machine.ts';
 import { findDialIn } from '#store/repositories/dialIn/dialIns.ts';
 import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
 import { drawTestCard } from '#web/endpoints/dialIn/drawTestCard.ts';
-import { findDialInStation, loadDialIn, questionDialIn } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { findDialInStation, readDialIn, questionDialIn } from '#web/endpoints/dialIn/readDialIn.ts';
 import { replyWithFile, replyWithMachineFile, SVG_TYPE } from '#web/http/replyWithFile.ts';
 import {
   effortReplySchema,
@@ -83,7 +83,7 @@ export const getPiece = defineEndpoint({
   handle: async ({ params, query }, { store }) => {
     const dialIn = await findDialIn(store, params.id);
     const [{ bench }, { station }] = await Promise.all([
-      loadDialIn(store, dialIn),
+      readDialIn(store, dialIn),
       findDialInStation(store, dialIn),
     ]);
     if (!bench.answer) throw new AppError('badInput', 'this sheet has no such cut');

@@ -17,13 +17,13 @@ import { findJob } from '#store/repositories/jobs/jobs.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { describeCut } from '#web/endpoints/dialIn/describeCut.ts';
-import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
+import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
 import {
   findDialInStation,
-  loadDialIn,
+  readDialIn,
   requireNoCard,
   type DialInStation,
-} from '#web/endpoints/dialIn/loadDialIn.ts';
+} from '#web/endpoints/dialIn/readDialIn.ts';
 import { reserveCard } from '#web/endpoints/dialIn/drawTestCard.ts';
 import {
   dialInChangeSchema,
@@ -58,7 +58,7 @@ export const postDialIn = defineEndpoint({
   handle: async ({ body, author }, { store }) => {
     const station = requireLoaded(await findStation(store, body.machineId));
     const { loaded, machine } = station;
-    const { answer } = await loadAnswer(store, station, body.operation, { passes: body.passes ?? null });
+    const { answer } = await readAnswer(store, station, body.operation, { passes: body.passes ?? null });
     if (!answer) throw new AppError('badInput', `this sheet has no ${body.operation} cut`);
     const { passes, speed, exposureMm } = answer.values;
     const [rest] = loaded.material.details.remnants;
@@ -75,7 +75,7 @@ export const postDialIn = defineEndpoint({
       scrap,
       author,
     };
-    return loadDialIn(store, await openDialIn(store, given, new Date()));
+    return readDialIn(store, await openDialIn(store, given, new Date()));
   },
 });
 
@@ -85,7 +85,7 @@ export const getDialIn = defineEndpoint({
   summary: 'A search: its cuts, the window they leave, and what to cut next (one force, or a card).',
   params: dialInParams,
   reply: dialInReplySchema,
-  handle: async ({ params }, { store }) => loadDialIn(store, await findDialIn(store, params.id)),
+  handle: async ({ params }, { store }) => readDialIn(store, await findDialIn(store, params.id)),
 });
 
 export const patchDialIn = defineEndpoint({
@@ -104,7 +104,7 @@ export const patchDialIn = defineEndpoint({
     const isOther = scrap !== undefined || isScrapNew === true;
     const changed = isOther ? mergeScrap(dialIn.scrap, scrap ?? {}, isScrapNew ?? false) : undefined;
     const whole = job ? { ...dialIn.scrap, ...job } : changed;
-    return loadDialIn(
+    return readDialIn(
       store,
       await changeDialIn(store, params.id, version, { ...change, scrap: whole }, new Date()),
     );
@@ -125,14 +125,14 @@ export const postCard = defineEndpoint({
     requireNoCard(dialIn);
     const at = await findDialInStation(store, dialIn);
     const { station } = at;
-    const { bench } = await loadDialIn(store, dialIn, at);
+    const { bench } = await readDialIn(store, dialIn, at);
     const wanted = body.forces ?? bench.answer?.ladder ?? [];
     const forces = [...new Set(wanted.map((force) => snapForce(force, station.machine.forceScale)))];
     const load = dialIn.loadCount + 1;
     const card = { load, purpose: purposeOf(forces), forces };
     const scrap = reserveCard(dialIn, station, forces.length);
     const changed = await changeDialIn(store, params.id, body.version, { card, scrap }, new Date());
-    return loadDialIn(store, changed);
+    return readDialIn(store, changed);
   },
 });
 
@@ -146,7 +146,7 @@ export const deleteCard = defineEndpoint({
     const dialIn = await findDialIn(store, params.id);
     if (dialIn.card?.load !== params.load)
       throw new AppError('notFound', `card ${params.load} does not wait for grades`);
-    return loadDialIn(
+    return readDialIn(
       store,
       await changeDialIn(store, params.id, dialIn.version, { card: null }, new Date()),
     );
@@ -179,7 +179,7 @@ export const postGrades = defineEndpoint({
     };
     const graded = await addGrades(store, params.id, load, describe, new Date());
     context.afterwards(requestRefit);
-    return loadDialIn(store, graded, at);
+    return readDialIn(store, graded, at);
   },
 });
 
@@ -210,7 +210,7 @@ export const deleteLastGrades = defineEndpoint({
   handle: async ({ params }, context) => {
     await undoLastGrades(context.store, params.id, new Date());
     context.afterwards(requestRefit);
-    return loadDialIn(context.store, await findDialIn(context.store, params.id));
+    return readDialIn(context.store, await findDialIn(context.store, params.id));
   },
 });
 

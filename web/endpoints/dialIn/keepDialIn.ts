@@ -10,7 +10,7 @@ import { addRevisionEvidence } from '#store/repositories/dialIn/revisionEvidence
 import { requireStoredSetting } from '#store/repositories/book/settings.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { listMoved, predictNeighbours } from '#web/endpoints/dialIn/listMoved.ts';
-import { findDialInStation, loadDialIn, questionDialIn } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { findDialInStation, readDialIn, questionDialIn } from '#web/endpoints/dialIn/readDialIn.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import { keepDialInSchema, keptReplySchema } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -32,7 +32,7 @@ export const postKeep = defineEndpoint({
     // The book takes in what was cut until now, so that what it moved can be told with what is kept.
     const before = await predictNeighbours(store, (await findDialInStation(store, dialIn)).station);
     const knowledgeId = await refitNow(context).catch(() => null);
-    const { bench } = await loadDialIn(store, dialIn);
+    const { bench } = await readDialIn(store, dialIn);
     const asked = await questionDialIn(store, dialIn);
     const { answer } = bench;
     const cuts = bench.cuts.filter(({ passes }) => passes === dialIn.passes);

@@ -14,7 +14,7 @@ import {
 import { listMachines } from '#store/repositories/book/machines.ts';
 import { countTestCuts } from '#store/repositories/dialIn/testCuts.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
-import { loadKnowledge } from '#web/endpoints/bench/loadSheetPrior.ts';
+import { readKnowledge } from '#web/endpoints/bench/readSheetPrior.ts';
 import {
   beliefNameSchema,
   knowledgeReplySchema,
@@ -119,7 +119,7 @@ export const deleteUsualForce = defineEndpoint({
 /** The knowledge as views and scripts read it. */
 export async function describeKnowledge(store: Store): Promise<KnowledgeReply> {
   const [{ kept, priors }, own, usuals, machines, trialsOf] = await Promise.all([
-    loadKnowledge(store),
+    readKnowledge(store),
     listOwnPriors(store),
     listOwnUsuals(store),
     listMachines(store, true),

@@ -5,7 +5,7 @@ import type { Station } from '#core/station/station.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listFamily } from '#store/repositories/book/materials.ts';
-import { loadSheetPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
+import { readSheetPrior } from '#web/endpoints/bench/readSheetPrior.ts';
 
 const MOST = 12;
 /** Moves below this are not worth a word, percent of force. */
@@ -25,7 +25,7 @@ export async function predictNeighbours(store: Store, station: Station): Promise
   const predictions = new Map<string, number>();
   for (const { material, condition } of neighbours.slice(0, MOST)) {
     if (condition.id === loaded.condition.id) continue;
-    const { belief } = await loadSheetPrior(store, station, { material, condition, lot: '', colour: '' });
+    const { belief } = await readSheetPrior(store, station, { material, condition, lot: '', colour: '' });
     predictions.set(nameOf(material, condition.kind), itemAt(belief.mean, P.threshold));
   }
   return predictions;

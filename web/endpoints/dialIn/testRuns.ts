@@ -25,7 +25,7 @@ import { findMachine } from '#store/repositories/book/machines.ts';
 import { addJob, type NewJob } from '#store/repositories/jobs/jobs.ts';
 import { startRun } from '#store/repositories/runs/runs.ts';
 import { drawTestCard } from '#web/endpoints/dialIn/drawTestCard.ts';
-import { findDialInStation, loadDialIn, requireNoCard } from '#web/endpoints/dialIn/loadDialIn.ts';
+import { findDialInStation, readDialIn, requireNoCard } from '#web/endpoints/dialIn/readDialIn.ts';
 import { canPause } from '#web/endpoints/runs/canPause.ts';
 import { factsOfSheet, toolsOf } from '#web/endpoints/runs/factsOfSheet.ts';
 import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
@@ -73,7 +73,7 @@ export const postTestRun = defineEndpoint({
     const dialIn = await findDialIn(store, params.id);
     const at = await findDialInStation(store, dialIn);
     const { station, isLoaded } = at;
-    const { bench, sheet } = await loadDialIn(store, dialIn, at);
+    const { bench, sheet } = await readDialIn(store, dialIn, at);
     if (!isLoaded) {
       throw new AppError(
         'conflict',

@@ -7,7 +7,7 @@ import type { FileOptions } from '#core/program/cutProgram.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import { IDENTITY } from '#core/geometry/affine.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { loadJobSettings, type JobSettings } from '#store/repositories/jobs/jobSettings.ts';
+import { readJobSettings, type JobSettings } from '#store/repositories/jobs/jobSettings.ts';
 import { findRegistration, type Registration } from '#store/repositories/bench/registration.ts';
 import type { KeptSetting } from '#store/repositories/book/settings.ts';
 import { runTask } from '#web/workers/pool.ts';
@@ -36,7 +36,7 @@ const KICKS = 120;
  * @throws AppError `cannotPlan` when lines lie outside the sheet, or a role or setting is missing
  */
 export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<PlannedJob> {
-  const settings = await loadJobSettings(store, job);
+  const settings = await readJobSettings(store, job);
   const { machine } = settings.station;
   const { plan, facts } = await runTask('planSheet', {
     job,

@@ -21,7 +21,7 @@ import { keepRevision } from '#store/repositories/book/keepSettings.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { findLoadedSetting } from '#web/endpoints/bench/findLoadedSetting.ts';
-import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
+import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
 import { readFindings } from '#web/endpoints/upkeep/readFindings.ts';
 import {
   consultSchema,
@@ -155,7 +155,7 @@ async function findTarget(
 ): Promise<number | null> {
   const isDialled = (DEPTH_OPERATIONS as readonly string[]).includes(operation);
   if (!isDialled) return null;
-  const { answer } = await loadAnswer(store, station, operation as DepthOperation);
+  const { answer } = await readAnswer(store, station, operation as DepthOperation);
   return answer?.bestForce ?? null;
 }
 

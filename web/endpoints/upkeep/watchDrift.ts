@@ -18,7 +18,7 @@ import {
   type NewDriftPoint,
 } from '#store/repositories/log/drift.ts';
 import { readCutSources, type BookSource } from '#store/repositories/dialIn/evidence.ts';
-import { loadKnowledge } from '#web/endpoints/bench/loadSheetPrior.ts';
+import { readKnowledge } from '#web/endpoints/bench/readSheetPrior.ts';
 import { runTask } from '#web/workers/pool.ts';
 
 /** So many points are charted. */
@@ -85,7 +85,7 @@ async function judgeNew(store: Store, machineId: number): Promise<void> {
   const [known, sources, { kept: knowledge, priors }] = await Promise.all([
     listKnownSources(store, machineId),
     readCutSources(store, null, machineId),
-    loadKnowledge(store),
+    readKnowledge(store),
   ]);
   const fitted = knowledge && { ...knowledge.fitted, own: {} };
   const judge = async (source: BookSource): Promise<readonly NewDriftPoint[]> => {

@@ -1,4 +1,4 @@
-import { forceUnit, gfOf, gfToForce } from '#core/units/forceScale.ts';
+import { forceUnit, scaleForce } from '#core/units/forceScale.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { freshBladeFactor, WEAR_EFFECT } from '#core/wear/bladeLife.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -69,7 +69,7 @@ function FreshBlade({ plan, machine, bladeMetres }: Props['shown'] & { readonly 
   if (bladeMetres < LEAST_TOLD_METRES || cuts.length === 0) return null;
   const factor = freshBladeFactor(bladeMetres, WEAR_EFFECT);
   const forces = cuts.map(({ role, values }) => {
-    const fresh = gfToForce(gfOf(values.force, machine.forceScale) * factor, machine.forceScale);
+    const fresh = scaleForce(values.force, factor, machine.forceScale);
     return `${ROLE_WORDS[role]} ${fresh} instead of ${values.force}`;
   });
   return (

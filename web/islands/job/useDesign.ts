@@ -95,13 +95,13 @@ function useSource(
 ): string | null {
   const [source, setSource] = useState<string | null>(null);
   useEffect(() => {
-    void loadSource(jobId).then(setSource, (error: unknown) => onProblem(String(error)));
+    void readSource(jobId).then(setSource, (error: unknown) => onProblem(String(error)));
     void callApi<readonly KeptRule[]>('/api/role-rules').then(onRules, () => onRules([]));
   }, [jobId, onProblem, onRules]);
   return source;
 }
 
-async function loadSource(id: number): Promise<string> {
+async function readSource(id: number): Promise<string> {
   const reply = await fetch(`/api/jobs/${id}/source`);
   if (!reply.ok) throw new Error('The drawing could not be fetched. Load the page again.');
   return reply.text();

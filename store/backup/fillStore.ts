@@ -26,7 +26,7 @@ const MOST_CHARACTERS = 8_000_000;
  * @returns what the copy held, table by table
  * @throws Error in plain words when it is no copy, was cut off, changed, or made by a newer application
  */
-export async function loadStore(url: string, lines: AsyncIterable<string>): Promise<readonly TableSum[]> {
+export async function fillStore(url: string, lines: AsyncIterable<string>): Promise<readonly TableSum[]> {
   return withStore(url, async (db) => {
     await dropTables(db);
     const loader = new Loader(db);

@@ -8,7 +8,7 @@ import type { Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findSettingOfAnyBlade, type KeptSetting } from '#store/repositories/book/settings.ts';
 import { cachedAnswer } from '#web/endpoints/bench/cachedAnswer.ts';
-import { loadSheetPrior, type BookPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
+import { readSheetPrior, type BookPrior } from '#web/endpoints/bench/readSheetPrior.ts';
 import { listRelatives } from '#web/endpoints/bench/listRelatives.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
@@ -33,7 +33,7 @@ const NOTHING: BenchAnswer = {
  *
  * @param asked other passes, speed or exposure than the kept or usual ones
  */
-export async function loadAnswer(
+export async function readAnswer(
   store: Store,
   station: Station,
   operation: DepthOperation,
@@ -43,11 +43,11 @@ export async function loadAnswer(
 }
 
 /**
- * {@link loadAnswer} with what the last runs taught, which takes a second fit: for those who show it.
+ * {@link readAnswer} with what the last runs taught, which takes a second fit: for those who show it.
  *
  * @param believed what the book says of the sheet, where it was read already
  */
-export async function loadBenchAnswer(
+export async function readBenchAnswer(
   store: Store,
   station: Station,
   operation: DepthOperation,
@@ -81,7 +81,7 @@ async function answerWith(
   const key = settingKey(station, loaded.condition.id, operation);
   const [kept, { cuts, runs, belief, knowledgeId }] = await Promise.all([
     findSettingOfAnyBlade(store, key),
-    believed ?? loadSheetPrior(store, station, loaded),
+    believed ?? readSheetPrior(store, station, loaded),
   ]);
   const own = kept?.key.bladeKind === key.bladeKind ? kept : null;
   const known = own ?? (kept && doubt(kept));

@@ -16,7 +16,7 @@ export interface LoadFigures {
  * @param address of the application
  * @param cookies who asks, and at which station
  */
-export async function loadPages(
+export async function visitPages(
   address: string,
   path: string,
   clients: number,

@@ -5,8 +5,8 @@ import type { LoadedStation } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
 import { findBench } from '#store/repositories/bench/stations.ts';
-import { loadAnswer } from '#web/endpoints/bench/loadAnswer.ts';
-import { loadSheetPrior } from '#web/endpoints/bench/loadSheetPrior.ts';
+import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
+import { readSheetPrior } from '#web/endpoints/bench/readSheetPrior.ts';
 import type { DialInQuestion } from '#web/workers/tasks/dialInQuestion.ts';
 import type { DialInReply } from '#web/schemas/dialIn.ts';
 
@@ -29,10 +29,10 @@ export async function findDialInStation(store: Store, dialIn: DialIn): Promise<D
  *
  * @param at its station, where that was read already
  */
-export async function loadDialIn(store: Store, dialIn: DialIn, at?: DialInStation): Promise<DialInReply> {
+export async function readDialIn(store: Store, dialIn: DialIn, at?: DialInStation): Promise<DialInReply> {
   const { station, isLoaded } = at ?? (await findDialInStation(store, dialIn));
   const { passes, speed, exposureMm, operation } = dialIn;
-  const bench = await loadAnswer(store, station, operation, { passes, speed, exposureMm });
+  const bench = await readAnswer(store, station, operation, { passes, speed, exposureMm });
   const { material, condition } = station.loaded;
   return { dialIn, bench, sheet: nameCondition(material.name, condition.kind), isLoaded };
 }
@@ -40,7 +40,7 @@ export async function loadDialIn(store: Store, dialIn: DialIn, at?: DialInStatio
 /** All that a search is asked with, for the threads that answer. */
 export async function questionDialIn(store: Store, dialIn: DialIn): Promise<DialInQuestion> {
   const { station } = await findDialInStation(store, dialIn);
-  const { belief, runs, cuts, effects, priors, knowledgeId } = await loadSheetPrior(
+  const { belief, runs, cuts, effects, priors, knowledgeId } = await readSheetPrior(
     store,
     station,
     station.loaded,

@@ -32,13 +32,13 @@ let newest: KeptKnowledge | null = null;
 const believed = new LRUCache<string, Promise<Pick<BookPrior, 'belief' | 'effects'>>>({ max: 200 });
 
 /** Reads what is believed of the loaded sheet before its own trials; worked out once for the same book. */
-export async function loadSheetPrior(
+export async function readSheetPrior(
   store: Store,
   station: Station,
   loaded: LoadedSheet,
 ): Promise<BookPrior> {
   const [{ kept, priors }, sources] = await Promise.all([
-    loadKnowledge(store),
+    readKnowledge(store),
     readCutSources(store, loaded.material, null, [station.machine]),
   ]);
   const place = placeOf(station, loaded);
@@ -69,7 +69,7 @@ function withOnly(materialId: number, fitted: Knowledge): Knowledge {
 }
 
 /** The newest fit, read again only when there is a newer one, and the beliefs it starts from. */
-export async function loadKnowledge(
+export async function readKnowledge(
   store: Store,
 ): Promise<{ readonly kept: KeptKnowledge | null; readonly priors: Priors }> {
   const { knowledgeId, priors } = await findKnowledgeIdAndPriors(store);
