@@ -12,16 +12,23 @@ export interface SimpleQuantity {
   readonly name: string;
   /** Five words from too weak to too strong; the middle one is wanted. */
   readonly steps: readonly [string, string, string, string, string];
-  /** Boundaries between the steps on the latent index, ascending, around 0 for the middle of the wanted step. */
-  readonly boundaries: readonly [number, number, number, number];
+  /** Boundaries between the steps on the latent index, ascending; a piece may bring its own. */
+  readonly boundaries: Boundaries;
   /** What is believed of the middle on the index, and the noise of one piece. */
   readonly prior: { readonly mean: number; readonly sd: number; readonly reason: string };
   readonly noise: number;
 }
 
-/** One judged piece: its latent index before the sheet's own middle is known, and the step seen, 0 to 4. */
-export interface SimpleTrial {
+export type Boundaries = readonly [number, number, number, number];
+
+/** A piece before it is judged: its latent index before the sheet's own middle is known. */
+export interface SimplePiece {
   readonly index: number;
+  readonly boundaries?: Boundaries | undefined;
+}
+
+/** One judged piece, and the step seen, 0 to 4. */
+export interface SimpleTrial extends SimplePiece {
   readonly seen: number;
 }
 
@@ -50,11 +57,11 @@ export function fitSimple(quantity: SimpleQuantity, trials: readonly SimpleTrial
   );
   const logs = grid.map((middle) => {
     const prior = -0.5 * ((middle - mean) / sd) ** 2;
-    return trials.reduce((sum, { index, seen }) => {
+    return trials.reduce((sum, { seen, ...piece }) => {
       if (!Number.isInteger(seen) || seen < 0 || seen > 4) {
         throw new AppError('badInput', `step ${seen} is not one of 0 to 4`);
       }
-      return sum + Math.log(chancesAt(quantity, index - middle)[seen] as number);
+      return sum + Math.log(chancesAt(quantity, piece, middle)[seen] as number);
     }, prior);
   });
   const most = logs.reduce((a, b) => Math.max(a, b), -Infinity);
@@ -64,26 +71,36 @@ export function fitSimple(quantity: SimpleQuantity, trials: readonly SimpleTrial
 }
 
 /**
- * P(each of the five steps) of a piece with this index, misjudging included.
+ * P(each of the five steps) of a piece, misjudging included.
  *
- * @example predictSimple(quantity, fitSimple(quantity, []), 0).length // 5
+ * @example predictSimple(quantity, fitSimple(quantity, []), { index: 0 }).length // 5
  */
 export function predictSimple(
   quantity: SimpleQuantity,
   { grid, weights }: SimplePosterior,
-  index: number,
+  piece: SimplePiece,
 ): readonly number[] {
   const sums = [0, 0, 0, 0, 0];
   grid.forEach((middle, place) => {
-    chancesAt(quantity, index - middle).forEach((chance, step) => {
+    chancesAt(quantity, piece, middle).forEach((chance, step) => {
       sums[step] = itemAt(sums, step) + itemAt(weights, place) * chance;
     });
   });
   return sums;
 }
 
-function chancesAt({ boundaries, noise }: SimpleQuantity, index: number): readonly number[] {
-  const below = boundaries.map((boundary) => normalCdf((boundary - index) / noise));
+/**
+ * The middle of what is believed, on the index.
+ *
+ * @example meanOf(fitSimple(quantity, [])) < 1e-12 // true
+ */
+export function meanOf({ grid, weights }: SimplePosterior): number {
+  return grid.reduce((sum, at, place) => sum + at * itemAt(weights, place), 0);
+}
+
+function chancesAt(quantity: SimpleQuantity, piece: SimplePiece, middle: number): readonly number[] {
+  const { boundaries = quantity.boundaries, index } = piece;
+  const below = boundaries.map((boundary) => normalCdf((boundary - index + middle) / quantity.noise));
   const truth = [0, 1, 2, 3, 4].map((step) => (below[step] ?? 1) - (below[step - 1] ?? 0));
   return truth.map((chance, step) => {
     const left = truth[step - 1] ?? 0;

@@ -1,13 +1,20 @@
-import { itemAt } from '#core/collections/itemAt.ts';
 import { factsOf } from '#core/stack/families/families.ts';
-import { holdIndex, TAB_QUANTITY, tabForHold } from '#core/dialIn/quantities.ts';
-import { fitSimple, predictSimple, type SimpleTrial } from '#core/dialIn/simpleOrdinal.ts';
-import { signedAreaMm2 } from '#core/geometry/polygon.ts';
-import type { PointMm } from '#core/geometry/point.ts';
+import { predictSimple } from '#core/dialIn/simpleOrdinal.ts';
 import { compareFreeing, PASS_POWER } from '#core/passes/compareFreeing.ts';
 import { estimateRisks, type Risk } from '#core/passes/estimateRisks.ts';
+import { listPerforated, weakestPiece } from '#core/passes/listPerforated.ts';
 import type { Pass, Plan } from '#core/passes/plan.ts';
-import { estimateHolding, grammageOf, uncutOf, type Holding } from '#core/perforation/holding.ts';
+import type { Holding } from '#core/perforation/holding.ts';
+import {
+  bestTab,
+  fitTabs,
+  holdingNow,
+  type JudgedTabs,
+  listTabs,
+  TAB_QUANTITY,
+  tabIndex,
+  tabSheetOf,
+} from '#core/perforation/tabModel.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Operation } from '#core/stack/operation.ts';
@@ -25,7 +32,7 @@ export interface AssessOrder {
   readonly sheet: LoadedSheet;
   readonly values: Readonly<Partial<Record<Operation, SettingValues>>>;
   /** How perforated pieces of this sheet held on this machine. */
-  readonly tabTrials: readonly SimpleTrial[];
+  readonly judgedTabs: readonly JudgedTabs[];
   readonly bleedMm: number;
   readonly spacingMm: number;
   /** How art meets the outlines; `null` where nothing is printed. */
@@ -49,7 +56,7 @@ export interface TabOutlook extends Holding {
 /**
  * Judges a plan: ways to free the pieces, how tabs will hold, what can go wrong.
  *
- * @example assessPlan({ plan, station, sheet: station.loaded, values: { through: values }, tabTrials: [], bleedMm: 1, spacingMm: 2, edge: null, isFinestTooFine: false, registration: { meanXMm: 0, meanYMm: 0, sdMm: 0.3, source: 'habit' } }).holding // null
+ * @example assessPlan({ plan, station, sheet: station.loaded, values: { through: values }, judgedTabs: [], bleedMm: 1, spacingMm: 2, edge: null, isFinestTooFine: false, registration: { meanXMm: 0, meanYMm: 0, sdMm: 0.3, source: 'habit' } }).holding // null
  */
 export function assessPlan(order: AssessOrder) {
   const holding = outlookTabs(order);
@@ -79,50 +86,24 @@ function weighFreeing({ plan, station, sheet, values }: AssessOrder) {
   });
 }
 
-function outlookTabs({ plan, station, sheet, tabTrials }: AssessOrder): TabOutlook | null {
+function outlookTabs({ plan, station, sheet, judgedTabs }: AssessOrder): TabOutlook | null {
   const pass = plan.passes.find(({ role }) => role === 'perforated');
   if (!pass) return null;
   const { tabLengthMm, cutLengthMm } = perforationOf(pass.values);
-  const { stack } = sheet.condition;
-  const pieces = listPieces(pass);
-  const shared = {
-    ...uncutOf(stack, sheet.material.family),
-    tabLengthMm,
-    grammageGPerM2: grammageOf(stack),
-    cutForceGf: gfOf(pass.values.force, station.machine.forceScale),
-    accelerationMmPerS2: station.machine.accelerationMmPerS2,
-  };
-  const weakest = pieces
-    .map((piece) => estimateHolding({ ...shared, ...piece }))
-    .sort((a, b) => a.holdIndex - b.holdIndex)[0];
+  const tabSheet = tabSheetOf(station.machine, sheet, pass.values.force);
+  const posterior = fitTabs(judgedTabs, tabSheet);
+  const weakest = weakestPiece(listPerforated(pass), tabLengthMm, tabSheet);
   if (!weakest) return null;
-  const posterior = fitSimple(TAB_QUANTITY, tabTrials);
-  const chances = predictSimple(TAB_QUANTITY, posterior, holdIndex(tabLengthMm, cutLengthMm));
-  const middle = posterior.grid.reduce((sum, at, index) => sum + at * itemAt(posterior.weights, index), 0);
-  const proposed = tabForHold(middle, cutLengthMm);
+  const piece = { ...weakest, tabLengthMm };
+  const perimeterMm = weakest.tabs * (tabLengthMm + cutLengthMm);
+  const choices = listTabs({ perimeterMm, areaMm2: weakest.areaMm2, cutLengthMm }, tabSheet, posterior);
   return {
-    ...weakest,
+    ...holdingNow(piece, tabSheet, posterior),
     steps: TAB_QUANTITY.steps,
-    chances,
-    proposedTabMm: Math.max(0.3, Math.round(proposed * 10) / 10),
-    judged: tabTrials.length,
+    chances: predictSimple(TAB_QUANTITY, posterior, tabIndex(piece, tabSheet)),
+    proposedTabMm: bestTab(choices)?.tabLengthMm ?? tabLengthMm,
+    judged: judgedTabs.length,
   };
-}
-
-/** Tabs and area of every perforated piece. */
-function listPieces({ strokes }: Pass): readonly { readonly tabs: number; readonly areaMm2: number }[] {
-  const pieces = new Map<number, { tabs: number; points: PointMm[] }>();
-  for (const { contourId, repeat, points, isTab, ownTabs } of strokes) {
-    if (repeat > 0) continue;
-    const piece = pieces.get(contourId) ?? { tabs: 0, points: [] };
-    if (isTab) piece.tabs++;
-    piece.tabs += ownTabs?.stretches?.filter((stretch) => stretch.isTab).length ?? 0;
-    piece.points.push(...points);
-    pieces.set(contourId, piece);
-  }
-  return [...pieces.values()]
-    .filter(({ tabs }) => tabs > 0)
-    .map(({ tabs, points }) => ({ tabs, areaMm2: Math.abs(signedAreaMm2(points)) }));
 }
 
 function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Risk[] {
@@ -144,7 +125,7 @@ function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Ri
     isRollFed: machine.kind === 'rollFed',
     isFibrous: factsOf(family).isFibrous,
     throughOutlines: through ? new Set(through.strokes.map(({ contourId }) => contourId)).size : 0,
-    holdIndex: holding?.holdIndex ?? null,
+    loose: holding && { fallsOut: holding.chances[0] ?? 0, hangs: holding.chances[1] ?? 0 },
     matUses: machine.kind === 'matFed' ? (mat?.uses ?? null) : null,
     isSlick: factsOf(family).isSlick,
     whiteEdge: Math.max(meeting.whiteEdge, meeting.borderLost),

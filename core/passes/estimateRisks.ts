@@ -30,8 +30,8 @@ export interface RiskOrder {
   readonly isFibrous: boolean;
   /** Outlines cut through all round. */
   readonly throughOutlines: number;
-  /** Holding index of the weakest perforated piece, or `null` without any. */
-  readonly holdIndex: number | null;
+  /** Chances that the weakest perforated piece falls out, or only just hangs; `null` without any. */
+  readonly loose: { readonly fallsOut: number; readonly hangs: number } | null;
   /** Uses of the mat, and whether the liner or carrier is slick; `null` without a mat. */
   readonly matUses: number | null;
   readonly isSlick: boolean;
@@ -44,15 +44,19 @@ export interface RiskOrder {
   readonly breaksOrder: boolean;
 }
 
+/** How often a piece that came free spoils the sheet, and how often one that only hangs comes free. Common practice, no source. */
+const LOOSE_SPOILS = { rolls: 0.8, mat: 0.4 };
+const HANGING_GOES = 0.15;
+
 /**
  * The chance of each trouble on one sheet with its causes. Causes add as if each struck by itself: the sheet is spared
  * when none does. Every figure here is common practice, no source, until runs teach better.
  *
- * @example estimateRisks({ isRollFed: false, isFibrous: false, throughOutlines: 0, holdIndex: null, matUses: null, isSlick: false, whiteEdge: 0, wornShare: null, speedShare: 0.2, isFinestTooFine: false, breaksOrder: false }).length // 5
+ * @example estimateRisks({ isRollFed: false, isFibrous: false, throughOutlines: 0, loose: null, matUses: null, isSlick: false, whiteEdge: 0, wornShare: null, speedShare: 0.2, isFinestTooFine: false, breaksOrder: false }).length // 5
  */
 export function estimateRisks(order: RiskOrder): readonly Risk[] {
-  const hold = order.holdIndex;
-  const loose = hold === null ? 0 : 1 / (1 + Math.exp(3 * Math.log(Math.max(0.05, hold)) + 2));
+  const { loose } = order;
+  const free = loose === null ? 0 : loose.fallsOut + HANGING_GOES * loose.hangs;
   const dull = Math.max(0, (order.wornShare ?? 0.3) - 0.7);
   const uses = order.matUses;
   const causes: Readonly<Record<RiskKind, readonly (RiskCause | null)[]>> = {
@@ -62,12 +66,12 @@ export function estimateRisks(order: RiskOrder): readonly Risk[] {
         order.isRollFed && order.throughOutlines > 0,
         0.28,
       ),
-      cause('tabs that hardly hold', hold !== null && order.isRollFed, 0.5 * loose),
+      cause('tabs that hardly hold', order.isRollFed, LOOSE_SPOILS.rolls * free),
       cause('anything loose under the rollers', order.isRollFed, 0.005),
     ],
     shift: [
       cause('pieces freed before all is cut', order.breaksOrder, 0.2),
-      cause('tabs that hardly hold', hold !== null && !order.isRollFed, 0.3 * loose),
+      cause('tabs that hardly hold', !order.isRollFed, LOOSE_SPOILS.mat * free),
       cause('freed pieces on the mat', !order.isRollFed && order.throughOutlines > 0, 0.01),
     ],
     whiteEdge: [

@@ -203,7 +203,7 @@ describe('estimateRisks', () => {
     isRollFed: false,
     isFibrous: false,
     throughOutlines: 0,
-    holdIndex: null,
+    loose: null,
     matUses: 5,
     isSlick: false,
     whiteEdge: 0,
@@ -229,9 +229,9 @@ describe('estimateRisks', () => {
   });
 
   it('jams less the better tabs hold', () => {
-    expect(chance('jam', { isRollFed: true, holdIndex: 5 }).chance).toBeLessThan(
-      chance('jam', { isRollFed: true, holdIndex: 0.5 }).chance,
-    );
+    const jams = (fallsOut: number) =>
+      chance('jam', { isRollFed: true, loose: { fallsOut, hangs: 0.1 } }).chance;
+    expect(jams(0.01)).toBeLessThan(jams(0.3));
   });
 });
 

@@ -120,33 +120,26 @@ describe('placeTabs', () => {
 });
 
 describe('holding', () => {
-  const piece = {
-    tabs: 12,
-    tabLengthMm: 1,
-    areaMm2: 2000,
-    uncutUm: 100,
-    tensileMPa: 30,
-    grammageGPerM2: 200,
-    cutForceGf: 200,
-    accelerationMmPerS2: 3000,
-  };
+  const piece = { tabs: 12, tabLengthMm: 1, areaMm2: 2000 };
+  const sheet = { bearsNPerMm: 3, grammageGPerM2: 200, cutForceGf: 200, accelerationMmPerS2: 3000 };
 
-  it('is width times uncut caliper times strength for each carrying tab: 3 N, of 3.6 tabs (mechanics of a strip)', () => {
-    const { holdN, releaseN } = estimateHolding(piece);
+  it('is what each carrying tab bears: 3 N, of 3.6 tabs (mechanics of a strip)', () => {
+    const { holdN, releaseN } = estimateHolding(piece, sheet);
     expect(holdN).toBeCloseTo(3 * 3.6, 9);
     expect(releaseN).toBeCloseTo(6, 9);
   });
 
   it('pulls by drag of the blade and by mass times acceleration: 0.7 × 200 gf and 0.4 g at 3 m/s²', () => {
-    const { dragN, jerkN } = estimateHolding(piece);
+    const { dragN, jerkN } = estimateHolding(piece, sheet);
     expect(dragN).toBeCloseTo(0.7 * 200 * 9.80665e-3, 9);
     expect(jerkN).toBeCloseTo(0.0004 * 3, 9);
   });
 
   it('holds better and pops worse with longer tabs', () => {
-    const longer = estimateHolding({ ...piece, tabLengthMm: 2 });
-    expect(longer.holdIndex).toBeGreaterThan(estimateHolding(piece).holdIndex);
-    expect(longer.popIndex).toBeLessThan(estimateHolding(piece).popIndex);
+    const short = estimateHolding(piece, sheet);
+    const longer = estimateHolding({ ...piece, tabLengthMm: 2 }, sheet);
+    expect(longer.holdIndex).toBeGreaterThan(short.holdIndex);
+    expect(longer.popIndex).toBeLessThan(short.popIndex);
   });
 
   it('counts the liner under a sticker and half of a single sheet', () => {

@@ -216,6 +216,9 @@ export const job = sampleDesign(
   { '|#ff0000': 'through' },
   { xMm: 20, yMm: 20 },
 );
+/** A perforated piece, and a sheet that its tabs are part of. */
+export const tabPiece = { tabs: 16, tabLengthMm: 1, areaMm2: 2500 };
+export const tabSheet = { bearsNPerMm: 3.9, grammageGPerM2: 250, cutForceGf: 180, accelerationMmPerS2: 2000 };
 /** Something judged in five steps, wanted in the middle. */
 export const quantity: SimpleQuantity = {
   name: 'hold',

@@ -7,13 +7,15 @@ export const JUDGED_QUANTITIES = ['tabs', 'crease'] as const;
 export type JudgedQuantity = (typeof JUDGED_QUANTITIES)[number];
 
 /** What a piece was made with: lengths in mm for tabs, the force on the machine's scale and passes for a crease. */
-export const givenSchema = z.union([
-  z.object({
-    tabLengthMm: z.number().min(0.1, 'a tab of at least 0.1 mm').max(20, 'a tab of at most 20 mm'),
-    cutLengthMm: z.number().min(1, 'a cut of at least 1 mm').max(200, 'a cut of at most 200 mm'),
-  }),
-  z.object({ force: z.number(), passes: z.number().int().min(1).max(12) }),
-]);
+const givenTabsSchema = z.object({
+  tabLengthMm: z.number().min(0.1, 'a tab of at least 0.1 mm').max(20, 'a tab of at most 20 mm'),
+  cutLengthMm: z.number().min(1, 'a cut of at least 1 mm').max(200, 'a cut of at most 200 mm'),
+  tabs: z.number().int().min(1).max(10_000).optional().meta({ description: 'how many the piece had' }),
+  areaMm2: z.number().positive().max(1e7).optional().meta({ description: 'of the piece' }),
+});
+const givenCreaseSchema = z.object({ force: z.number(), passes: z.number().int().min(1).max(12) });
+export type GivenCrease = z.infer<typeof givenCreaseSchema>;
+export const givenSchema = z.union([givenTabsSchema, givenCreaseSchema]);
 export type Given = z.infer<typeof givenSchema>;
 
 /** A piece as it was judged, from 0 (too weak) to 4 (too strong). */

@@ -10,7 +10,7 @@ import { listTimers } from '#store/repositories/jobs/waits.ts';
 import { findJob } from '#store/repositories/jobs/jobs.ts';
 import { listJudgedPieces } from '#store/repositories/dialIn/judgedPieces.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
-import { trialsOf } from '#web/endpoints/dialIn/answerJudged.ts';
+import { tabPieces } from '#web/endpoints/dialIn/answerJudged.ts';
 import { jobParams } from '#web/endpoints/jobs/jobs.ts';
 import { planJob, type PlannedJob } from '#web/endpoints/jobs/planJob.ts';
 import { planSchema, type PlanReply } from '#web/schemas/job.ts';
@@ -69,13 +69,13 @@ export async function describePlan(
     route: strokes.flatMap(({ points, isTab, ownTabs }) => ownTabs?.stretches ?? [{ points, isTab }]),
   }));
   const [timers, alarm] = await Promise.all([listTimers(store), findOpenAlarm(store, job.machineId)]);
-  const tabPieces = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');
+  const judged = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');
   const outlook = assessPlan({
     plan,
     station,
     sheet,
     values,
-    tabTrials: trialsOf(tabPieces, station.machine),
+    judgedTabs: tabPieces(judged),
     bleedMm: job.print.bleedMm,
     spacingMm: job.layout.spacingMm,
     registration: planned.registration.error,

@@ -1,3 +1,5 @@
+import { listPerforated, type Perforated } from '#core/passes/listPerforated.ts';
+import type { RunStroke } from '#core/program/runStroke.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJudgedPiece } from '#store/repositories/dialIn/judgedPieces.ts';
@@ -28,7 +30,12 @@ export async function noteAfterRun(
     .find(({ operation }) => operation === 'perforated');
   if (note.tabsHeld !== null && perforated) {
     const { tabLengthMm, cutLengthMm } = perforationOf(perforated.values);
-    const piece = { quantity: 'tabs', given: { tabLengthMm, cutLengthMm }, seen: note.tabsHeld } as const;
+    const given = {
+      tabLengthMm,
+      cutLengthMm,
+      ...smallestPiece(run.strokes.slice(perforated.from, perforated.to)),
+    };
+    const piece = { quantity: 'tabs', given, seen: note.tabsHeld } as const;
     const where = { conditionId: run.conditionId, machineId: run.machineId, lot: '', author };
     await addJudgedPiece(store, { ...piece, ...where }, now);
   }
@@ -36,4 +43,9 @@ export async function noteAfterRun(
     const at = { x: run.sheetWidthMm / 2, y: run.sheetHeightMm / 2 };
     await addRegistrationSheet(store, run.machineId, [{ at, shift: note.shift }], runId, author, now);
   }
+}
+
+/** The piece with the fewest tabs: how the run held is told by it. Nothing where the machine makes its own tabs. */
+function smallestPiece(strokes: readonly RunStroke[]): Partial<Perforated> {
+  return [...listPerforated({ strokes })].sort((a, b) => a.tabs - b.tabs)[0] ?? {};
 }

@@ -1,6 +1,6 @@
 import { useState, type ChangeEvent } from 'react';
 import type { UseFormRegisterReturn, UseFormReturn } from 'react-hook-form';
-import { TAB_QUANTITY } from '#core/dialIn/quantities.ts';
+import { TAB_QUANTITY } from '#core/perforation/tabModel.ts';
 import { FLAW_NAMES, FLAWS } from '#core/stack/depthGrade.ts';
 import type { TypedNote } from '#web/schemas/run.ts';
 
