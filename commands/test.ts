@@ -51,18 +51,12 @@ const home = homeFolder('test');
 const beside = homeFolder('test-beside');
 
 try {
-  await Promise.all([isChosen('checks') ? runChecks() : null, buildApp()]);
+  const built = buildApp();
   const url = await startDatabase(home, true);
   const urlBeside = ['store', 'driven', 'browser'].some(isChosen) ? await startDatabase(beside, true) : url;
-  // Two at a time where a test keeps one core busy; those that mostly wait for machines run side by side.
-  await Promise.all([
-    isChosen('checks') ? runCheck(TYPES) : null,
-    isChosen('unit') ? runVitest(['core', 'unit', 'mocked'], scratchOf(url), ['--maxWorkers=2']) : null,
-  ]);
-  const outside = async () => {
-    for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest([project], scratchOf(url));
-  };
-  await Promise.all([runOnStores(url, urlBeside), outside()]);
+  // Checks keep a core busy from the start, units the other; what mostly waits for machines runs beside them.
+  await Promise.all([runChecks(built), runUnits(built, url), runOutside(built, url)]);
+  await runOnStores(url, urlBeside);
   if (isChosen('deep')) await runVitest(['deep'], scratchOf(url));
   if (isChosen('browser')) await runJourneys(url, urlBeside);
 } catch (error) {
@@ -103,9 +97,21 @@ function scratchOf(url: string) {
   return { FEATHER_TEST_STORE_URL: ownAddress(url).scratchUrl, FEATHER_THREADS: BUILT_THREADS };
 }
 
-/** One after the other: the build keeps the other core busy meanwhile. */
-async function runChecks(): Promise<void> {
-  for (const check of CHECKS) await runCheck(check);
+/** One after the other: the build, then units keep the other core busy meanwhile. */
+async function runChecks(built: Promise<void>): Promise<void> {
+  if (isChosen('checks')) for (const check of CHECKS) await runCheck(check);
+  await built;
+  if (isChosen('checks')) await runCheck(TYPES);
+}
+
+async function runUnits(built: Promise<void>, url: string): Promise<void> {
+  await built;
+  if (isChosen('unit')) await runVitest(['core', 'unit', 'mocked'], scratchOf(url), ['--maxWorkers=2']);
+}
+
+async function runOutside(built: Promise<void>, url: string): Promise<void> {
+  await built;
+  for (const project of ['devices', 'outside'].filter(isChosen)) await runVitest([project], scratchOf(url));
 }
 
 async function runCheck({ name, arguments: given }: Check): Promise<void> {
