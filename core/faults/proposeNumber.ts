@@ -29,6 +29,7 @@ const LONG_SCALE = 60;
  * The number an action changes, or `null` when it changes none, or there is no room on the scale.
  *
  * @param target the force in the middle of the window where it is known; a step never goes beyond it
+ * @param settle a force as it will stand once it is kept
  * @example proposeNumber('moreForce', { ...values, force: 62 }, machine, 66)?.words // '62 to 65 gf'
  */
 export function proposeNumber(
@@ -36,6 +37,7 @@ export function proposeNumber(
   values: SettingValues,
   { forceScale, speedScale, depthScale }: Scales,
   target: number | null,
+  settle: (force: number) => number = (force) => force,
 ): NumberChange | null {
   switch (action) {
     case 'moreForce':
@@ -45,7 +47,7 @@ export function proposeNumber(
       const step = Math.max(forceScale.step, Math.round(usual / forceScale.step) * forceScale.step);
       const aimed = values.force + sign * step;
       const isBetween = target !== null && (target - values.force) * sign > 0 && (aimed - target) * sign > 0;
-      const to = snapForce(isBetween ? target : aimed, forceScale);
+      const to = settle(snapForce(isBetween ? target : aimed, forceScale));
       return change('force', values.force, to, forceUnit(forceScale));
     }
     case 'onePassMore':

@@ -1,5 +1,7 @@
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Material } from '#core/stack/material.ts';
+import type { Machine } from '#core/station/machine.ts';
+import type { LoadedSheet } from '#core/station/station.ts';
 import { scaleForce, type ForceScale } from '#core/units/forceScale.ts';
 
 /** One reason why a sheet wants another force than its material's settings say. */
@@ -44,11 +46,54 @@ export function sheetFactor(material: Material, colour: string, lot: string): nu
 }
 
 /**
- * Values with what colour and lot add to their force, on the machine's steps and inside its scale.
+ * Corrections as one says them beside a force.
+ *
+ * @example wordCorrections([{ kind: 'lot', name: 'L7', forcePercent: 6 }]) // '+6 % for L7'
+ */
+export function wordCorrections(corrections: readonly Correction[]): string {
+  return corrections
+    .map(({ name, forcePercent }) => `${forcePercent > 0 ? '+' : ''}${forcePercent} % for ${name}`)
+    .join(' · ');
+}
+
+/**
+ * Values with what colour and lot add to their force, and to the force along tabs, on the machine's steps and inside its
+ * scale.
  *
  * @example correctValues({ force: 60 }, null, 1).force // 60
  */
 export function correctValues(values: SettingValues, scale: ForceScale, factor: number): SettingValues {
   if (factor === 1) return values;
-  return { ...values, force: scaleForce(values.force, factor, scale) };
+  const { force, tabForce } = values;
+  return {
+    ...values,
+    force: scaleForce(force, factor, scale),
+    ...(tabForce === undefined ? {} : { tabForce: scaleForce(tabForce, factor, scale) }),
+  };
+}
+
+/**
+ * The values of a material's setting on the very sheet that is loaded: one figure for the Bench, Faults and jobs.
+ *
+ * @example valuesOnSheet(values, machine, station.loaded).force // 90
+ */
+export function valuesOnSheet(
+  values: SettingValues,
+  { forceScale }: Pick<Machine, 'forceScale'>,
+  { material, colour, lot }: Pick<LoadedSheet, 'material' | 'colour' | 'lot'>,
+): SettingValues {
+  return correctValues(values, forceScale, sheetFactor(material, colour, lot));
+}
+
+/**
+ * The values of a material's setting from those that were right on the loaded sheet.
+ *
+ * @example valuesOffSheet(values, machine, station.loaded).force // 90
+ */
+export function valuesOffSheet(
+  values: SettingValues,
+  { forceScale }: Pick<Machine, 'forceScale'>,
+  { material, colour, lot }: Pick<LoadedSheet, 'material' | 'colour' | 'lot'>,
+): SettingValues {
+  return correctValues(values, forceScale, 1 / sheetFactor(material, colour, lot));
 }

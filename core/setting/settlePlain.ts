@@ -1,4 +1,4 @@
-import { correctValues, sheetFactor } from '#core/setting/correctForce.ts';
+import { valuesOffSheet } from '#core/setting/correctForce.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Operation } from '#core/stack/operation.ts';
@@ -15,8 +15,7 @@ export function settlePlain(
   values: SettingValues,
   operation: Operation,
   machine: Machine,
-  { material, colour, lot }: LoadedSheet,
+  loaded: LoadedSheet,
 ): SettingValues {
-  const settled = settleValues(values, operation, machine, null);
-  return correctValues(settled, machine.forceScale, 1 / sheetFactor(material, colour, lot));
+  return valuesOffSheet(settleValues(values, operation, machine, null), machine, loaded);
 }

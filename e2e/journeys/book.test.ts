@@ -246,7 +246,7 @@ describe('the Bench', () => {
       .first()
       .waitFor();
     await relatives
-      .getByText(/Start low at/)
+      .getByText(/It speaks for/)
       .first()
       .waitFor();
   });

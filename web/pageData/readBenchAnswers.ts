@@ -1,6 +1,9 @@
 import { OPERATIONS } from '#core/stack/operation.ts';
-import type { Station } from '#core/station/station.ts';
+import { valuesOnSheet } from '#core/setting/correctForce.ts';
+import type { Machine } from '#core/station/machine.ts';
+import type { LoadedSheet, Station } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import type { KeptSetting } from '#store/repositories/book/settings.ts';
 import { findLoadedSetting } from '#web/endpoints/bench/findLoadedSetting.ts';
 import { readBenchAnswer } from '#web/endpoints/bench/readAnswer.ts';
 import { readSheetPrior } from '#web/endpoints/bench/readSheetPrior.ts';
@@ -11,13 +14,21 @@ import type { BenchAnswers } from '#web/schemas/bench.ts';
 export async function readBenchAnswers(store: Store, station: Station | null): Promise<BenchAnswers | null> {
   if (!station?.loaded) return null;
   const { machine, loaded } = station;
-  const others = OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
+  const judged = OPERATIONS.filter((operation) => operation !== 'kiss' && operation !== 'through');
   const believed = readSheetPrior(store, station, loaded);
   const [kiss, through, ...kept] = await Promise.all([
     readBenchAnswer(store, station, 'kiss', {}, believed),
     readBenchAnswer(store, station, 'through', {}, believed),
-    ...others.map((operation) => findLoadedSetting(store, { ...station, loaded }, operation)),
+    ...judged.map((operation) => findLoadedSetting(store, { ...station, loaded }, operation)),
   ]);
-  const summaries = kept.flatMap((setting) => (setting ? summarise(setting, loaded.material, machine) : []));
-  return { kiss, through, others: summaries };
+  const others = kept.flatMap((setting) =>
+    setting ? summarise(onSheet(setting, machine, loaded), loaded.material, machine) : [],
+  );
+  return { kiss, through, others };
+}
+
+/** A setting with the figures that the sheet that lies there wants. */
+function onSheet(setting: KeptSetting, machine: Machine, loaded: LoadedSheet): KeptSetting {
+  const { revision } = setting;
+  return { ...setting, revision: { ...revision, values: valuesOnSheet(revision.values, machine, loaded) } };
 }

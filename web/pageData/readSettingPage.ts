@@ -1,5 +1,6 @@
 import type { SettingKey } from '#core/setting/setting.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
+import { correctionsOf, valuesOnSheet, wordCorrections } from '#core/setting/correctForce.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
 import { DEPTH_OPERATIONS } from '#core/stack/operation.ts';
@@ -11,6 +12,7 @@ import { findMachine, listMachines } from '#store/repositories/book/machines.ts'
 import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
 import { listRevisionEvidence } from '#store/repositories/dialIn/revisionEvidence.ts';
 import { findSetting, listRevisions, requireSetting } from '#store/repositories/book/settings.ts';
+import { findStation } from '#store/repositories/bench/stations.ts';
 import { findBladeOfKind } from '#store/repositories/bench/tools.ts';
 import { listRelatives } from '#web/endpoints/bench/listRelatives.ts';
 import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
@@ -27,13 +29,14 @@ export async function readKeptSettingPage(store: Store, id: number): Promise<Set
 
 /** The page of a setting, kept or still to be kept. @throws AppError `notFound` for a sheet or machine that is not there */
 export async function readSettingPage(store: Store, key: SettingKey): Promise<SettingPageData> {
-  const [{ material, condition }, machine, machines, blade, kept, kiss] = await Promise.all([
+  const [{ material, condition }, machine, machines, blade, kept, kiss, bench] = await Promise.all([
     findMaterialByCondition(store, key.conditionId),
     findMachine(store, key.machineId),
     listMachines(store),
     findBladeOfKind(store, key.bladeKind, key.machineId),
     findSetting(store, key),
     findSetting(store, { ...key, operation: 'kiss' }),
+    findStation(store, key.machineId),
   ]);
   const station: Station = {
     machine,
@@ -56,11 +59,26 @@ export async function readSettingPage(store: Store, key: SettingKey): Promise<Se
     start: kept?.revision.values ?? suggestStart(station, key, kissForce),
     startSources: kept?.revision.sources ?? {},
     kissForce,
+    onSheet: kept && forceOnSheet(kept.revision.values, key, bench),
     machines,
     bench: dialled ? await readAnswer(store, station, dialled) : null,
     relatives: await listRelatives(store, station, key.operation),
     audit: id === null ? [] : await listAudit(store, { entity: 'setting', entityId: id }, MOST_AUDIT),
   };
+}
+
+/** What the setting comes to on the sheet that lies there, as the Bench says it. */
+function forceOnSheet(
+  values: SettingValues,
+  { conditionId }: SettingKey,
+  { machine, loaded }: Station,
+): SettingPageData['onSheet'] {
+  if (loaded?.condition.id !== conditionId) return null;
+  const { lot, colour, material } = loaded;
+  const corrections = correctionsOf(material, colour, lot);
+  if (corrections.length === 0) return null;
+  const { force } = valuesOnSheet(values, machine, loaded);
+  return { force, words: wordCorrections(corrections) };
 }
 
 /** Where a setting starts that nobody kept yet: from the stack, in the middle of the machine's force scale at most. */

@@ -115,6 +115,7 @@ export const relativeSchema = z.object({
   force: z.number(),
   forceUnit: z.string(),
   startForce: z.number().meta({ description: 'a low start for a test cut here' }),
+  impliedForce: z.number().meta({ description: 'what it speaks for here, on the scale of this machine' }),
 });
 export type RelativeReply = z.infer<typeof relativeSchema>;
 

@@ -23,6 +23,8 @@ export interface SettingPageData {
   readonly startSources: ValueSources;
   /** The kiss force of the same sheet, machine and blade, which tabs are cut at; `null` when there is none. */
   readonly kissForce: number | null;
+  /** The force on the very sheet that is loaded, where its colour or lot wants another; else `null`. */
+  readonly onSheet: { readonly force: number; readonly words: string } | null;
   readonly machines: readonly Machine[];
   readonly bench: BenchAnswer | null;
   readonly relatives: readonly RelativeReply[];

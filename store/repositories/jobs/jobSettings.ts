@@ -1,5 +1,5 @@
 import type { Job } from '#core/job/job.ts';
-import { correctValues, sheetFactor } from '#core/setting/correctForce.ts';
+import { valuesOnSheet } from '#core/setting/correctForce.ts';
 import { derivePerforated } from '#core/setting/derivePerforated.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import { type Operation, OPERATIONS } from '#core/stack/operation.ts';
@@ -35,11 +35,11 @@ export async function readJobSettings(
   const isLoaded = station.loaded?.condition.id === job.conditionId;
   const lot = isLoaded ? (station.loaded?.lot ?? '') : '';
   const colour = isLoaded ? (station.loaded?.colour ?? '') : '';
-  const factor = sheetFactor(found.material, colour, lot);
+  const sheet = { ...found, lot, colour };
   const values: Partial<Record<Operation, SettingValues>> = Object.fromEntries(
     kept.map((setting) => [
       setting.key.operation,
-      correctValues(setting.revision.values, station.machine.forceScale, factor),
+      valuesOnSheet(setting.revision.values, station.machine, sheet),
     ]),
   );
   const isDerived = !values.perforated && values.through !== undefined;
@@ -48,7 +48,7 @@ export async function readJobSettings(
   }
   return {
     station,
-    sheet: { ...found, lot, colour },
+    sheet,
     kept,
     values,
     assumed: isDerived

@@ -21,7 +21,7 @@ export async function listRelatives(
   const sheet = { materialId: material.id, conditionId: condition.id, maker, family, darkness, stack };
   const near = await findNearSettings(store, sheet, operation);
   const at = { machineId: machine.id, bladeKind: blade?.kind ?? 'no blade' };
-  return rankRelatives(sheet, at, near, MOST).map(({ setting, reasons, startGf }) => ({
+  return rankRelatives(sheet, at, near, MOST).map(({ setting, reasons, impliedGf, startGf }) => ({
     settingId: setting.id,
     name: setting.name,
     machine: setting.machine.name,
@@ -30,5 +30,6 @@ export async function listRelatives(
     force: setting.values.force,
     forceUnit: forceUnit(setting.machine.forceScale),
     startForce: gfToForce(startGf, machine.forceScale),
+    impliedForce: gfToForce(impliedGf, machine.forceScale),
   }));
 }

@@ -9,6 +9,8 @@ import { nextQuestion, rankCauses, type KnownFindings } from '#core/faults/rankC
 import { DEPTH_OPERATIONS, type DepthOperation, type Operation } from '#core/stack/operation.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
+import { valuesOffSheet, valuesOnSheet } from '#core/setting/correctForce.ts';
+import type { SettingValues } from '#core/setting/settingFields.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import {
@@ -122,8 +124,14 @@ async function consult(
   const known: KnownFindings = { ...looked, ...answers };
   const causes = rankCauses(symptoms, known, learnt.causes);
   const target = await findTarget(store, station, operation);
+  // The figures of the sheet that lies there, as the Bench tells them.
+  const { machine, loaded } = station;
+  const values = setting && valuesOnSheet(setting.revision.values, machine, loaded);
+  // A material keeps whole steps without its lot: what comes back with the lot may be a step beside.
+  const asKept = (changed: SettingValues) =>
+    valuesOnSheet(valuesOffSheet(changed, machine, loaded), machine, loaded).force;
   const numberOf = (action: Action): NumberChange | null =>
-    setting ? proposeNumber(action, setting.revision.values, station.machine, target) : null;
+    values && proposeNumber(action, values, machine, target, (force) => asKept({ ...values, force }));
   const actions = rankActions(causes, symptoms, tried, learnt.actions)
     // A number that cannot be changed, for want of a setting or of room on the scale, is no action.
     .filter(
@@ -169,8 +177,11 @@ async function applyChange(
   const setting = await findLoadedSetting(store, station, operation);
   if (!setting) return;
   const { values, sources, revision } = setting.revision;
+  const { machine, loaded } = station;
+  const corrected = { ...valuesOnSheet(values, machine, loaded), [number]: to };
   const kept = {
-    values: { ...values, [number]: to },
+    // Kept is what the material wants without what this colour and lot add.
+    values: number === 'force' ? valuesOffSheet(corrected, machine, loaded) : { ...values, [number]: to },
     sources: { ...sources, [number]: 'person' as const },
     reason: `${number} ${words}: ${symptoms.join(', ')}`.slice(0, 200),
     author,

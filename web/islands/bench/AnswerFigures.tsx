@@ -1,6 +1,7 @@
 import type { Answer } from '#core/answer/composeAnswer.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
+import { wordCorrections } from '#core/setting/correctForce.ts';
 import { gfOf, forceUnit } from '#core/units/forceScale.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
 
@@ -43,10 +44,7 @@ export function AnswerFigures({ answer, machine, system }: Props) {
 
 /** "force", with what colour and lot add to it. */
 function describeForce({ corrections }: Answer): string {
-  const added = corrections.map(
-    ({ name, forcePercent }) => `${forcePercent > 0 ? '+' : ''}${forcePercent} % for ${name}`,
-  );
-  return ['force', ...added].join(' · ');
+  return ['force', wordCorrections(corrections)].filter((words) => words !== '').join(' · ');
 }
 
 interface FigureProps {

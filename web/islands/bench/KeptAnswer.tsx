@@ -1,3 +1,4 @@
+import { correctionsOf, wordCorrections } from '#core/setting/correctForce.ts';
 import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
@@ -18,6 +19,8 @@ export function KeptAnswer({ operation, setting, station, system }: Props) {
     return <NothingKept operation={operation} station={station} />;
   }
   const { values } = setting.revision;
+  const { loaded } = station;
+  const added = loaded ? wordCorrections(correctionsOf(loaded.material, loaded.colour, loaded.lot)) : '';
   const length = (mm: number | undefined) => {
     const { figure, unit } = formatLength(mm ?? 0, system, 1);
     return { figure, unit };
@@ -25,7 +28,11 @@ export function KeptAnswer({ operation, setting, station, system }: Props) {
   return (
     <>
       <dl className="grid grid-cols-2 md:grid-cols-4 border-y border-hairline mt-3 md:divide-x divide-hairline">
-        <Figure figure={String(values.force)} unit={setting.forceUnit} words="force" />
+        <Figure
+          figure={String(values.force)}
+          unit={setting.forceUnit}
+          words={['force', added].filter((words) => words !== '').join(' · ')}
+        />
         {operation === 'perforated' ? (
           <>
             <Figure

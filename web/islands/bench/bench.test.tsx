@@ -119,10 +119,11 @@ describe('nearest relatives', () => {
       force: 8,
       forceUnit: 'level',
       startForce: 74,
+      impliedForce: 87,
     } as const;
     const said = words(renderToStaticMarkup(<RelativeList relatives={[relative]} unit="gf" />));
     expect(said).toMatch(
-      /Capstan vinyl.*same family · it is thinner by 20 µm\. 8 level on Dunlin desk\. Start low at 74 gf/,
+      /Capstan vinyl.*same family · it is thinner by 20 µm\. 8 level on Dunlin desk\. It speaks for 87 gf here/,
     );
     expect(renderToStaticMarkup(<RelativeList relatives={[]} unit="gf" />)).toBe('');
   });

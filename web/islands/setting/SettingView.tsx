@@ -1,6 +1,6 @@
 import { nameCondition } from '#core/stack/material.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, wordForce } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { Section, SECTION_WORDS } from '#web/components/section/Section.tsx';
@@ -29,6 +29,7 @@ export function SettingView({ page, system }: Props) {
       <div className="grid gap-5 content-start">
         <section aria-label="Setting" className="sheet p-4 sm:px-6 sm:py-5">
           <Heading page={page} desk={desk} />
+          <OnSheet page={page} />
           <ValueForm page={page} desk={desk} />
           <Window page={page} desk={desk} />
         </section>
@@ -88,6 +89,17 @@ function Heading({ page, desk }: { readonly page: SettingPageData; readonly desk
         ) : null}
       </div>
     </div>
+  );
+}
+
+/** The setting is the material's: the sheet that lies there may want more or less. */
+function OnSheet({ page: { onSheet, machine } }: { readonly page: SettingPageData }) {
+  if (!onSheet) return null;
+  return (
+    <p className="note mt-3">
+      On the sheet that lies at {machine.name} it is{' '}
+      <strong>{wordForce(onSheet.force, machine.forceScale)}</strong>: {onSheet.words}.
+    </p>
   );
 }
 

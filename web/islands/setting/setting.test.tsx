@@ -43,6 +43,7 @@ function page(operation: Operation = 'kiss', change: Partial<SettingPageData> = 
     start: sampleRevision.values,
     startSources: sampleRevision.sources,
     kissForce: 106,
+    onSheet: null,
     machines: [sampleMachine, desk],
     bench: sampleAnswer(),
     relatives: [],

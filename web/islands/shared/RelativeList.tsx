@@ -7,7 +7,10 @@ interface Props {
   readonly unit: string;
 }
 
-/** Settings of related sheets: why they are near, and where to start from them, low. Nothing when there are none. */
+/**
+ * Settings of related sheets: why they are near, and what each speaks for here. Where to start is a question that Test
+ * cuts answers alone. Nothing when there are none.
+ */
 export function RelativeList({ relatives, unit }: Props) {
   if (relatives.length === 0) return null;
   return (
@@ -26,7 +29,7 @@ export function RelativeList({ relatives, unit }: Props) {
               {relative.reasons.join(' · ')}. {relative.force} {relative.forceUnit} on {relative.machine}.
             </p>
             <p>
-              Start low at <strong className="figure">{relative.startForce}</strong> {unit}
+              It speaks for <strong className="figure">{relative.impliedForce}</strong> {unit} here
             </p>
           </li>
         ))}
