@@ -129,7 +129,7 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
       ? [
           step(
             'Cut the test piece in the free corner and look at it first.',
-            'a test costs a corner, not the sheet',
+            'a test costs a corner, not the sheet; on a printed sheet it lies on a patch of ink',
           ),
         ]
       : []),

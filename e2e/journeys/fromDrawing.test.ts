@@ -112,6 +112,10 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
     expect(Math.abs(mark.top - 12)).toBeLessThan(0.1);
     expect(Math.abs(mark.right - 30)).toBeLessThan(0.1);
     expect(Math.abs(mark.bottom - 30)).toBeLessThan(0.1);
+    // Under the mark at the upper right lies the corner for test cuts: a patch of ink, 20 × 10 mm of it looked at.
+    const spot = ['-x', '670', '-y', '160', '-W', '80', '-H', '40'];
+    execFileSync('pdftoppm', ['-png', '-r', '100', ...spot, file, join(drawer.folder, 'patch')]);
+    expect(inkBox(join(drawer.folder, 'patch-1.png'), 1)).toEqual({ left: 0, top: 0, right: 80, bottom: 40 });
     expect(execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' })).toMatch(/print at 100 %/);
   });
 

@@ -74,14 +74,15 @@ describe('a test card', () => {
     const sheet = { name: 'A5', widthMm: 148, heightMm: 210, marginMm: 6 };
     const job = sampleDesign(svg, { '|#ff0000': 'kiss' }, { xMm: 40, yMm: 40 }, { sheet });
     const marks = { scheme: 'threeCorners', lengthMm: 20, thicknessMm: 1, insetMm: 10 } as const;
-    const { taken, ...size } = reserveJob(job, { marks });
+    const bare = [{ role: 'body', caliperUm: 250, isMeasured: true }] as const;
+    const { taken, ...size } = reserveJob(job, { marks }, bare);
     expect(size).toEqual({ widthMm: 148, heightMm: 210 });
     expect(taken).toHaveLength(4);
     expect(taken[0]).toEqual({ minX: 40, minY: 40, maxX: 90, maxY: 90 });
     const place = findPlace(measureCard(makeTestPiece('square'), 6), { ...size, marginMm: 6, taken })!;
     expect(place.x).toBeGreaterThan(35 + 3);
     expect(place.y).toBeGreaterThan(150);
-    expect(reserveJob(job, { marks: { ...marks, scheme: 'none' } }).taken).toHaveLength(1);
-    expect(reserveJob(job, { marks: { ...marks, scheme: 'fourCorners' } }).taken).toHaveLength(5);
+    expect(reserveJob(job, { marks: { ...marks, scheme: 'none' } }, bare).taken).toHaveLength(1);
+    expect(reserveJob(job, { marks: { ...marks, scheme: 'fourCorners' } }, bare).taken).toHaveLength(5);
   });
 });

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { purposeOf, type DialIn, type DialInScrap } from '#core/dialIn/dialIn.ts';
 import { reserveJob } from '#core/job/reserveJob.ts';
 import { AppError } from '#core/errors/appError.ts';
+import type { LoadedStation } from '#core/station/station.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';
 import { snapForce } from '#core/units/forceScale.ts';
@@ -100,7 +101,7 @@ export const patchDialIn = defineEndpoint({
     const { station } = await findDialInStation(store, dialIn);
     const { version, scrap, isScrapNew, jobId, ...change } = body;
     if (change.exposureMm) requireExposureInRange(change.exposureMm, station.machine.depthScale);
-    const job = jobId ? reserveJob(await findJob(store, jobId), station.machine) : null;
+    const job = jobId ? reserveFor(await findJob(store, jobId), station) : null;
     const isOther = scrap !== undefined || isScrapNew === true;
     const changed = isOther ? mergeScrap(dialIn.scrap, scrap ?? {}, isScrapNew ?? false) : undefined;
     const whole = job ? { ...dialIn.scrap, ...job } : changed;
@@ -110,6 +111,11 @@ export const patchDialIn = defineEndpoint({
     );
   },
 });
+
+/** The free corner of a job for a test of the state that is loaded. */
+function reserveFor(job: Parameters<typeof reserveJob>[0], { machine, loaded }: LoadedStation) {
+  return reserveJob(job, machine, loaded.condition.stack);
+}
 
 export const postCard = defineEndpoint({
   method: 'POST',

@@ -6,6 +6,7 @@ import { AppError } from '#core/errors/appError.ts';
 import { offsetRings, subtractRings, uniteRings } from '#core/geometry/clip.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
 import type { Job } from '#core/job/job.ts';
+import { patchOf, type TestPatch } from '#core/job/testPatch.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import { PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
@@ -41,6 +42,8 @@ export async function drawPrintSheet(
     page.restore();
   }
   drawArt(page, art, 0);
+  const patch = patchOf(laid, job);
+  if (patch) drawPatch(page, patch);
   for (const { outline } of laid.marks)
     page.polygon(...outline.map(({ x, y }): [number, number] => [x, y])).fill('#000000');
   page.restore();
@@ -64,6 +67,11 @@ function drawArt(page: PdfPage, art: readonly PlacedLine[], growMm: number): voi
       .lineWidth(ownMm + 2 * growMm)
       .stroke(colour);
   }
+}
+
+/** Ink for test pieces to be cut on. */
+function drawPatch(page: PdfPage, { box: { minX, minY, maxX, maxY }, colour }: TestPatch): void {
+  page.rect(minX, minY, maxX - minX, maxY - minY).fill(colour);
 }
 
 /** Beyond the outlines the art goes on in the colours it has at the edge. */

@@ -171,7 +171,7 @@ function Marks({
         {design.layout?.readsBetterTurned ? ': the marks read better so' : ''}
       </button>
       <TickBox
-        label="Keep a corner free for a test cut"
+        label="Keep a corner free for a test cut, printed with a patch of ink where the job prints"
         isOn={print.keepsTestCorner}
         onSet={(keepsTestCorner) => set({ keepsTestCorner })}
       />
