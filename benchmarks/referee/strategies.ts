@@ -124,7 +124,9 @@ export function oneAtATime(task: Task, belief: SheetBelief, seed: number): Outco
     const posterior = model.fit(question, trials);
     const { best } = findWindow(posterior, operation, forcesGf);
     const surprise = findSurprise(model, question, trials);
-    const advice = adviseNextCut(posterior, operation, forcesGf, best, trials, surprise?.forceGf ?? null);
+    const advice = adviseNextCut(posterior, operation, forcesGf, best, trials, {
+      surpriseGf: surprise?.forceGf ?? null,
+    });
     proposalMs.push(performance.now() - started);
     if (advice.kind === 'keep' || advice.kind === 'noWindow' || trials.length >= MOST_CUTS) {
       const loads = trials.length;

@@ -2,6 +2,7 @@ import { itemAt } from '#core/collections/itemAt.ts';
 import { correctionsOf, correctValues, forceFactor, type Correction } from '#core/setting/correctForce.ts';
 import { weighFlaws } from '#core/answer/weighFlaws.ts';
 import { adviseNextCut, type CutAdvice } from '#core/dialIn/adviseNextCut.ts';
+import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import { chooseLadder, CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { findSurprise, type Surprise } from '#core/dialIn/findSurprise.ts';
 import { darknessOf, gatherEvidence } from '#core/dialIn/gatherEvidence.ts';
@@ -56,6 +57,8 @@ export interface AnswerContext {
   /** What the book leaves to be believed of the sheet, without colour and lot; from its stack alone when left out. */
   readonly belief?: SheetBelief | null;
   readonly runs?: readonly RunEvidence[];
+  /** What a cut liner or a scarred mat costs here, in test cuts. */
+  readonly harmCuts?: number | undefined;
   /** The threshold model to ask, by its seed. */
   readonly makeModel?: (seed: number) => ThresholdModel;
 }
@@ -119,7 +122,8 @@ export function composeAnswer(
   };
   const kept = known && isSameWay(known.revision.values, start) ? known : null;
   const asked = believe(station, loaded, start, cuts, context);
-  return assemble({ station, loaded, operation, kept, start, asked, suggest, cuts });
+  const { harmCuts = HARM_CUTS } = context;
+  return assemble({ station, loaded, operation, kept, start, asked, suggest, cuts, harmCuts });
 }
 
 interface Parts {
@@ -131,9 +135,20 @@ interface Parts {
   readonly asked: SheetQuestion;
   readonly suggest: (forceGf: number) => Suggestion;
   readonly cuts: readonly TestCut[];
+  readonly harmCuts: number;
 }
 
-function assemble({ station, loaded, operation, kept, start, asked, suggest, cuts }: Parts): Answer {
+function assemble({
+  station,
+  loaded,
+  operation,
+  kept,
+  start,
+  asked,
+  suggest,
+  cuts,
+  harmCuts,
+}: Parts): Answer {
   const { forceScale } = station.machine;
   const { posterior, trials, corrections, factor } = asked;
   const target = targetIndexes(posterior, operation);
@@ -149,7 +164,7 @@ function assemble({ station, loaded, operation, kept, start, asked, suggest, cut
   const wanted = posterior.grades.slice(target.first, target.last + 1);
   const alike = cuts.filter((cut) => cut.passes === start.passes);
   const window = { ...found, best: weighFlaws(found.outlooks, found.best, alike, wanted) };
-  const { advice, surprise } = advise(asked, operation, forcesGf, window, start.passes);
+  const { advice, surprise } = advise(asked, operation, forcesGf, window, { passes: start.passes, harmCuts });
   const toScale = (forceGf: number) => gfToForce(forceGf, forceScale);
   // What to set is the best that is known; what to try next is a question of its own.
   const suggestion = suggest(window.best.forceGf);
@@ -185,12 +200,13 @@ function advise(
   operation: DepthOperation,
   forcesGf: readonly number[],
   { best }: ForceWindow,
-  passes: number,
+  { passes, harmCuts }: { readonly passes: number; readonly harmCuts: number },
 ): { readonly advice: CutAdvice; readonly surprise: Surprise | null } {
   const relevant = trials.filter((trial) => trial.passes === passes && !isRun(trial));
   const surprise = findSurprise(model, question, relevant.length === 0 ? [] : trials);
   const surpriseGf = surprise?.forceGf ?? null;
-  return { surprise, advice: adviseNextCut(posterior, operation, forcesGf, best, relevant, surpriseGf) };
+  const facts = { surpriseGf, harmCuts };
+  return { surprise, advice: adviseNextCut(posterior, operation, forcesGf, best, relevant, facts) };
 }
 
 /** Runs are weak evidence without a load of their own: they do not answer "was anything cut here yet?". */

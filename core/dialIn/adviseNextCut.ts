@@ -1,12 +1,10 @@
-import { proposeNextCut, type NextCut } from '#core/dialIn/proposeNextCut.ts';
+import { HARM_CUTS, proposeNextCut, WORTHWHILE_GAIN, type NextCut } from '#core/dialIn/proposeNextCut.ts';
 import { targetGrades } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { ForceOutlook } from '#core/threshold/findWindow.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 
-/** Another test cut that gains less than this is not worth its sheet: found on the referee, see docs. */
-export const WORTHWHILE_GAIN = 0.0145;
 /** Below this no force is good enough to keep; something else has to change. */
 const POOR_CHANCE = 0.5;
 /** A right cut this near to the best force (in ln force) counts as its confirmation. */
@@ -22,6 +20,13 @@ export type CutAdvice =
   | { readonly kind: 'keep'; readonly next: NextCut }
   | { readonly kind: 'noWindow'; readonly next: NextCut };
 
+/** What advice rests on beside the posterior. */
+export interface AdviceFacts {
+  readonly surpriseGf?: number | null | undefined;
+  /** What a cut liner or a scarred mat costs, in test cuts. */
+  readonly harmCuts?: number | undefined;
+}
+
 /**
  * Says whether to cut again, repeat, confirm, keep or look for another way, by the first rule that holds:
  *
@@ -31,7 +36,7 @@ export type CutAdvice =
  *
  * @param best the best settable force, as findWindow found it for the same operation
  * @param trials of this sheet under these conditions, oldest first
- * @param surpriseGf force of the last cut where its grade was a surprise, see findSurprise; else `null`
+ * @param found the force of the last cut where its grade was a surprise, see findSurprise, and what harm costs
  * @throws AppError `badInput` when the sheet has no such operation
  * @example adviseNextCut(posterior, 'kiss', forces, { forceGf: 75, under: 0.1, right: 0.8, over: 0.1 }, trials).kind // 'keep'
  */
@@ -41,9 +46,9 @@ export function adviseNextCut(
   forcesGf: readonly number[],
   best: ForceOutlook,
   trials: readonly Trial[],
-  surpriseGf: number | null = null,
+  { surpriseGf = null, harmCuts = HARM_CUTS }: AdviceFacts = {},
 ): CutAdvice {
-  const proposed = proposeNextCut(posterior, operation, forcesGf);
+  const proposed = proposeNextCut(posterior, operation, forcesGf, harmCuts);
   // What is best so far is one figure, here and wherever else it is told.
   const next: NextCut = { ...proposed, bestGf: best.forceGf, chanceNow: best.right };
   const at = (forceGf: number): NextCut => ({ ...next, forceGf });

@@ -1,7 +1,7 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { NOTHING } from '#core/units/rounding.ts';
 import { CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
-import { WORTHWHILE_GAIN } from '#core/dialIn/adviseNextCut.ts';
+import { WORTHWHILE_GAIN } from '#core/dialIn/proposeNextCut.ts';
 import { proposeNextCut } from '#core/dialIn/proposeNextCut.ts';
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { proposeNextCut } from '#core/dialIn/proposeNextCut.ts';
+import { HARM_CUTS, proposeNextCut, WORTHWHILE_GAIN } from '#core/dialIn/proposeNextCut.ts';
 import { normalCdf } from '#core/threshold/numerics/normal.ts';
 import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
@@ -42,7 +42,7 @@ function proposeByDefinition() {
       return sum + best(weights);
     }, 0);
     const harm = draws.reduce((sum, draw) => sum + own[draw]! * shareOf(draw, force, 4), 0);
-    return { force, harm, gain: after - best(own) - 0.05 * harm };
+    return { force, harm, gain: after - best(own) - HARM_CUTS * WORTHWHILE_GAIN * harm };
   });
 }
 
@@ -59,4 +59,13 @@ it('begins no higher than the best guess, and where little is spoilt', () => {
   const first = proposeNextCut({ ...posterior, trialCount: 0 }, 'through', forces);
   expect(first.forceGf).toBeLessThanOrEqual(first.bestGf);
   expect(first.harm).toBeLessThanOrEqual(0.08);
+});
+
+it('spoils less the dearer a spoiled mat is, and minds nothing where it costs nothing', () => {
+  // Heavy forces alone: one tells the sheets apart best, and scars the mat every other time.
+  const heavy = [140, 170, 200];
+  const at = (price: number) => proposeNextCut(posterior, 'through', heavy, price);
+  const harms = [0, HARM_CUTS, 10, 50].map((price) => at(price).harm);
+  for (const [index, harm] of harms.slice(1).entries()) expect(harm).toBeLessThanOrEqual(harms[index]!);
+  expect(harms.at(-1)!).toBeLessThan(harms[0]!);
 });

@@ -20,11 +20,10 @@ const NEVER = 1e-6;
 /** Draws lighter than this say nothing of a single edge. */
 const UNTOLD_WEIGHT = 1e-5;
 
-/**
- * What a cut that spoils a liner or scars the mat costs, in chances of a right cut: as much as three sheets' worth of
- * teaching. Common practice, no source.
- */
-const HARM_PRICE = 0.05;
+/** Another test cut that gains less than this is not worth its sheet: found on the referee, see docs. */
+export const WORTHWHILE_GAIN = 0.0145;
+/** A cut that spoils a liner or scars the mat costs as much as so many test cuts. Common practice, no source. */
+export const HARM_CUTS = 3.5;
 /** The first cut of an unknown sheet does harm at most this often, where the machine goes that low. */
 const FIRST_HARM = 0.08;
 
@@ -51,6 +50,7 @@ export interface NextCut {
  * Every draw of the posterior is asked. A few hundred resampled ones are quicker, but the best of several forces
  * under few draws looks better than it is, and that false gain costs about half a cut per sheet.
  *
+ * @param harmCuts what a cut liner or a scarred mat costs, in test cuts; 0 minds nothing but what is taught
  * @param forcesGf every force the machine can be set to, in gf, ascending, at least one
  * @throws AppError `badInput` when the sheet has no such operation
  * Source: Frazier, Powell and Dayanik 2008, A knowledge-gradient policy for sequential information collection, SIAM
@@ -61,6 +61,7 @@ export function proposeNextCut(
   posterior: ThresholdPosterior,
   operation: DepthOperation,
   forcesGf: readonly number[],
+  harmCuts: number = HARM_CUTS,
 ): NextCut {
   const candidates = chooseCandidates(posterior, operation, forcesGf);
   const tables = tabulate(posterior, operation, candidates);
@@ -72,7 +73,7 @@ export function proposeNextCut(
   for (let cut = 0; cut < candidates.length; cut++) {
     const harm = tables.harm[cut] as number;
     if (isFirst && cut > 0 && (cut > now.index || harm > FIRST_HARM)) break;
-    const worth = expectAfter(tables, cut, misread) - now.chance - HARM_PRICE * harm;
+    const worth = expectAfter(tables, cut, misread) - now.chance - harmCuts * WORTHWHILE_GAIN * harm;
     if (worth > best.worth) best = { index: cut, worth };
   }
   return {

@@ -69,7 +69,9 @@ function search(bench: Bench, place: SheetPlace, knowledge: Knowledge | null, se
     const posterior = model.fit(question, trials);
     const { best } = findWindow(posterior, operation, forces);
     const surprise = findSurprise(model, question, trials);
-    const advice = adviseNextCut(posterior, operation, forces, best, trials, surprise?.forceGf ?? null);
+    const advice = adviseNextCut(posterior, operation, forces, best, trials, {
+      surpriseGf: surprise?.forceGf ?? null,
+    });
     if (advice.kind === 'keep' || advice.kind === 'noWindow' || trials.length > 20) {
       const worst = operation === 'kiss' ? 6 : 8;
       return { keptGf: best.forceGf, trials, harm: trials.filter(({ grade }) => grade >= worst).length };

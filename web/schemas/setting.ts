@@ -157,6 +157,7 @@ export const benchAnswerSchema = z.object({
   lesson: z.string().meta({
     description: 'what the last runs taught; empty where none did, and in replies that nobody shows it from',
   }),
+  harmCuts: z.number().meta({ description: 'what a cut liner or a scarred mat costs here, in test cuts' }),
 });
 export type BenchAnswer = z.infer<typeof benchAnswerSchema>;
 

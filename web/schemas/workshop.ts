@@ -11,7 +11,11 @@ export const workshopSchema = z.object({
     .string()
     .meta({ description: 'of log, day, waits and calendars: an IANA name such as Europe/Berlin' }),
   people: z.array(operatorSchema).readonly(),
+  harmCuts: z.number().meta({ description: 'what a cut liner or a scarred mat costs, in test cuts' }),
 });
 export type WorkshopReply = z.infer<typeof workshopSchema>;
 
-export const workshopChangeSchema = z.object({ timeZone: z.string().max(60) });
+export const workshopChangeSchema = z.object({
+  timeZone: z.string().max(60).optional(),
+  harmCuts: z.number().min(0, 'not below 0').max(50, 'at most 50 test cuts').optional(),
+});

@@ -129,6 +129,7 @@ export function sampleAnswer(station = sampleStation(), change: Partial<BenchAns
     belief: null,
     runs: [],
     lesson: '',
+    harmCuts: 3.5,
     ...change,
   };
 }

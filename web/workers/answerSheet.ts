@@ -16,7 +16,7 @@ export interface AnswerOrder {
   readonly operation: DepthOperation;
   readonly known: KnownSetting | null;
   readonly cuts: readonly TestCut[];
-  readonly context: Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm' | 'runs'>;
+  readonly context: Pick<AnswerContext, 'passes' | 'speed' | 'exposureMm' | 'runs' | 'harmCuts'>;
   readonly belief: BeliefReply;
 }
 

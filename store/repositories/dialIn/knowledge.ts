@@ -1,3 +1,4 @@
+import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import { COMMON_PRIORS, type BeliefName, type Priors } from '#core/threshold/thresholdPriors.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { FAMILIES, type Family } from '#core/stack/families/families.ts';
@@ -145,12 +146,18 @@ export async function dropUsual(db: Store, family: Family): Promise<void> {
 /** The newest fit's id, 0 when there is none, and the beliefs it starts from, in one statement. */
 export async function findKnowledgeIdAndPriors(
   db: Store,
-): Promise<{ readonly knowledgeId: number; readonly priors: Priors }> {
-  const rows: (PriorRow & { readonly knowledge_id: number | null })[] = await db
-    .from(db('knowledge').max('id as id').as('newest'))
-    .leftJoin('priors', db.raw('TRUE'))
-    .select('priors.*', 'newest.id as knowledge_id');
-  return { knowledgeId: rows[0]?.knowledge_id ?? 0, priors: withOwn(rows) };
+): Promise<{ readonly knowledgeId: number; readonly priors: Priors; readonly harmCuts: number }> {
+  const rows: (PriorRow & { readonly knowledge_id: number | null; readonly harm_cuts: number | null })[] =
+    await db
+      .from(db('knowledge').max('id as id').as('newest'))
+      .leftJoin('priors', db.raw('TRUE'))
+      .leftJoin('workshop', db.raw('TRUE'))
+      .select('priors.*', 'newest.id as knowledge_id', 'workshop.harm_cuts');
+  return {
+    knowledgeId: rows[0]?.knowledge_id ?? 0,
+    priors: withOwn(rows),
+    harmCuts: rows[0]?.harm_cuts ?? HARM_CUTS,
+  };
 }
 
 /** The beliefs this workshop starts from: the common ones with its own in their place. */

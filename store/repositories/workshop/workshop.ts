@@ -77,3 +77,22 @@ export async function setTimeZone(db: Store, zone: string): Promise<void> {
   if (!isTimeZone(zone)) throw new AppError('badInput', `"${zone}" is no time zone, such as Europe/Berlin`);
   await db('workshop').insert({ id: ONLY, time_zone: zone }).onConflict('id').merge(['time_zone']);
 }
+
+/** A workshop that never cuts again what could spoil something would cut nothing. */
+const MOST_HARM_CUTS = 50;
+
+/** What a cut liner or a scarred mat costs, in test cuts; `null` where nobody has said. */
+export async function findHarmCuts(db: Store): Promise<number | null> {
+  const row: { harm_cuts: number | null } | undefined = await db('workshop')
+    .where({ id: ONLY })
+    .first('harm_cuts');
+  return row?.harm_cuts ?? null;
+}
+
+/** @throws AppError `badInput` for what is no price */
+export async function setHarmCuts(db: Store, harmCuts: number): Promise<void> {
+  if (!(harmCuts >= 0 && harmCuts <= MOST_HARM_CUTS)) {
+    throw new AppError('badInput', `from 0 to ${MOST_HARM_CUTS} test cuts, not ${harmCuts}`);
+  }
+  await db('workshop').insert({ id: ONLY, harm_cuts: harmCuts }).onConflict('id').merge(['harm_cuts']);
+}

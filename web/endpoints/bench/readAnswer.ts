@@ -1,3 +1,4 @@
+import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { sheetFactor } from '#core/setting/correctForce.ts';
 import type { AnswerContext } from '#core/answer/composeAnswer.ts';
@@ -25,6 +26,7 @@ const NOTHING: BenchAnswer = {
   belief: null,
   runs: [],
   lesson: '',
+  harmCuts: HARM_CUTS,
 };
 
 /**
@@ -79,14 +81,14 @@ async function answerWith(
   const { loaded } = station;
   if (!loaded) return { bench: NOTHING, answerAlone: () => Promise.resolve(null) };
   const key = settingKey(station, loaded.condition.id, operation);
-  const [kept, { cuts, runs, belief, knowledgeId }] = await Promise.all([
+  const [kept, { cuts, runs, belief, knowledgeId, harmCuts }] = await Promise.all([
     findSettingOfAnyBlade(store, key),
     believed ?? readSheetPrior(store, station, loaded),
   ]);
   const own = kept?.key.bladeKind === key.bladeKind ? kept : null;
   const known = own ?? (kept && doubt(kept));
   const answerFrom = (told: typeof runs) =>
-    cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs: told });
+    cachedAnswer(station, operation, known, cuts, { ...asked, belief, runs: told, harmCuts });
   const answer = await answerFrom(runs);
   const isTrusted = answer?.state === 'proven' || answer?.state === 'tried';
   const bench: BenchAnswer = {
@@ -101,6 +103,7 @@ async function answerWith(
     belief: { mean: [...belief.mean], precision: [...belief.precision], tail: belief.tail, knowledgeId },
     runs,
     lesson: '',
+    harmCuts,
   };
   return { bench, answerAlone: () => answerFrom([]) };
 }

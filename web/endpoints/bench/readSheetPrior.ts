@@ -26,6 +26,8 @@ export interface BookPrior {
   readonly effects: readonly ThresholdEffect[];
   readonly knowledgeId: number;
   readonly priors: Priors;
+  /** What harm costs in this workshop, in test cuts. */
+  readonly harmCuts: number;
 }
 
 let newest: KeptKnowledge | null = null;
@@ -37,7 +39,7 @@ export async function readSheetPrior(
   station: Station,
   loaded: LoadedSheet,
 ): Promise<BookPrior> {
-  const [{ kept, priors }, sources] = await Promise.all([
+  const [{ kept, priors, harmCuts }, sources] = await Promise.all([
     readKnowledge(store),
     readCutSources(store, loaded.material, null, [station.machine]),
   ]);
@@ -56,7 +58,14 @@ export async function readSheetPrior(
   const own = sources.find(
     ({ condition, machine }) => condition.id === loaded.condition.id && machine.id === station.machine.id,
   );
-  return { ...detail, knowledgeId: kept?.id ?? 0, priors, cuts: own?.cuts ?? [], runs: own?.runs ?? [] };
+  return {
+    ...detail,
+    knowledgeId: kept?.id ?? 0,
+    priors,
+    harmCuts,
+    cuts: own?.cuts ?? [],
+    runs: own?.runs ?? [],
+  };
 }
 
 /**
@@ -71,10 +80,10 @@ function withOnly(materialId: number, fitted: Knowledge): Knowledge {
 /** The newest fit, read again only when there is a newer one, and the beliefs it starts from. */
 export async function readKnowledge(
   store: Store,
-): Promise<{ readonly kept: KeptKnowledge | null; readonly priors: Priors }> {
-  const { knowledgeId, priors } = await findKnowledgeIdAndPriors(store);
+): Promise<{ readonly kept: KeptKnowledge | null; readonly priors: Priors; readonly harmCuts: number }> {
+  const { knowledgeId, priors, harmCuts } = await findKnowledgeIdAndPriors(store);
   if (knowledgeId !== (newest?.id ?? 0)) newest = await findNewestKnowledge(store);
-  return { kept: newest, priors };
+  return { kept: newest, priors, harmCuts };
 }
 
 /** What a fit has seen: its cuts; runs noted later are few and weak. */

@@ -1,9 +1,12 @@
 import { z } from 'zod';
+import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import {
   addOperator,
+  findHarmCuts,
   listOperators,
   putOperatorAway,
+  setHarmCuts,
   setTimeZone,
 } from '#store/repositories/workshop/workshop.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
@@ -17,14 +20,18 @@ import {
 
 /** What is the workshop's own, as its page shows it. */
 export async function describeWorkshop(store: Store): Promise<WorkshopReply> {
-  const [timeZone, people] = await Promise.all([workshopZone(store), listOperators(store, true)]);
-  return { timeZone, people };
+  const [timeZone, people, harmCuts] = await Promise.all([
+    workshopZone(store),
+    listOperators(store, true),
+    findHarmCuts(store),
+  ]);
+  return { timeZone, people, harmCuts: harmCuts ?? HARM_CUTS };
 }
 
 export const getWorkshop = defineEndpoint({
   method: 'GET',
   path: '/api/workshop',
-  summary: 'The time zone of the workshop and who works in it.',
+  summary: 'The time zone of the workshop, who works in it, and what a spoiled liner or mat costs it.',
   reply: workshopSchema,
   handle: (_, { store }) => describeWorkshop(store),
 });
@@ -32,11 +39,14 @@ export const getWorkshop = defineEndpoint({
 export const putWorkshop = defineEndpoint({
   method: 'PUT',
   path: '/api/workshop',
-  summary: 'Sets the time zone that log, day, waits and calendars are told in.',
+  summary:
+    'Sets the time zone that log, day, waits and calendars are told in, or what a spoiled liner or mat costs.',
   body: workshopChangeSchema,
   reply: workshopSchema,
   handle: async ({ body }, { store }) => {
-    await setTimeZone(store, body.timeZone);
+    const { timeZone, harmCuts } = body;
+    if (timeZone !== undefined) await setTimeZone(store, timeZone);
+    if (harmCuts !== undefined) await setHarmCuts(store, harmCuts);
     return describeWorkshop(store);
   },
 });

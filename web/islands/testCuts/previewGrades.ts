@@ -56,7 +56,7 @@ export function previewGrades(
     operation,
     known,
     cuts: [...bench.cuts, ...fresh],
-    context: { passes, speed, exposureMm, runs: bench.runs },
+    context: { passes, speed, exposureMm, runs: bench.runs, harmCuts: bench.harmCuts },
     belief,
   };
 }

@@ -1,4 +1,5 @@
 import { useState, type FormEvent } from 'react';
+import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { useWorkshop } from '#web/islands/workshop/useWorkshop.ts';
 import type { WorkshopReply } from '#web/schemas/workshop.ts';
@@ -52,8 +53,51 @@ export function WorkshopView({ workshop: first, operator, zones }: Props) {
           </p>
         ) : null}
       </section>
-      <ClockAndCopies timeZone={timeZone} zones={zones} onChoose={(zone) => void desk.chooseZone(zone)} />
+      <div className="grid gap-5">
+        <Harm harmCuts={desk.workshop.harmCuts} onPrice={desk.priceHarm} />
+        <ClockAndCopies timeZone={timeZone} zones={zones} onChoose={(zone) => void desk.chooseZone(zone)} />
+      </div>
     </div>
+  );
+}
+
+const HARM_CHOICES = [
+  { cuts: 0, words: 'nothing: only what a cut teaches counts' },
+  { cuts: HARM_CUTS, words: `${HARM_CUTS} test cuts, as is usual` },
+  { cuts: 10, words: '10 test cuts: mats and liners are dear' },
+  { cuts: 25, words: '25 test cuts: go up in small steps' },
+];
+
+interface HarmProps {
+  readonly harmCuts: number;
+  readonly onPrice: (harmCuts: number) => void;
+}
+
+/** A dear mat makes test cuts careful: more of them, and fewer that go too deep. */
+function Harm({ harmCuts, onPrice }: HarmProps) {
+  const isOther = HARM_CHOICES.every(({ cuts }) => cuts !== harmCuts);
+  return (
+    <section aria-label="Test cuts" className="sheet p-4 sm:px-6 sm:py-5">
+      <h2 className="text-lg">What may a test cut spoil?</h2>
+      <label className="block mt-2">
+        <span className="block text-muted">A cut liner or a scarred mat costs as much as</span>
+        <select
+          className="field mt-1 w-full"
+          value={harmCuts}
+          onChange={(event) => onPrice(Number(event.target.value))}
+        >
+          {isOther ? <option value={harmCuts}>{harmCuts} test cuts</option> : null}
+          {HARM_CHOICES.map(({ cuts, words }) => (
+            <option key={cuts} value={cuts}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p className="text-muted mt-2">
+        The dearer it is, the lower a search begins and the smaller its steps.
+      </p>
+    </section>
   );
 }
 

@@ -35,6 +35,7 @@ export function useWorkshop(first: WorkshopReply) {
       // Every time on the page is told anew.
       if (await send('/api/workshop', 'PUT', { timeZone })) location.reload();
     },
+    priceHarm: (harmCuts: number) => void send('/api/workshop', 'PUT', { harmCuts }),
     standHere: (name: string) => {
       keepCookie('feather_operator', name);
       location.reload();
