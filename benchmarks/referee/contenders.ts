@@ -10,6 +10,8 @@ export const CONTENDERS: readonly Contender[] = [
   { name: 'ours, no cut, warm', isWarm: true, play: predictOnly },
   { name: 'ours, one at a time, cold', isWarm: false, play: oneAtATime },
   { name: 'ours, one at a time, warm', isWarm: true, play: oneAtATime },
+  { name: 'ours, warm, harm costs nothing', isWarm: true, play: (...asked) => oneAtATime(...asked, 0) },
+  { name: 'ours, warm, harm costs 25 cuts', isWarm: true, play: (...asked) => oneAtATime(...asked, 25) },
   { name: 'ours, two cards, cold', isWarm: false, play: byCard },
   { name: 'ours, two cards, warm', isWarm: true, play: byCard },
 ];

@@ -112,8 +112,12 @@ function remember(seed: number): ThresholdModel {
   };
 }
 
-/** Ours, one cut at a time, until the advice says keep (or that there is no window). */
-export function oneAtATime(task: Task, belief: SheetBelief, seed: number): Outcome {
+/**
+ * Ours, one cut at a time, until the advice says keep (or that there is no window).
+ *
+ * @param harmCuts what a spoiled liner or mat costs the workshop, in test cuts; the usual price when left out
+ */
+export function oneAtATime(task: Task, belief: SheetBelief, seed: number, harmCuts?: number): Outcome {
   const { sheet, operation, forcesGf, world, random } = task;
   const trials: Trial[] = [];
   const proposalMs: number[] = [];
@@ -126,6 +130,7 @@ export function oneAtATime(task: Task, belief: SheetBelief, seed: number): Outco
     const surprise = findSurprise(model, question, trials);
     const advice = adviseNextCut(posterior, operation, forcesGf, best, trials, {
       surpriseGf: surprise?.forceGf ?? null,
+      harmCuts,
     });
     proposalMs.push(performance.now() - started);
     if (advice.kind === 'keep' || advice.kind === 'noWindow' || trials.length >= MOST_CUTS) {
