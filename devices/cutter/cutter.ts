@@ -8,7 +8,8 @@ import type { SenseFault } from '#devices/cutter/faults.ts';
 import type { CornerReading } from '#devices/cutter/sheet/printToCut.ts';
 import type { SensedMark } from '#devices/cutter/sheet/senseMarks.ts';
 import { PrintedMarks, type PrintedFacts, type TakePrint } from '#devices/cutter/sheet/printedMarks.ts';
-import { findSheetTruth, type LoadedSheetFacts } from '#devices/cutter/sheet/sheetTruth.ts';
+import { handleSheet, type Handled } from '#devices/cutter/sheet/handleSheet.ts';
+import { findSheetTruth, type LoadedSheetFacts, type SheetTruth } from '#devices/cutter/sheet/sheetTruth.ts';
 
 /** What the stand-in says while it works. */
 export type CutterEvent =
@@ -23,6 +24,10 @@ export interface CutStroke {
   readonly path: readonly Spot[];
   readonly spans: readonly Span[];
   readonly seat: number;
+  /** True grams. */
+  readonly forceGf: number;
+  /** By a blunt tool: nothing is cut. */
+  readonly isPressed: boolean;
 }
 
 /** What hands do at the machine: put a sheet in, fit a blade, turn the exposure, dial the panel. */
@@ -47,6 +52,7 @@ const PRESSED: readonly Span[] = [{ from: 0, to: 1, grade: 0 }];
 /** The stand-in cutter without its sockets: takes instructions, passes simulated time, tells what it reached. */
 export class Cutter {
   private sheet: CutSheet | null = null;
+  private truth: SheetTruth | null = null;
   private loaded: LoadOrder | null = null;
   private marks: PrintedMarks;
   private sheetCount = 0;
@@ -87,9 +93,15 @@ export class Cutter {
     this.marks = new PrintedMarks(this.seed, this.sheetCount, this.takePrint);
     this.hold = new Hold(order.hold ?? null, this.seed, String(this.sheetCount));
     const truth = findSheetTruth(order.sheet, (text) => drawFor(7, text));
+    this.truth = truth;
     const thisSheet = `${this.sheetCount}/${order.sheet.key}`;
     const factor = 1 + 0.05 * wedge(thisSheet, (text) => drawFor(this.seed, text));
     this.sheet = new CutSheet(truth, this.seed + this.sheetCount, factor);
+  }
+
+  /** What hands find: how the pieces held that were pushed out, how a crease folds. */
+  handle(): Handled {
+    return this.truth ? handleSheet(this.cutStrokes, this.truth) : { held: null, folded: null };
   }
 
   /** What an eye reads of print against cut on the sheet that is in; empty where nothing is printed. */
@@ -243,9 +255,12 @@ export class Cutter {
   /** A stroke is done: what it reached, and what becomes of the sheet. */
   private leaveStroke(sheet: CutSheet, path: readonly Spot[]): void {
     const speedMmPerS = this.speed * this.model.mmPerSPerSpeed;
-    const spans = this.seat === this.model.creaseSeat ? PRESSED : this.cutPath(sheet, path, speedMmPerS);
+    const isPressed = this.seat === this.model.creaseSeat;
+    const spans = isPressed ? PRESSED : this.cutPath(sheet, path, speedMmPerS);
+    const forceGf = this.model.trueGf(this.force as number);
     // The blade goes where it is told: on a sheet that crept it is another place.
-    this.cutStrokes.push({ path: path.map((spot) => this.hold.shift(spot)), spans, seat: this.seat });
+    const lies = path.map((spot) => this.hold.shift(spot));
+    this.cutStrokes.push({ path: lies, spans, seat: this.seat, forceGf, isPressed });
     this.report({ event: 'stroke', index: this.strokeCount, spans });
     this.strokeCount += 1;
     const trouble = this.hold.after(path, spans);

@@ -53,6 +53,7 @@ const panelOrder = z.discriminatedUnion('order', [
   z.object({ order: z.literal('status') }),
   z.object({ order: z.literal('report') }),
   z.object({ order: z.literal('watch') }),
+  z.object({ order: z.literal('handle') }),
   z.object({ order: z.literal('clear') }),
   z.object({ order: z.literal('clearFaults') }),
   faultSchema.extend({ order: z.literal('fault') }),
@@ -89,6 +90,9 @@ function obey(order: z.infer<typeof panelOrder>, state: CutterState): object {
       break;
     case 'report':
       return { ok: true, isBusy: state.isBusy, bootId, job: record.tell() };
+    case 'handle':
+      if (state.isBusy) return { ok: false, reason: 'the cutter is busy with another job' };
+      return { ok: true, ...cutter.handle() };
     case 'fault':
       faults.arm(order);
       return { ok: true, isBusy: state.isBusy, words: FAULT_WORDS[order.fault] };

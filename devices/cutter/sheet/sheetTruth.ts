@@ -24,6 +24,10 @@ export interface SheetTruth {
   readonly isLayered: boolean;
   readonly toLinerUm: number;
   readonly totalUm: number;
+  /** What a tab bears for each mm, N. */
+  readonly tabNPerMm: number;
+  /** Force that presses a crease just right in one pass. */
+  readonly creaseGf: number;
 }
 
 /** Resistance in true grams per µm at 100 µm of a layer's stuff, by family and role. Invented for the stand-in. */
@@ -65,6 +69,8 @@ export function findSheetTruth(sheet: LoadedSheetFacts, draw: (text: string) => 
     isLayered: liner > 0,
     toLinerUm,
     totalUm,
+    tabNPerMm: 3.6 * ((liner > 0 ? totalUm - toLinerUm : totalUm / 2) / 130) ** 0.5 * makeOf('tabs', 0.3),
+    creaseGf: 300 * (totalUm / 350) ** 0.4 * makeOf('crease', 0.2),
   };
 }
 
