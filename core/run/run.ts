@@ -42,6 +42,8 @@ export interface Run {
   readonly jobName: string;
   /** The search that it cuts test pieces for, or `null` for a job. */
   readonly dialInId: number | null;
+  /** What is judged of it, where it is a piece cut for that; `null` for a job. */
+  readonly judged: 'tabs' | 'crease' | null;
   readonly machineId: number;
   readonly conditionId: number;
   readonly state: RunState;
@@ -74,4 +76,13 @@ export interface Run {
  */
 export function isRunOver(state: RunState): boolean {
   return state === 'done' || state === 'stopped' || state === 'failed' || state === 'unknown';
+}
+
+/**
+ * Whether a run cuts test pieces: it is graded where they are looked for, and nothing is noted of it.
+ *
+ * @example isTestRun({ dialInId: null, judged: 'tabs' }) // true
+ */
+export function isTestRun({ dialInId, judged }: Pick<Run, 'dialInId' | 'judged'>): boolean {
+  return dialInId !== null || judged !== null;
 }

@@ -33,6 +33,7 @@ import * as leanKnowledge from '#store/migrations/032_lean_knowledge.ts';
 import * as workshop from '#store/migrations/033_workshop.ts';
 import * as testRuns from '#store/migrations/034_test_runs.ts';
 import * as harmPrice from '#store/migrations/035_harm_price.ts';
+import * as judgedRuns from '#store/migrations/036_judged_runs.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -77,6 +78,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '033_workshop', migration: workshop },
   { name: '034_test_runs', migration: testRuns },
   { name: '035_harm_price', migration: harmPrice },
+  { name: '036_judged_runs', migration: judgedRuns },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -13,6 +13,7 @@ import * as jobPlan from '#web/endpoints/jobs/jobPlan.ts';
 import * as jobs from '#web/endpoints/jobs/jobs.ts';
 import * as judgedPiece from '#web/endpoints/dialIn/judgedPiece.ts';
 import * as judgedPieces from '#web/endpoints/dialIn/judgedPieces.ts';
+import * as judgedRuns from '#web/endpoints/dialIn/judgedRuns.ts';
 import * as keepDialIn from '#web/endpoints/dialIn/keepDialIn.ts';
 import * as knowledge from '#web/endpoints/dialIn/knowledge.ts';
 import * as log from '#web/endpoints/workshop/log.ts';
@@ -50,6 +51,7 @@ const FILES: readonly object[] = [
   jobs,
   judgedPiece,
   judgedPieces,
+  judgedRuns,
   keepDialIn,
   knowledge,
   log,

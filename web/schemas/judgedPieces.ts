@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { runSchema } from '#web/schemas/run.ts';
 import { givenSchema, JUDGED_QUANTITIES } from '#store/repositories/dialIn/judgedPieces.ts';
 
 export const quantitySchema = z.enum(JUDGED_QUANTITIES);
@@ -41,3 +42,13 @@ export const judgedPieceQuerySchema = z.object({
   passes: z.coerce.number().int().min(1).max(12).default(1),
   format: z.enum(['svg', 'machine', 'hpgl']).default('machine'),
 });
+export type JudgedPieceQuery = z.infer<typeof judgedPieceQuerySchema>;
+
+export const judgedRunReplySchema = z.object({
+  run: runSchema.nullable(),
+  canPause: z.boolean(),
+  seen: z.number().nullable().meta({
+    description: 'what hands at a stand-in find of the piece that lies there, 0 too weak to 4 too strong',
+  }),
+});
+export type JudgedRunReply = z.infer<typeof judgedRunReplySchema>;

@@ -44,6 +44,10 @@ export const runSchema = z.object({
   jobId: z.number(),
   jobName: z.string(),
   dialInId: z.number().nullable().meta({ description: 'the search it cuts test pieces for' }),
+  judged: z
+    .enum(['tabs', 'crease'])
+    .nullable()
+    .meta({ description: 'what is judged of it, where it is a piece cut for that' }),
   machineId: z.number(),
   conditionId: z.number(),
   state: z.enum(RUN_STATES),

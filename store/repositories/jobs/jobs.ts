@@ -1,12 +1,15 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Job, JobHead } from '#core/job/job.ts';
+import type { Run } from '#core/run/run.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { JOB_HEAD_COLUMNS, readJobHeadRow, readJobRow } from '#store/rows/jobRows.ts';
 
 export interface NewJob extends Omit<Job, 'id' | 'version' | 'updatedAt'> {
   /** The search that it cuts test pieces for; such a job stands in no list. */
   readonly dialInId?: number;
+  /** What of it is judged where it is cut for that alone; it stands in no list either. */
+  readonly judged?: Run['judged'];
 }
 type Changeable = Pick<
   Job,
@@ -39,6 +42,7 @@ export async function listJobs(db: Store): Promise<readonly JobSummary[]> {
   const rows: { id: number; name: string; condition_id: number; machine_id: number; updated_at: Date }[] =
     await db('jobs')
       .whereNull('dial_in_id')
+      .whereNull('judged')
       .select('id', 'name', 'condition_id', 'machine_id', 'updated_at')
       .orderBy([{ column: 'updated_at', order: 'desc' }, 'id']);
   return rows.map((row) => ({
@@ -113,6 +117,7 @@ async function insertJob(db: Store, job: NewJob, source: string, now: Date): Pro
     condition_id: job.conditionId,
     machine_id: job.machineId,
     ...(job.dialInId === undefined ? {} : { dial_in_id: job.dialInId }),
+    judged: job.judged ?? null,
     version: 1,
     updated_at: now,
   });

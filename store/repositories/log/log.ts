@@ -57,6 +57,7 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
     state: string;
     verdict: string | null;
     search: number | null;
+    judged: string | null;
     pieces_good: number;
     pieces_spoiled: number;
     note: string;
@@ -79,7 +80,7 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
       'runs.sheet_number',
       'runs.worn_metres',
       'runs.mat_uses',
-      { job: 'jobs.name', search: 'jobs.dial_in_id' },
+      { job: 'jobs.name', search: 'jobs.dial_in_id', judged: 'jobs.judged' },
       db.raw('runs.repeated_strokes as repeats'),
     )
     .orderBy('started_at', 'desc')
@@ -93,7 +94,7 @@ async function runs(db: Store, limit: number, scope: LogScope): Promise<LogEntry
       nameCondition(row.material, row.condition),
       row.verdict
         ? `${VERDICT_WORDS[row.verdict]}: ${row.pieces_good} good, ${row.pieces_spoiled} spoiled`
-        : `${row.state}, ${row.search === null ? 'not noted yet' : 'for a search'}`,
+        : `${row.state}, ${row.search === null && row.judged === null ? 'not noted yet' : 'for a search'}`,
       row.sheet_number > 1 ? `sheet ${row.sheet_number}` : '',
       row.worn_metres > 0 ? `the blade went ${row.worn_metres.toFixed(1)} m` : '',
       row.mat_uses === null ? '' : `mat used ${row.mat_uses} times before`,

@@ -155,7 +155,7 @@ export async function findRun(db: Store, id: number): Promise<Run> {
   const row = await db('runs')
     .join('jobs', 'jobs.id', 'runs.job_id')
     .where('runs.id', id)
-    .select('runs.*', { job_name: 'jobs.name', dial_in_id: 'jobs.dial_in_id' })
+    .select('runs.*', { job_name: 'jobs.name', dial_in_id: 'jobs.dial_in_id', judged: 'jobs.judged' })
     .first();
   if (!row) throw new AppError('notFound', `there is no run ${id}`);
   const outcomes = await db('run_strokes').where({ run_id: id }).orderBy('stroke_index');

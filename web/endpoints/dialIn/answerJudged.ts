@@ -72,10 +72,12 @@ function answerTabs(
   const sheet = tabSheetOf(machine, loaded, force);
   const posterior = fitTabs(tabPieces(pieces), sheet);
   const last = pieces.at(-1)?.given;
-  const { cutLengthMm } = last && 'tabLengthMm' in last ? last : perforationOf(own?.revision.values ?? {});
-  const usual = pieceOf({ tabLengthMm: 1, cutLengthMm });
-  const perimeterMm = 4 * Math.sqrt(usual.areaMm2);
-  const choices = listTabs({ perimeterMm, areaMm2: usual.areaMm2, cutLengthMm }, sheet, posterior);
+  const { cutLengthMm, tabLengthMm } =
+    last && 'tabLengthMm' in last ? last : perforationOf(own?.revision.values ?? {});
+  // The next piece is as large as the one before.
+  const { tabs, areaMm2 } = pieceOf(last && 'tabLengthMm' in last ? last : { tabLengthMm, cutLengthMm });
+  const perimeterMm = tabs * (tabLengthMm + cutLengthMm);
+  const choices = listTabs({ perimeterMm, areaMm2, cutLengthMm }, sheet, posterior);
   const best = bestTab(choices);
   return {
     steps: TAB_QUANTITY.steps,

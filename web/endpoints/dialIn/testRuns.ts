@@ -1,19 +1,5 @@
 import { z } from 'zod';
-import type { DialIn } from '#core/dialIn/dialIn.ts';
-import type { TestCard } from '#core/dialIn/testCard.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { PLAIN_PRINT } from '#core/job/job.ts';
-import { planTestCard } from '#core/job/planTestCard.ts';
-import { PLAIN_CHOICES } from '#core/passes/plan.ts';
-import { splitParts } from '#core/passes/splitParts.ts';
-import { listRunStrokes } from '#core/program/listRunStrokes.ts';
-import { makeProgram } from '#core/program/runProgram.ts';
-import { carriedOf } from '#core/protocol/findLanguage.ts';
-import { fileOptionsOf } from '#core/protocol/machineFile.ts';
-import { planMachineOf } from '#core/protocol/planMachineOf.ts';
-import { writeCardSvg } from '#core/protocol/writeCard.ts';
-import type { SettingValues } from '#core/setting/settingFields.ts';
-import type { LoadedStation } from '#core/station/station.ts';
 import { snapForce } from '#core/units/forceScale.ts';
 import { findLink } from '#server/links/findLink.ts';
 import { readRun } from '#server/runs/readRun.ts';
@@ -22,12 +8,12 @@ import { unloadRun } from '#server/runs/runOrders.ts';
 import { changeDialIn, findDialIn } from '#store/repositories/dialIn/dialIns.ts';
 import { findNewestTestRun, findTestJob } from '#store/repositories/dialIn/testRuns.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
-import { addJob, type NewJob } from '#store/repositories/jobs/jobs.ts';
+import { addJob } from '#store/repositories/jobs/jobs.ts';
 import { startRun } from '#store/repositories/runs/runs.ts';
+import { describeTestRun } from '#web/endpoints/dialIn/describeTestRun.ts';
 import { drawTestCard } from '#web/endpoints/dialIn/drawTestCard.ts';
 import { findDialInStation, readDialIn, requireNoCard } from '#web/endpoints/dialIn/readDialIn.ts';
 import { canPause } from '#web/endpoints/runs/canPause.ts';
-import { factsOfSheet, toolsOf } from '#web/endpoints/runs/factsOfSheet.ts';
 import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
 import { testRunReplySchema } from '#web/schemas/dialIn.ts';
 import { requestKeySchema } from '#web/schemas/run.ts';
@@ -92,12 +78,18 @@ export const postTestRun = defineEndpoint({
     });
     await findLink(station.machine, context).hands?.order({ order: 'status' });
     await takeOutLast(params.id, body.requestKey, context, author);
-    const run = describeRun(dialIn, station, card, values);
     const { scrap } = dialIn;
+    const { run, job } = describeTestRun(station, {
+      card,
+      role: dialIn.operation,
+      values,
+      sheet: scrap,
+      name: `Test cut of ${sheet}`,
+    });
     return context.once(async (inOne) => {
       const jobId =
         (await findTestJob(inOne, dialIn.id)) ??
-        (await addJob(inOne, describeJob(dialIn, card, `Test cut of ${sheet}`), new Date()));
+        (await addJob(inOne, { ...job, dialInId: dialIn.id }, new Date()));
       const started = { ...run, jobId, author, requestKey: body.requestKey };
       const { id, isNew } = await startRun(inOne, started, new Date());
       if (!isNew) return { id };
@@ -115,48 +107,4 @@ export const postTestRun = defineEndpoint({
 async function takeOutLast(dialInId: number, requestKey: string, context: EndpointContext, author: string) {
   const last = await findNewestTestRun(context.store, dialInId);
   if (last?.state === 'looking' && last.requestKey !== requestKey) await unloadRun(last.id, context, author);
-}
-
-function describeRun(dialIn: DialIn, station: LoadedStation, card: TestCard, values: SettingValues) {
-  const { machine, loaded } = station;
-  const { scrap } = dialIn;
-  const passes = planTestCard(card, dialIn.operation, values, planMachineOf(machine));
-  return {
-    machineId: machine.id,
-    conditionId: dialIn.conditionId,
-    sheetWidthMm: scrap.widthMm,
-    sheetHeightMm: scrap.heightMm,
-    strokes: listRunStrokes({ passes }),
-    seconds: passes.reduce((sum, { seconds }) => sum + seconds, 0),
-    lot: dialIn.lot,
-    colour: dialIn.colour,
-    settings: [],
-    ...toolsOf(station),
-    program: makeProgram(splitParts(passes, carriedOf(machine)), {
-      ...factsOfSheet(station, loaded, new Date()),
-      file: fileOptionsOf(machine),
-      sheetHeightMm: scrap.heightMm,
-    }),
-  };
-}
-
-/** What stands for a search where runs are told. */
-function describeJob({ id, scrap, conditionId, machineId }: DialIn, card: TestCard, name: string): NewJob {
-  const { widthMm, heightMm } = scrap;
-  return {
-    name: name.slice(0, 120),
-    format: 'svg',
-    source: writeCardSvg(card, scrap, 'cut'),
-    roles: {},
-    lineRoles: {},
-    areRolesGuessed: false,
-    edits: [],
-    sheet: { name: 'scrap', widthMm, heightMm, marginMm: 0 },
-    layout: { isWhole: true, copies: 1, quantities: {}, turns: 'none', spacingMm: 0, placements: [] },
-    print: PLAIN_PRINT,
-    passes: PLAIN_CHOICES,
-    conditionId,
-    machineId,
-    dialInId: id,
-  };
 }

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { boundPoints } from '#core/geometry/box.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { RemnantNote } from '#web/islands/shared/RemnantNote.tsx';
-import { isRunOver, type Run } from '#core/run/run.ts';
+import { isRunOver, isTestRun, type Run } from '#core/run/run.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { NoteForm } from '#web/islands/run/NoteForm.tsx';
 import { OutcomeLegend } from '#web/islands/run/OutcomeLegend.tsx';
@@ -74,11 +74,9 @@ export function RunView({
       </section>
       <div className="grid gap-5 content-start">
         <RunProgress live={live} canPause={canPause} />
-        {run.dialInId === null ? null : <GradeThere run={run} />}
-        {isLooking && run.dialInId === null ? (
-          <LookPanel live={live} look={look} isLayered={isLayered} />
-        ) : null}
-        {isOver && run.dialInId === null ? <NoteForm run={run} onNoted={settle} /> : null}
+        {isTestRun(run) ? <GradeThere run={run} /> : null}
+        {isLooking && !isTestRun(run) ? <LookPanel live={live} look={look} isLayered={isLayered} /> : null}
+        {isOver && !isTestRun(run) ? <NoteForm run={run} onNoted={settle} /> : null}
         <RunHistory run={run} />
         {run.state === 'done' ? <SheetRest run={run} materialId={materialId} /> : null}
       </div>

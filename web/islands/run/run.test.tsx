@@ -21,6 +21,7 @@ const run = (state: RunState, change: Partial<Run> = {}): Run => ({
   jobId: 1,
   jobName: 'Gulls',
   dialInId: null,
+  judged: null,
   machineId: 1,
   conditionId: 1,
   state,

@@ -9,6 +9,8 @@ import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { ChanceCurve } from '#web/islands/testCuts/ChanceCurve.tsx';
 import { GivenFields } from '#web/islands/testCuts/start/GivenFields.tsx';
+import { CutPiece } from '#web/islands/testCuts/onMachine/CutPiece.tsx';
+import { describePiece, PieceFiles, PieceSize, USUAL_SIZE } from '#web/islands/testCuts/start/PieceSize.tsx';
 import { QuantityTabs, type TestQuantity } from '#web/islands/testCuts/QuantityTabs.tsx';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 
@@ -34,6 +36,8 @@ function JudgedView({ station, quantities, initial }: Props) {
   const { data, given, setGiven } = judged;
   const unit = forceUnit(machine.forceScale);
   const isTabs = data.quantity === 'tabs';
+  const [size, setSize] = useState(USUAL_SIZE);
+  const { asked, made } = describePiece(given, size);
   const sheetWords = loaded ? nameCondition(loaded.material.name, loaded.condition.kind) : '';
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
@@ -54,66 +58,29 @@ function JudgedView({ station, quantities, initial }: Props) {
             known.
           </p>
         </div>
-        <PieceFiles machineId={machine.id} quantity={data.quantity} given={given} />
+        <PieceSize quantity={data.quantity} size={size} onChange={setSize}>
+          <PieceFiles machineId={machine.id} quantity={data.quantity} asked={asked} />
+        </PieceSize>
+        <CutPiece
+          machine={machine}
+          quantity={data.quantity}
+          asked={asked}
+          words={isTabs ? 'the piece' : `at ${wordGiven(given, unit)}`}
+          isBusy={judged.isBusy}
+        />
         <ChanceCurve
           curve={data.curve}
           at={valueOf(given)}
           steps={data.steps}
           unit={isTabs ? 'mm tab' : unit}
         />
-        <Steps judged={judged} question={isTabs ? 'How did it hold?' : 'How did it fold?'} />
+        <Steps judged={judged} made={made} question={isTabs ? 'How did it hold?' : 'How did it fold?'} />
         <Refusal error={judged.error} />
       </section>
       <div className="grid gap-5 content-start">
         <KeepJudged judged={judged} unit={unit} />
         <PieceList judged={judged} unit={unit} />
       </div>
-    </div>
-  );
-}
-
-interface FilesProps {
-  readonly machineId: number;
-  readonly quantity: JudgedReply['quantity'];
-  readonly given: Given;
-}
-
-/** The file of one real piece, as large as the pieces of the job. */
-function PieceFiles({ machineId, quantity, given }: FilesProps) {
-  const [size, setSize] = useState({ widthMm: 50, heightMm: 50 });
-  const asked = new URLSearchParams(
-    Object.entries({ ...given, ...(quantity === 'tabs' ? size : {}) }).map(([name, value]) => [
-      name,
-      String(value),
-    ]),
-  );
-  const path = `/api/stations/${machineId}/judged/${quantity}/piece?${asked.toString()}`;
-  return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-2">
-      {quantity === 'tabs' ? (
-        <span className="flex items-center gap-2">
-          a piece of
-          {(['widthMm', 'heightMm'] as const).map((side) => (
-            <input
-              key={side}
-              type="number"
-              className="field figure w-20"
-              aria-label={side === 'widthMm' ? 'Width of the piece, mm' : 'Height of the piece, mm'}
-              min={8}
-              max={500}
-              value={size[side]}
-              onChange={(event) => setSize({ ...size, [side]: Number(event.target.value) })}
-            />
-          ))}
-          mm
-        </span>
-      ) : (
-        <span>one crease</span>
-      )}
-      <a href={`${path}&format=machine`} download>
-        machine file
-      </a>
-      <a href={`${path}&format=svg`}>drawing</a>
     </div>
   );
 }
@@ -128,8 +95,15 @@ function inHundred({ chances }: JudgedReply): number {
   return Math.round((chances[2] ?? 0) * 100);
 }
 
-function Steps({ judged, question }: { readonly judged: Judged; readonly question: string }) {
-  const { data, given, record, isBusy } = judged;
+interface StepsProps {
+  readonly judged: Judged;
+  /** What the piece was made with, and how large it is. */
+  readonly made: Given;
+  readonly question: string;
+}
+
+function Steps({ judged, made, question }: StepsProps) {
+  const { data, record, isBusy } = judged;
   return (
     <fieldset className="mt-2" disabled={isBusy}>
       <legend className="font-semibold">{question} One tap records it.</legend>
@@ -139,7 +113,7 @@ function Steps({ judged, question }: { readonly judged: Judged; readonly questio
             key={step}
             type="button"
             className={`sheet border-edge hover:border-ink min-h-16 px-2 cursor-pointer font-semibold ${seen === 2 ? 'border-verdigris border-2' : ''}`}
-            onClick={() => record({ given, seen })}
+            onClick={() => record({ given: made, seen })}
           >
             {step}
           </button>

@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { describeTestRun } from '#web/endpoints/dialIn/describeTestRun.ts';
+import { nameCondition } from '#core/stack/material.ts';
+import { requireLoaded } from '#core/station/requireLoaded.ts';
+import { findLink } from '#server/links/findLink.ts';
+import { readRun } from '#server/runs/readRun.ts';
+import { driveRun } from '#server/runs/runLoop.ts';
+import { unloadRun } from '#server/runs/runOrders.ts';
+import { findStation } from '#store/repositories/bench/stations.ts';
+import { findJudgedJob, findNewestJudgedRun, type TestRun } from '#store/repositories/dialIn/testRuns.ts';
+import { addJob } from '#store/repositories/jobs/jobs.ts';
+import { startRun } from '#store/repositories/runs/runs.ts';
+import { drawJudgedPiece } from '#web/endpoints/dialIn/drawJudgedPiece.ts';
+import { canPause } from '#web/endpoints/runs/canPause.ts';
+import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
+import { judgedPieceQuerySchema, judgedRunReplySchema, quantitySchema } from '#web/schemas/judgedPieces.ts';
+import { requestKeySchema } from '#web/schemas/run.ts';
+
+const at = z.object({ machineId: idParam, quantity: quantitySchema });
+
+/** What hands at a stand-in find of the sheet that lies in it. */
+const handledSchema = z.object({ held: z.number().nullable(), folded: z.number().nullable() });
+
+export const getJudgedRun = defineEndpoint({
+  method: 'GET',
+  path: '/api/stations/{machineId}/judged/{quantity}/runs',
+  summary:
+    'The piece that was last cut on the machine to be judged, and what hands at a stand-in find of it.',
+  params: at,
+  reply: judgedRunReplySchema,
+  handle: async ({ params: { machineId, quantity } }, context) => {
+    const { store } = context;
+    const { loaded, machine } = requireLoaded(await findStation(store, machineId));
+    const newest = await findNewestJudgedRun(store, machineId, loaded.condition.id, quantity);
+    const { hands } = findLink(machine, context);
+    // Out of the machine, another sheet may lie there.
+    const isThere = newest?.state === 'looking' && hands !== null;
+    const found = isThere
+      ? handledSchema.safeParse(await hands.order({ order: 'handle' }).catch(() => null))
+      : null;
+    const handled = found?.success ? found.data : { held: null, folded: null };
+    return {
+      run: newest && (await readRun(store, newest.id)),
+      canPause: canPause(machine),
+      seen: quantity === 'tabs' ? handled.held : handled.folded,
+    };
+  },
+});
+
+export const postJudgedRun = defineEndpoint({
+  method: 'POST',
+  change: 'own',
+  path: '/api/stations/{machineId}/judged/{quantity}/runs',
+  summary:
+    'Cuts a perforated piece of the real size, or presses a crease, on the machine. What lies there from the piece before is taken out first. Watch it under /api/runs/{id}/events.',
+  params: at,
+  body: judgedPieceQuerySchema.omit({ format: true }).extend({ requestKey: requestKeySchema }),
+  reply: z.object({ id: z.number() }),
+  status: 201,
+  handle: async ({ params: { machineId, quantity }, body, author }, context) => {
+    const { store } = context;
+    const station = requireLoaded(await findStation(store, machineId));
+    const { loaded, machine } = station;
+    const { requestKey, ...asked } = body;
+    const { card, sheet, values } = await drawJudgedPiece(store, station, quantity, asked);
+    await findLink(machine, context).hands?.order({ order: 'status' });
+    const last = await findNewestJudgedRun(store, machineId, loaded.condition.id, quantity);
+    if (isLeftOver(last, requestKey)) await unloadRun(last.id, context, author);
+    const role = quantity === 'tabs' ? 'perforated' : 'crease';
+    const { run, job } = describeTestRun(station, {
+      card,
+      role,
+      values,
+      sheet,
+      name: `${quantity === 'tabs' ? 'Perforated piece' : 'Crease'} of ${nameCondition(loaded.material.name, loaded.condition.kind)}`,
+    });
+    return context.once(async (inOne) => {
+      const known = await findJudgedJob(inOne, machineId, loaded.condition.id, quantity);
+      const jobId = known ?? (await addJob(inOne, { ...job, judged: quantity }, new Date()));
+      const { id, isNew } = await startRun(inOne, { ...run, jobId, author, requestKey }, new Date());
+      if (isNew) context.afterwards((server) => void driveRun(id, server));
+      return { id };
+    });
+  },
+});
+
+/** The piece before was looked at by whoever cuts the next, unless this is the same request again. */
+function isLeftOver(last: TestRun | null, requestKey: string): last is TestRun {
+  return last?.state === 'looking' && last.requestKey !== requestKey;
+}
