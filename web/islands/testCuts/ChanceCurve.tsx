@@ -43,13 +43,20 @@ export function ChanceCurve({ curve, at, steps, unit }: Props) {
       </svg>
       <figcaption className="flex justify-between text-sm text-muted figure">
         <span>
-          {first} {unit}: {steps[0]}
+          {first} {unit}: {likeliest(curve[0], steps)}
         </span>
         <span>height: how often {steps[2]}</span>
         <span>
-          {last} {unit}: {steps[4]}
+          {last} {unit}: {likeliest(curve.at(-1), steps)}
         </span>
       </figcaption>
     </figure>
   );
+}
+
+/** What a piece would most likely do. */
+function likeliest(point: Props['curve'][number] | undefined, steps: Props['steps']): string {
+  const chances = point?.chances ?? [];
+  const best = chances.reduce((most, chance, step) => (chance > (chances[most] ?? 0) ? step : most), 0);
+  return `mostly ${steps[best] ?? ''}`;
 }
