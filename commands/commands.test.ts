@@ -3,9 +3,10 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { isRunning, pause, startBackground, stopBackground, tailLog } from '#commands/backgroundProcess.ts';
 import { findFreePort, isPortFree } from '#commands/ports/freePort.ts';
+import { requirePort } from '#commands/ports/requirePort.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { isKnownHost } from '#commands/knownHost.ts';
 
@@ -116,19 +117,15 @@ describe('the one command', () => {
     const server = createServer();
     const port = await findFreePort();
     await new Promise<void>((resolve) => server.listen(port, '127.0.0.1', resolve));
-    const run = (value: string) =>
-      spawnSync(process.execPath, ['--import', 'tsx', 'commands/ports/checkPort.ts'], {
-        cwd: ROOT,
-        encoding: 'utf8',
-        env: { ...process.env, FEATHER_PORT: value },
-      });
-    const taken = run(String(port));
-    expect(taken.status).toBe(1);
-    expect(taken.stderr).toContain(`feather: Port ${port} is taken by another program.`);
-    expect(taken.stderr).not.toContain('    at ');
-    expect(run('banana').stderr).toContain('FEATHER_PORT is not a port: banana');
+    const ask = (value: string) => {
+      vi.stubEnv('FEATHER_PORT', value);
+      return requirePort();
+    };
+    await expect(ask(String(port))).rejects.toThrow(`Port ${port} is taken by another program.`);
+    await expect(ask('banana')).rejects.toThrow('FEATHER_PORT is not a port: banana');
     await new Promise((resolve) => server.close(resolve));
-    expect(run(String(port)).status).toBe(0);
+    expect(await ask(String(port))).toBe(port);
+    vi.unstubAllEnvs();
   });
 
   it('keeps what it makes inside the project, out of version control', () => {

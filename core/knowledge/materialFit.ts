@@ -1,7 +1,13 @@
 import type { SharedEffects } from '#core/knowledge/sharedEffects.ts';
 import { designSheet } from '#core/knowledge/designSheet.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import { choleskyOf, logDetOf, solveCholesky, type SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
+import {
+  choleskyOf,
+  logDetOf,
+  solveCholesky,
+  solveTransposed,
+  type SquareMatrix,
+} from '#core/threshold/numerics/cholesky.ts';
 import {
   SHEET_LIKELIHOODS,
   type PreparedTrial,
@@ -245,39 +251,53 @@ export function eliminateOwn(material: MaterialEvidence, derivatives: LocalDeriv
   const own = material.ownNames.length;
   const size = shared + own;
   const { lower, step: ownStep } = factorOwn(material, derivatives);
-  // Row per touched effect: block⁻¹ times its column of the cross information.
-  const solved = Array.from({ length: shared }, (_, j) =>
-    solveCholesky(
-      lower,
-      own,
-      Float64Array.from({ length: own }, (_, a) => information[(shared + a) * size + j] as number),
-    ),
-  );
+  // Row per touched effect: L⁻¹ times its column of the cross information. Their products are what is taken off.
+  const solved = new Float64Array(shared * own);
+  for (let j = 0; j < shared; j++) solveInto(solved.subarray(j * own, (j + 1) * own), lower, crossOf(j));
+  function crossOf(j: number): Float64Array {
+    return information.subarray(j * size + shared, (j + 1) * size);
+  }
   const reducedScore = score.slice(0, shared);
   const reduced = new Float64Array(shared * shared);
   for (let j = 0; j < shared; j++) {
-    const cross = solved[j] as Float64Array;
-    for (let a = 0; a < own; a++) {
-      reducedScore[j] =
-        (reducedScore[j] as number) - (information[j * size + shared + a] as number) * (ownStep[a] as number);
-    }
-    for (let k = 0; k < shared; k++) {
-      let sum = information[j * size + k] as number;
-      for (let a = 0; a < own; a++) {
-        sum -= (information[k * size + shared + a] as number) * (cross[a] as number);
-      }
-      reduced[j * shared + k] = sum;
+    reducedScore[j] = (reducedScore[j] as number) - dot(crossOf(j), 0, ownStep, 0, own);
+    for (let k = 0; k <= j; k++) {
+      const left = (information[j * size + k] as number) - dot(solved, j * own, solved, k * own, own);
+      reduced[j * shared + k] = left;
+      reduced[k * shared + j] = left;
     }
   }
   return {
     score: reducedScore,
     information: reduced,
     logDet: logDetOf(lower, own),
-    stepOwn: (touchedStep) =>
-      ownStep.map((value, a) =>
-        touchedStep.reduce((sum, step, j) => sum - step * ((solved[j] as Float64Array)[a] as number), value),
-      ),
+    stepOwn: (touchedStep) => {
+      const pulled = new Float64Array(own);
+      for (let j = 0; j < shared; j++) {
+        const step = touchedStep[j] as number;
+        for (let a = 0; a < own; a++)
+          pulled[a] = (pulled[a] as number) + step * (solved[j * own + a] as number);
+      }
+      const back = solveTransposed(lower, own, pulled);
+      return ownStep.map((value, a) => value - (back[a] as number));
+    },
   };
+}
+
+/** Solves L x = right-hand side into `x`. */
+function solveInto(x: Float64Array, lower: SquareMatrix, rightSide: Float64Array): void {
+  const size = x.length;
+  for (let row = 0; row < size; row++) {
+    x[row] =
+      ((rightSide[row] as number) - dot(lower, row * size, x, 0, row)) / (lower[row * size + row] as number);
+  }
+}
+
+/** The sum of `count` products, from a place in each. */
+function dot(one: Float64Array, from: number, other: Float64Array, at: number, count: number): number {
+  let sum = 0;
+  for (let k = 0; k < count; k++) sum += (one[from + k] as number) * (other[at + k] as number);
+  return sum;
 }
 
 /**

@@ -4,6 +4,8 @@ import type { Link } from '#core/threshold/numerics/link.ts';
 /** Probabilities below this are counted as this, so that one impossible grade cannot end a fit. */
 export const PROBABILITY_FLOOR = 1e-300;
 
+/** An edge whose density is below this moves no chance that counts. */
+const SILENT = 1e-12;
 /** A grade less likely than this adds nothing to the expected information. */
 const NEGLIGIBLE = 1e-14;
 
@@ -71,14 +73,47 @@ export function makeOrdinalKernel(
     return Math.log(chanceOfRange(seen, last));
   };
 
+  // Far from an edge nothing moves with it: most trials are near two of eight.
+  const near = new Int32Array(edges);
+  const change = new Float64Array(edges);
+
+  /** Edges whose density is felt, into `near`; how many. */
+  const findNear = (indexes: Float64Array): number => {
+    let count = 0;
+    for (let edge = 0; edge < edges; edge++) {
+      const density = link.pdf(indexes[edge] as number);
+      densities[edge] = density;
+      if (density > SILENT) near[count++] = edge;
+    }
+    return count;
+  };
+
+  /** Adds d dᵀ / P(grade) for how the chance of a grade moves with the edges near. */
+  const addGrade = (grade: number, count: number): void => {
+    const move = moves[grade] as Float64Array;
+    let isMoved = false;
+    for (let i = 0; i < count; i++) {
+      const edge = near[i] as number;
+      change[i] = (move[edge] as number) * (densities[edge] as number);
+      if (change[i] !== 0) isMoved = true;
+    }
+    const chance = isMoved ? chanceOf(grade) : 0;
+    if (chance <= NEGLIGIBLE) return;
+    for (let i = 0; i < count; i++) {
+      const row = (near[i] as number) * edges;
+      const left = (change[i] as number) / chance;
+      for (let j = 0; j < count; j++) {
+        const index = row + (near[j] as number);
+        edgeInformation[index] = (edgeInformation[index] as number) + left * (change[j] as number);
+      }
+    }
+  };
+
   const observe = (indexes: Float64Array, seen: number, last = seen): number => {
     gradeIntervals(link, indexes, truth);
-    for (let edge = 0; edge < edges; edge++) densities[edge] = link.pdf(indexes[edge] as number);
+    const count = findNear(indexes);
     edgeInformation.fill(0);
-    for (let grade = 0; grade < gradeCount; grade++) {
-      const chance = chanceOf(grade);
-      if (chance > NEGLIGIBLE) addOuter(edgeInformation, moves[grade] as Float64Array, densities, chance);
-    }
+    for (let grade = 0; grade < gradeCount; grade++) addGrade(grade, count);
     const seenChance = chanceOfRange(seen, last);
     edgeScore.fill(0);
     for (let grade = seen; grade <= last; grade++) {
@@ -96,18 +131,4 @@ export function makeOrdinalKernel(
 function readAs(misjudging: readonly Float64Array[] | null, truth: number, seen: number): number {
   if (misjudging === null) return truth === seen ? 1 : 0;
   return (misjudging[truth] as Float64Array)[seen] as number;
-}
-
-/** Adds d dᵀ / chance for d = move * density. Misjudging reaches two grades, so most of d is zero. */
-function addOuter(into: Float64Array, move: Float64Array, densities: Float64Array, chance: number): void {
-  const edges = densities.length;
-  for (let a = 0; a < edges; a++) {
-    const left = (move[a] as number) * (densities[a] as number);
-    if (left === 0) continue;
-    for (let b = 0; b < edges; b++) {
-      const index = a * edges + b;
-      into[index] =
-        (into[index] as number) + (left * (move[b] as number) * (densities[b] as number)) / chance;
-    }
-  }
 }

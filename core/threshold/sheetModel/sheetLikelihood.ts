@@ -150,14 +150,16 @@ function deriveTrials(
     const weight = weightOf(trial);
     sum += weight * kernel.observe(indexes, trial.seen, trial.last);
     for (let edge = 0; edge < indexes.length; edge++) {
+      if (isSilent(kernel, edge)) continue;
       const row = edge * size;
       slopes[row + P.spread] = -(indexes[edge] as number);
       slopes[row + P.passes] = trial.by.passes / spread;
       slopes[row + P.wear] = trial.by.wear / spread;
       slopes[row + P.speed] = trial.by.speed / spread;
     }
-    addThrough(slopes, kernel.edgeScore, kernel.edgeInformation, weight, score, information);
+    addThrough(slopes, kernel, weight, score, information);
   }
+  mirror(information, size);
   return sum;
 }
 
@@ -180,31 +182,61 @@ function prepareTrial(trial: Trial, grades: readonly DepthGrade[]): PreparedTria
   };
 }
 
-/** Adds weight Jᵀ s and weight Jᵀ W J for the slopes J (edge x parameter). */
+/** An edge that says less than this of a trial says nothing: the force is far from it. */
+const SILENT = 1e-12;
+
+function isSilent({ edgeScore, edgeInformation }: OrdinalKernel, edge: number): boolean {
+  const heard = edgeInformation[edge * edgeScore.length + edge] as number;
+  return heard < SILENT && Math.abs(edgeScore[edge] as number) < SILENT;
+}
+
+/**
+ * Adds weight Jᵀ s, and weight Jᵀ W J to the lower triangle alone, for the slopes J (edge x parameter). Edges that say
+ * nothing are passed over.
+ */
 function addThrough(
   slopes: Float64Array,
-  edgeScore: Float64Array,
-  edgeInformation: Float64Array,
+  kernel: OrdinalKernel,
   weight: number,
   score: Float64Array,
   information: SquareMatrix,
 ): void {
+  const { edgeScore, edgeInformation } = kernel;
   const size = score.length;
   const edges = edgeScore.length;
   for (let a = 0; a < edges; a++) {
+    if (isSilent(kernel, a)) continue;
+    const row = a * size;
     const pull = weight * (edgeScore[a] as number);
-    for (let j = 0; j < size; j++) score[j] = (score[j] as number) + pull * (slopes[a * size + j] as number);
-    for (let j = 0; j < size; j++) {
-      let half = 0;
-      for (let b = 0; b < edges; b++) {
-        half += (edgeInformation[a * edges + b] as number) * (slopes[b * size + j] as number);
-      }
-      if (half === 0) continue;
-      half *= weight;
-      for (let k = 0; k < size; k++) {
-        const index = k * size + j;
-        information[index] = (information[index] as number) + half * (slopes[a * size + k] as number);
-      }
+    for (let j = 0; j < size; j++) score[j] = (score[j] as number) + pull * (slopes[row + j] as number);
+    for (let b = 0; b < edges; b++) {
+      const both = weight * (edgeInformation[a * edges + b] as number);
+      if (Math.abs(both) >= SILENT) addProduct(information, slopes, row, b * size, both, size);
     }
+  }
+}
+
+/** Adds amount · x yᵀ for two rows x, y of slopes to the lower triangle. */
+function addProduct(
+  into: SquareMatrix,
+  slopes: Float64Array,
+  x: number,
+  y: number,
+  amount: number,
+  size: number,
+): void {
+  for (let j = 0; j < size; j++) {
+    const factor = amount * (slopes[x + j] as number);
+    if (factor === 0) continue;
+    const row = j * size;
+    for (let k = 0; k <= j; k++)
+      into[row + k] = (into[row + k] as number) + factor * (slopes[y + k] as number);
+  }
+}
+
+/** The upper triangle from the lower. */
+function mirror(matrix: SquareMatrix, size: number): void {
+  for (let j = 0; j < size; j++) {
+    for (let k = 0; k < j; k++) matrix[k * size + j] = matrix[j * size + k] as number;
   }
 }
