@@ -73,47 +73,22 @@ export function makeOrdinalKernel(
     return Math.log(chanceOfRange(seen, last));
   };
 
-  // Far from an edge nothing moves with it: most trials are near two of eight.
-  const near = new Int32Array(edges);
-  const change = new Float64Array(edges);
-
-  /** Edges whose density is felt, into `near`; how many. */
-  const findNear = (indexes: Float64Array): number => {
-    let count = 0;
-    for (let edge = 0; edge < edges; edge++) {
-      const density = link.pdf(indexes[edge] as number);
-      densities[edge] = density;
-      if (density > SILENT) near[count++] = edge;
-    }
-    return count;
-  };
-
-  /** Adds d dᵀ / P(grade) for how the chance of a grade moves with the edges near. */
-  const addGrade = (grade: number, count: number): void => {
-    const move = moves[grade] as Float64Array;
-    let isMoved = false;
-    for (let i = 0; i < count; i++) {
-      const edge = near[i] as number;
-      change[i] = (move[edge] as number) * (densities[edge] as number);
-      if (change[i] !== 0) isMoved = true;
-    }
-    const chance = isMoved ? chanceOf(grade) : 0;
-    if (chance <= NEGLIGIBLE) return;
-    for (let i = 0; i < count; i++) {
-      const row = (near[i] as number) * edges;
-      const left = (change[i] as number) / chance;
-      for (let j = 0; j < count; j++) {
-        const index = row + (near[j] as number);
-        edgeInformation[index] = (edgeInformation[index] as number) + left * (change[j] as number);
-      }
-    }
+  const room: Room = {
+    densities,
+    near: new Int32Array(edges),
+    change: new Float64Array(edges),
+    edgeInformation,
   };
 
   const observe = (indexes: Float64Array, seen: number, last = seen): number => {
     gradeIntervals(link, indexes, truth);
-    const count = findNear(indexes);
+    const count = findNear(link, indexes, room);
     edgeInformation.fill(0);
-    for (let grade = 0; grade < gradeCount; grade++) addGrade(grade, count);
+    for (let grade = 0; grade < gradeCount; grade++) {
+      const isMoved = findChange(moves[grade] as Float64Array, count, room);
+      const chance = isMoved ? chanceOf(grade) : 0;
+      if (chance > NEGLIGIBLE) addOuter(chance, count, room);
+    }
     const seenChance = chanceOfRange(seen, last);
     edgeScore.fill(0);
     for (let grade = seen; grade <= last; grade++) {
@@ -131,4 +106,48 @@ export function makeOrdinalKernel(
 function readAs(misjudging: readonly Float64Array[] | null, truth: number, seen: number): number {
   if (misjudging === null) return truth === seen ? 1 : 0;
   return (misjudging[truth] as Float64Array)[seen] as number;
+}
+
+/** Space for one trial. Far from an edge nothing moves with it: most trials are near two of eight. */
+interface Room {
+  readonly densities: Float64Array;
+  /** Edges that are felt, the first so many of it. */
+  readonly near: Int32Array;
+  /** How the chance of one grade moves with each of them. */
+  readonly change: Float64Array;
+  readonly edgeInformation: Float64Array;
+}
+
+/** Fills densities and the edges whose density is felt; how many they are. */
+function findNear(link: Link, indexes: Float64Array, { densities, near }: Room): number {
+  let count = 0;
+  for (let edge = 0; edge < indexes.length; edge++) {
+    const density = link.pdf(indexes[edge] as number);
+    densities[edge] = density;
+    if (density > SILENT) near[count++] = edge;
+  }
+  return count;
+}
+
+/** Fills how a grade's chance moves with the edges near; whether it does. */
+function findChange(move: Float64Array, count: number, { densities, near, change }: Room): boolean {
+  let isMoved = false;
+  for (let i = 0; i < count; i++) {
+    const edge = near[i] as number;
+    change[i] = (move[edge] as number) * (densities[edge] as number);
+    if (change[i] !== 0) isMoved = true;
+  }
+  return isMoved;
+}
+
+/** Adds d dᵀ / chance for the change d of one grade. */
+function addOuter(chance: number, count: number, { near, change, edgeInformation, densities }: Room): void {
+  for (let i = 0; i < count; i++) {
+    const row = (near[i] as number) * densities.length;
+    const left = (change[i] as number) / chance;
+    for (let j = 0; j < count; j++) {
+      const index = row + (near[j] as number);
+      edgeInformation[index] = (edgeInformation[index] as number) + left * (change[j] as number);
+    }
+  }
 }
