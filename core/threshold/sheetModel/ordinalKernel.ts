@@ -41,17 +41,7 @@ export function makeOrdinalKernel(
   const edgeScore = new Float64Array(edges);
   const edgeInformation = new Float64Array(edges * edges);
   const densities = new Float64Array(edges);
-  // How a seen grade's chance moves with an edge, but for the density there: lowering a boundary moves chance from
-  // the grade below it to the grade above.
-  const moves = Array.from({ length: gradeCount }, (_, seen) =>
-    Float64Array.from(
-      { length: edges },
-      (_, edge) => readAs(misjudging, edge + 1, seen) - readAs(misjudging, edge, seen),
-    ),
-  );
-  const columns = moves.map((_, seen) =>
-    Float64Array.from({ length: gradeCount }, (_, grade) => readAs(misjudging, grade, seen)),
-  );
+  const { moves, columns } = tabulateReadings(misjudging, gradeCount);
 
   const chanceOf = (seen: number): number => {
     const column = columns[seen] as Float64Array;
@@ -101,6 +91,21 @@ export function makeOrdinalKernel(
     return Math.log(seenChance);
   };
   return { logChance, observe, edgeScore, edgeInformation };
+}
+
+/** Per seen grade, how its chance moves with each edge but for the density there, and P(seen | true) by true grade. */
+function tabulateReadings(misjudging: readonly Float64Array[] | null, gradeCount: number) {
+  // Lowering a boundary moves chance from the grade below it to the grade above.
+  const moves = Array.from({ length: gradeCount }, (_, seen) =>
+    Float64Array.from(
+      { length: gradeCount - 1 },
+      (_, edge) => readAs(misjudging, edge + 1, seen) - readAs(misjudging, edge, seen),
+    ),
+  );
+  const columns = moves.map((_, seen) =>
+    Float64Array.from({ length: gradeCount }, (_, grade) => readAs(misjudging, grade, seen)),
+  );
+  return { moves, columns };
 }
 
 function readAs(misjudging: readonly Float64Array[] | null, truth: number, seen: number): number {
