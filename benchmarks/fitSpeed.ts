@@ -39,7 +39,7 @@ export function timeFits(sizes: readonly number[]): readonly FitTiming[] {
 }
 
 /** A book of sheets with five cuts each, two sheets (lots) to a material. */
-function writeBook(trials: number): readonly EvidenceSheet[] {
+export function writeBook(trials: number): readonly EvidenceSheet[] {
   const random = seededRandom(trials);
   const machines = Array.from({ length: MACHINES }, (_, index) => drawMachine(index + 1, random));
   return Array.from({ length: Math.ceil(trials / SHARES.length) }, (_, index): EvidenceSheet => {
