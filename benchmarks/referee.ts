@@ -133,7 +133,7 @@ function share(value: number): string {
 function writeReport(
   plain: WorldResult,
   { hard, wide, wild, long }: Others,
-  { timings, rival }: { readonly timings: readonly FitTiming[]; readonly rival: RivalTiming },
+  speed: Speed,
   goals: readonly Goal[],
 ): string {
   const day = new Date().toISOString().slice(0, 10);
@@ -183,6 +183,17 @@ function writeReport(
     '',
     ...tabulate(long),
     '',
+    ...tellSpeed(speed),
+  ].join('\n');
+}
+
+interface Speed {
+  readonly timings: readonly FitTiming[];
+  readonly rival: RivalTiming;
+}
+
+function tellSpeed({ timings, rival }: Speed): readonly string[] {
+  return [
     '## Speed',
     'Fitting a whole book, and what is believed of one sheet of it with its own trials taken out.',
     '',
@@ -190,7 +201,7 @@ function writeReport(
     '',
     ...tellRival(rival),
     '',
-  ].join('\n');
+  ];
 }
 
 function tellRival({ trials, ours, clmm }: RivalTiming): readonly string[] {
