@@ -18,6 +18,8 @@ export interface Task {
   readonly world: World;
   readonly forcesGf: readonly number[];
   readonly random: Random;
+  /** How carelessly the one who cuts is believed to read. */
+  readonly carelessness: number;
 }
 
 /** How a strategy ended. */
@@ -118,7 +120,7 @@ function remember(seed: number): ThresholdModel {
  * @param harmCuts what a spoiled liner or mat costs the workshop, in test cuts; the usual price when left out
  */
 export function oneAtATime(task: Task, belief: SheetBelief, seed: number, harmCuts?: number): Outcome {
-  const { sheet, operation, forcesGf, world, random } = task;
+  const { sheet, operation, forcesGf, world, random, carelessness } = task;
   const trials: Trial[] = [];
   const proposalMs: number[] = [];
   const model = remember(seed);
@@ -138,13 +140,14 @@ export function oneAtATime(task: Task, belief: SheetBelief, seed: number, harmCu
       return { cuts: loads, loads, keptGf: best.forceGf, claimed: best.right, trials, posterior, proposalMs };
     }
     const { forceGf } = advice.next;
-    trials.push({ ...sheet.conditions, forceGf, grade: seeCut(sheet, forceGf, world, random) });
+    const grade = seeCut(sheet, forceGf, world, random);
+    trials.push({ ...sheet.conditions, forceGf, grade, carelessness });
   }
 }
 
 /** Ours by card: a ladder over the believed range, then one confirming card around what it found. */
 export function byCard(task: Task, belief: SheetBelief, seed: number): Outcome {
-  const { sheet, operation, forcesGf, world, random } = task;
+  const { sheet, operation, forcesGf, world, random, carelessness } = task;
   const trials: Trial[] = [];
   const proposalMs: number[] = [];
   const model = remember(seed);
@@ -155,7 +158,7 @@ export function byCard(task: Task, belief: SheetBelief, seed: number): Outcome {
     proposalMs.push(performance.now() - started);
     const grades = seeLadder(sheet, forces, world, random);
     forces.forEach((forceGf, cell) =>
-      trials.push({ ...sheet.conditions, forceGf, grade: grades[cell] as DepthGrade, load }),
+      trials.push({ ...sheet.conditions, forceGf, grade: grades[cell] as DepthGrade, load, carelessness }),
     );
   }
   const posterior = fit();

@@ -29,6 +29,10 @@ export interface Trial extends CutConditions {
   readonly weight?: number;
   /** Cuts with the same number lay side by side on one load, as the cells of a ladder do: they share its noise. */
   readonly load?: number;
+  /** Who graded it, where anybody says. */
+  readonly reader?: string;
+  /** How carelessly they read, 1 for what is usual and when left out. */
+  readonly carelessness?: number;
 }
 
 /** What is believed of one sheet before its own trials: a normal, but the threshold may be far off. */

@@ -9,12 +9,26 @@ const FURTHEST = 2;
 const LOST_SHARE = 0.02;
 
 /**
+ * How carelessly people read, against what is usual: up to so carelessly that nearly one grade in three is wrong. The
+ * careless grade another cell more often than they look a grade beside. Nobody is believed more careful than usual: a
+ * fit has bent towards the grades that it is asked about.
+ */
+export const CARELESSNESS = [1, 2, 3, 4.5] as const;
+
+/** Shares of grades that are read a little wrongly, and that say nothing. */
+function sharesOf(carelessness: number): { readonly misjudged: number; readonly lost: number } {
+  return { misjudged: MISJUDGED_SHARE * carelessness ** 0.5, lost: LOST_SHARE * carelessness ** 1.5 };
+}
+
+/**
  * P(seen grade | true grade) for K ordered grades, row per true grade. What would fall beyond either end stays
  * with the true grade.
  *
+ * @param carelessness of whoever reads, 1 for what is usual
  * @example misjudgingMatrix(9).length // 9
  */
-export function misjudgingMatrix(gradeCount: number): readonly Float64Array[] {
+export function misjudgingMatrix(gradeCount: number, carelessness = 1): readonly Float64Array[] {
+  const { misjudged, lost } = sharesOf(carelessness);
   return Array.from({ length: gradeCount }, (_, truth) => {
     const row = new Float64Array(gradeCount);
     let kept = 1;
@@ -26,11 +40,11 @@ export function misjudgingMatrix(gradeCount: number): readonly Float64Array[] {
     ] as const) {
       const seen = truth + offset;
       if (seen < 0 || seen >= gradeCount) continue;
-      row[seen] = MISJUDGED_SHARE * share;
-      kept -= MISJUDGED_SHARE * share;
+      row[seen] = misjudged * share;
+      kept -= misjudged * share;
     }
     row[truth] = kept;
-    return row.map((share) => (1 - LOST_SHARE) * share + LOST_SHARE / gradeCount);
+    return row.map((share) => (1 - lost) * share + lost / gradeCount);
   });
 }
 
@@ -56,4 +70,17 @@ export function misjudge(
     }
   }
   return out;
+}
+
+/**
+ * The place in {@link CARELESSNESS} that is nearest to a carelessness, by its ln.
+ *
+ * @example nearestReading(1.9) // 1
+ */
+export function nearestReading(carelessness: number): number {
+  const apart = (one: number) => Math.abs(Math.log(one / carelessness));
+  return CARELESSNESS.reduce(
+    (best, one, place) => (apart(one) < apart(CARELESSNESS[best] as number) ? place : best),
+    0,
+  );
 }

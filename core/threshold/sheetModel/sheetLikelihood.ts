@@ -4,7 +4,7 @@ import type { SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
 import { FAST_PROBIT } from '#core/threshold/numerics/fastProbit.ts';
 import { effectMultipliers, shiftBy } from '#core/threshold/sheetModel/latentShift.ts';
 import { CELL_WEIGHT, BATCH_NODES, BATCH_SPREAD, OWN_SPREAD } from '#core/threshold/batches.ts';
-import { misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
+import { CARELESSNESS, misjudgingMatrix, nearestReading } from '#core/threshold/sheetModel/misjudging.ts';
 import {
   makeOrdinalKernel,
   PROBABILITY_FLOOR,
@@ -26,6 +26,8 @@ export interface PreparedTrial {
   readonly weight: number;
   /** The load whose noise it shares, or `undefined`. */
   readonly load: number | undefined;
+  /** Of the kernels, by how carelessly it was read. */
+  readonly kernel: number;
 }
 
 /** The likelihood of the trials of one sheet by its parameters (12 on a layered sheet, 8 on a single layer). */
@@ -77,7 +79,9 @@ function place(
  */
 function makeSheetLikelihood(isLayered: boolean): SheetLikelihood {
   const grades = gradesOfStack(isLayered);
-  const kernel = makeOrdinalKernel(FAST_PROBIT, grades.length, misjudgingMatrix(grades.length));
+  const kernels = CARELESSNESS.map((carelessness) =>
+    makeOrdinalKernel(FAST_PROBIT, grades.length, misjudgingMatrix(grades.length, carelessness)),
+  );
   const indexes = new Float64Array(grades.length - 1);
   const placingAt = (parameters: Float64Array): Placing => ({
     indexes,
@@ -92,18 +96,18 @@ function makeSheetLikelihood(isLayered: boolean): SheetLikelihood {
       let sum = 0;
       for (const trial of trials) {
         place(trial, parameters, placing);
-        sum += weightOf(trial) * kernel.logChance(indexes, trial.seen, trial.last);
+        sum += weightOf(trial) * kernelOf(kernels, trial).logChance(indexes, trial.seen, trial.last);
       }
       return sum;
     },
     exactValue: (loads, parameters) => {
       const placing = placingAt(parameters);
       let sum = 0;
-      for (const load of loads) sum += valueBatch(load, parameters, placing, kernel);
+      for (const load of loads) sum += valueBatch(load, parameters, placing, kernels);
       return sum;
     },
     derive: (trials, parameters, score, information) =>
-      deriveTrials(trials, parameters, kernel, indexes, { score, information }),
+      deriveTrials(trials, parameters, kernels, indexes, { score, information }),
   };
 }
 
@@ -112,12 +116,12 @@ function valueBatch(
   load: readonly PreparedTrial[],
   parameters: Float64Array,
   placing: Placing,
-  kernel: OrdinalKernel,
+  kernels: readonly OrdinalKernel[],
 ): number {
   const [first] = load;
   if (load.length === 1 && first) {
     place(first, parameters, placing);
-    return first.weight * kernel.logChance(placing.indexes, first.seen, first.last);
+    return first.weight * kernelOf(kernels, first).logChance(placing.indexes, first.seen, first.last);
   }
   const own = { ...placing, spread: placing.spread * OWN_SPREAD };
   let chance = 0;
@@ -125,7 +129,7 @@ function valueBatch(
     let logChance = 0;
     for (const cell of load) {
       place(cell, parameters, own, node * placing.spread * BATCH_SPREAD);
-      logChance += cell.weight * kernel.logChance(own.indexes, cell.seen, cell.last);
+      logChance += cell.weight * kernelOf(kernels, cell).logChance(own.indexes, cell.seen, cell.last);
     }
     chance += weight * Math.exp(logChance);
   }
@@ -135,7 +139,7 @@ function valueBatch(
 function deriveTrials(
   trials: readonly PreparedTrial[],
   parameters: Float64Array,
-  kernel: OrdinalKernel,
+  kernels: readonly OrdinalKernel[],
   indexes: Float64Array,
   { score, information }: { readonly score: Float64Array; readonly information: SquareMatrix },
 ): number {
@@ -148,6 +152,7 @@ function deriveTrials(
   for (const trial of trials) {
     place(trial, parameters, { indexes, positions, spread });
     const weight = weightOf(trial);
+    const kernel = kernelOf(kernels, trial);
     sum += weight * kernel.observe(indexes, trial.seen, trial.last);
     for (let edge = 0; edge < indexes.length; edge++) {
       if (isSilent(kernel, edge)) continue;
@@ -161,6 +166,10 @@ function deriveTrials(
   }
   mirror(information, size);
   return sum;
+}
+
+function kernelOf(kernels: readonly OrdinalKernel[], { kernel }: PreparedTrial): OrdinalKernel {
+  return kernels[kernel] as OrdinalKernel;
 }
 
 function weightOf({ weight, load }: PreparedTrial): number {
@@ -179,6 +188,7 @@ function prepareTrial(trial: Trial, grades: readonly DepthGrade[]): PreparedTria
     last: Math.max(seen, grades.indexOf(trial.upTo ?? trial.grade)),
     weight: trial.weight ?? 1,
     load: trial.load,
+    kernel: nearestReading(trial.carelessness ?? 1),
   };
 }
 
