@@ -2,14 +2,14 @@ import type { SheetBelief } from '#core/threshold/trial.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
-import { learnReaders, readAs } from '#core/knowledge/learnReaders.ts';
+import { learnReaders } from '#core/knowledge/learnReaders.ts';
 import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { spreadForces } from '#core/threshold/spreadForces.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
-import { countCovered, staircase, type Outcome, type Task } from '#benchmarks/referee/strategies.ts';
+import { countCovered, READER, staircase, type Outcome, type Task } from '#benchmarks/referee/strategies.ts';
 import {
   drawHabits,
   drawMachine,
@@ -53,17 +53,13 @@ export interface Score {
 }
 
 const SHEETS_OF_HISTORY = 20;
-/** One person cuts in each workshop. */
-const READER = 'the one who cuts';
 const NARROW = 1.08;
 
 interface Dealt {
   readonly place: SheetPlace;
-  readonly task: Omit<Task, 'random' | 'carelessness'>;
+  readonly task: Omit<Task, 'random'>;
   readonly best: number;
   readonly knowledge: Knowledge;
-  /** How carelessly the one who cuts in this workshop reads, as its history taught. */
-  readonly carelessness: number;
   readonly wanted: readonly DepthGrade[];
 }
 
@@ -104,7 +100,7 @@ export function dealSheets(
     const history = machines.flatMap((machine) =>
       Array.from({ length: sheetsOfHistory }, (): EvidenceSheet => {
         const { place, task } = draw(machine);
-        const { trials } = staircase({ ...task, random, carelessness: 1 });
+        const { trials } = staircase({ ...task, random });
         const last = trials.at(-1);
         const again = last ? [{ ...last, grade: seeCut(task.sheet, last.forceGf, world, random) }] : [];
         return { ...place, trials: [...trials, ...again].map((trial) => ({ ...trial, reader: READER })) };
@@ -112,16 +108,17 @@ export function dealSheets(
     );
     const first = fitKnowledge(history);
     const readers = learnReaders(history, first);
-    const read = readAs(history, readers);
-    const spreads = learnSpreads(read, first);
-    const knowledge = fitKnowledge(read, { start: first, spreads });
-    const { [READER]: carelessness = 1 } = readers;
+    const spreads = learnSpreads(history, { ...first, readers });
+    const knowledge = {
+      ...fitKnowledge(history, { start: first, spreads, readers }),
+      nextReaders: readers,
+    };
     return machines.flatMap((machine) =>
       Array.from({ length: sheetsPerMachine }, (): Dealt => {
         const { place, task } = draw(machine);
         const wanted = targetGrades(task.operation, task.sheet.grades.length === 9) as readonly DepthGrade[];
         const best = Math.max(...task.forcesGf.map((force) => trueChance(task.sheet, wanted, force)));
-        return { place, task, best, knowledge, carelessness, wanted };
+        return { place, task, best, knowledge, wanted };
       }),
     );
   }).flat();
@@ -136,8 +133,7 @@ export function judge(contender: Contender, dealt: readonly Dealt[], seed: numbe
   const covered: boolean[] = [];
   const proposals: number[] = [];
   const keeps: Keep[] = [];
-  dealt.forEach(({ place, task: asked, best, knowledge, carelessness, wanted }, index) => {
-    const task = { ...asked, carelessness: contender.isWarm ? carelessness : 1 };
+  dealt.forEach(({ place, task, best, knowledge, wanted }, index) => {
     const belief = sheetPrior(place, contender.isWarm ? knowledge : null);
     const outcome = contender.play({ ...task, random: seededRandom(seed + index) }, belief, seed + index);
     const real = trueChance(task.sheet, wanted, outcome.keptGf);

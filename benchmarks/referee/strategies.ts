@@ -18,8 +18,6 @@ export interface Task {
   readonly world: World;
   readonly forcesGf: readonly number[];
   readonly random: Random;
-  /** How carelessly the one who cuts is believed to read. */
-  readonly carelessness: number;
 }
 
 /** How a strategy ended. */
@@ -36,6 +34,8 @@ export interface Outcome {
 }
 
 const MOST_CUTS = 25;
+/** One person cuts in each workshop. */
+export const READER = 'the one who cuts';
 
 /** Which side of the wanted grades a seen grade lies on: -1 too shallow, 0 wanted, 1 too deep. */
 function sideOf(task: Task, grade: DepthGrade): -1 | 0 | 1 {
@@ -120,7 +120,7 @@ function remember(seed: number): ThresholdModel {
  * @param harmCuts what a spoiled liner or mat costs the workshop, in test cuts; the usual price when left out
  */
 export function oneAtATime(task: Task, belief: SheetBelief, seed: number, harmCuts?: number): Outcome {
-  const { sheet, operation, forcesGf, world, random, carelessness } = task;
+  const { sheet, operation, forcesGf, world, random } = task;
   const trials: Trial[] = [];
   const proposalMs: number[] = [];
   const model = remember(seed);
@@ -141,13 +141,13 @@ export function oneAtATime(task: Task, belief: SheetBelief, seed: number, harmCu
     }
     const { forceGf } = advice.next;
     const grade = seeCut(sheet, forceGf, world, random);
-    trials.push({ ...sheet.conditions, forceGf, grade, carelessness });
+    trials.push({ ...sheet.conditions, forceGf, grade, reader: READER });
   }
 }
 
 /** Ours by card: a ladder over the believed range, then one confirming card around what it found. */
 export function byCard(task: Task, belief: SheetBelief, seed: number): Outcome {
-  const { sheet, operation, forcesGf, world, random, carelessness } = task;
+  const { sheet, operation, forcesGf, world, random } = task;
   const trials: Trial[] = [];
   const proposalMs: number[] = [];
   const model = remember(seed);
@@ -158,7 +158,7 @@ export function byCard(task: Task, belief: SheetBelief, seed: number): Outcome {
     proposalMs.push(performance.now() - started);
     const grades = seeLadder(sheet, forces, world, random);
     forces.forEach((forceGf, cell) =>
-      trials.push({ ...sheet.conditions, forceGf, grade: grades[cell] as DepthGrade, load, carelessness }),
+      trials.push({ ...sheet.conditions, forceGf, grade: grades[cell] as DepthGrade, load, reader: READER }),
     );
   }
   const posterior = fit();

@@ -40,12 +40,12 @@ export interface TestCut {
  * @example trialOf(testCut, gramScale, 1.1).forceGf // 110
  */
 export function trialOf(cut: TestCut, scale: ForceScale, factor: number): Trial {
-  const { force, forceGf, grade, passes, speedMmPerS, bladeMetres } = cut;
+  const { force, forceGf, grade, passes, speedMmPerS, bladeMetres, author } = cut;
   // A scale measured meanwhile tells better what the force was; a scale that no longer has it does not.
   const isOnScale = force >= scale.min && force <= scale.max;
   const gf = isOnScale ? gfOf(force, scale) : forceGf;
   const upTo = cut.upTo == null ? {} : { upTo: cut.upTo };
-  const trial = { forceGf: gf * factor, grade, ...upTo, passes, speedMmPerS, bladeMetres };
+  const trial = { forceGf: gf * factor, grade, ...upTo, passes, speedMmPerS, bladeMetres, reader: author };
   const load = cut.load == null ? null : (cut.dialInId ?? 0) * 1000 + cut.load;
   return load === null ? trial : { ...trial, load };
 }

@@ -104,7 +104,7 @@ function takeOut(
   // have two peaks, and what is taken out must be what was put in. What the fit did not hold cannot be taken out.
   const known = knowledge?.own[String(taught[0]?.materialId)];
   if (!known) return widen(learnt, sharedEffects);
-  const material = mapMaterial(taught, sharedEffects, priors);
+  const material = mapMaterial(taught, sharedEffects, priors, knowledge.readers);
   const own = Float64Array.from(material.ownNames, (name) => known[name] ?? 0);
   const said = eliminateOwn(material, deriveMaterial(material, localOf(material.touched, learnt.mean, own)));
   const score = new Float64Array(learnt.mean.length);

@@ -17,6 +17,7 @@ import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import { choleskyOf, logDetOf } from '#core/threshold/numerics/cholesky.ts';
 import { solveStep } from '#core/threshold/numerics/fisherScoring.ts';
 import { MODEL_VERSION } from '#core/threshold/sheetModel/sheetModel.ts';
+import type { Readers } from '#core/threshold/trial.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
 const MAX_ITERATIONS = 60;
@@ -48,6 +49,8 @@ interface FitOptions {
   readonly start?: Knowledge | null;
   /** Spreads learnt before, see learnSpreads; the priors' own when left out. */
   readonly spreads?: LearntSpreads | null;
+  /** How carelessly people read, see learnReaders; as usual when left out. */
+  readonly readers?: Readers;
   readonly onProgress?: (progress: FitProgress) => void;
 }
 
@@ -64,14 +67,14 @@ interface FitOptions {
  * @example fitKnowledge([{ ...place, trials }]).trialCount // 3
  */
 export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions = {}): Knowledge {
-  const { start = null, spreads = null, onProgress } = options;
+  const { start = null, spreads = null, readers = {}, onProgress } = options;
   const priors = withSpreads(options.priors ?? COMMON_PRIORS, spreads);
   const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
   const sharedEffects = listSharedEffects(machineIds, priors, guessedMachines(book));
   const ids = [...new Set(book.map(({ materialId }) => materialId))];
   const grouped = new Map<number, EvidenceSheet[]>(ids.map((id) => [id, []]));
   for (const sheet of book) grouped.get(sheet.materialId)?.push(sheet);
-  const materials = ids.map((id) => mapMaterial(grouped.get(id) ?? [], sharedEffects, priors));
+  const materials = ids.map((id) => mapMaterial(grouped.get(id) ?? [], sharedEffects, priors, readers));
   let state: FitState = startFit(start, sharedEffects, ids, materials);
   let value = valueOf(state, sharedEffects, materials);
   const unconverged = materials.map(() => true);
@@ -116,6 +119,7 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
     logPosterior: value,
     logMarginal: value - marginalCost(sharedEffects, materials, information, blocks),
     spreads,
+    readers,
   };
 }
 

@@ -1,3 +1,5 @@
+import type { Readers } from '#core/threshold/trial.ts';
+
 /**
  * What the whole book has taught about the effects that sheets share: plain data, kept by version so that an answer
  * can be explained later. Arrays are in the order of `names`.
@@ -19,6 +21,9 @@ export interface Knowledge {
   readonly logMarginal: number;
   /** Spreads that this book taught in place of the believed ones, and how many trials it had then. */
   readonly spreads: LearntSpreads | null;
+  /** How carelessly people were taken to read in this fit, and how carelessly they read by it: the next one takes that. */
+  readonly readers?: Readers | undefined;
+  readonly nextReaders?: Readers | undefined;
 }
 
 /** How much sheets of one workshop truly differ, as standard deviations in place of those in the priors. */

@@ -5,10 +5,8 @@ import { localOf, mapMaterial, parametersOf } from '#core/knowledge/materialFit.
 import { guessedMachines, listSharedEffects } from '#core/knowledge/sharedEffects.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import { CARELESSNESS } from '#core/threshold/sheetModel/misjudging.ts';
+import type { Readers } from '#core/threshold/trial.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
-
-/** How carelessly each person reads grades, 1 for what is usual. */
-export type Readers = Readonly<Record<string, number>>;
 
 /** People are believed usual readers within this, in ln, until many of their grades say otherwise. */
 const PRIOR_SD = 0.5;
@@ -44,7 +42,7 @@ export function learnReaders(
     for (const trial of named) {
       const logs = sums.get(trial.reader as string) ?? CARELESSNESS.map(() => 0);
       CARELESSNESS.forEach((carelessness, place) => {
-        const prepared = mapped.likelihood.prepare({ ...trial, carelessness });
+        const prepared = mapped.likelihood.prepare(trial, { [trial.reader as string]: carelessness });
         logs[place] = itemAt(logs, place) + mapped.likelihood.value([prepared], parameters);
       });
       sums.set(trial.reader as string, logs);
@@ -66,20 +64,4 @@ function middleOf(logs: readonly number[]): number {
     0,
   );
   return Number(Math.exp(ln / sum).toFixed(3));
-}
-
-/**
- * A book with how carelessly each of its trials was read.
- *
- * @example readAs([{ ...place, trials: [{ ...trials[0], reader: 'Ines' }] }], { Ines: 2 })[0].trials[0].carelessness // 2
- */
-export function readAs(book: readonly EvidenceSheet[], readers: Readers): readonly EvidenceSheet[] {
-  if (Object.keys(readers).length === 0) return book;
-  return book.map((sheet) => ({
-    ...sheet,
-    trials: sheet.trials.map((trial) => {
-      const carelessness = trial.reader === undefined ? undefined : readers[trial.reader];
-      return carelessness === undefined ? trial : { ...trial, carelessness };
-    }),
-  }));
 }

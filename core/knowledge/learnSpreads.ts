@@ -38,7 +38,7 @@ export function learnSpreads(
   };
   let from = start;
   const judge = (spreads: LearntSpreads) => {
-    const fitted = fitKnowledge(book, { priors, start: from, spreads });
+    const fitted = fitKnowledge(book, { priors, start: from, spreads, readers: start.readers ?? {} });
     const doubt = SPREAD_NAMES.reduce(
       (sum, name) => sum - 0.5 * (Math.log(spreads[name] / usual[name].sd) / LN_SPREAD_SD) ** 2,
       0,

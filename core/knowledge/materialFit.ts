@@ -13,6 +13,7 @@ import {
   type PreparedTrial,
   type SheetLikelihood,
 } from '#core/threshold/sheetModel/sheetLikelihood.ts';
+import type { Readers } from '#core/threshold/trial.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';
 
 /** The terms of a map, side by side: parameter += amount * local[place]. */
@@ -49,6 +50,7 @@ export function mapMaterial(
   sheets: readonly EvidenceSheet[],
   sharedEffects: SharedEffects,
   priors: Priors,
+  readers: Readers = {},
 ): MaterialEvidence {
   const designs = sheets.map((sheet) => designSheet(sheet, priors));
   const touched = [
@@ -66,7 +68,7 @@ export function mapMaterial(
       const likelihood = design.isLayered ? SHEET_LIKELIHOODS.layered : SHEET_LIKELIHOODS.single;
       return {
         likelihood,
-        trials: (sheets[index] as EvidenceSheet).trials.map((trial) => likelihood.prepare(trial)),
+        trials: (sheets[index] as EvidenceSheet).trials.map((trial) => likelihood.prepare(trial, readers)),
         constant: design.constant,
         terms: packTerms([
           ...design.shared.map((term) => ({

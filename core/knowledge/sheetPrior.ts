@@ -76,14 +76,16 @@ export function sheetPriorInDetail(
     !family.all.some(({ machineId, trials }) => machineId === place.machineId && trials.length > 0);
   const priors = withSpreads(isUnknownGuess ? guessing(believed) : believed, knowledge?.spreads ?? null);
   const { sharedEffects, shared } = findCavity(place, knowledge, family, priors);
+  const readers = knowledge?.nextReaders;
   const others = family.all.filter((sheet) => namePlace(sheet) !== namePlace(place));
-  const material = mapMaterial([{ ...place, trials: [] }, ...others], sharedEffects, priors);
+  const material = mapMaterial([{ ...place, trials: [] }, ...others], sharedEffects, priors, readers);
   const joint = teachLocal(material, marginalOf(shared, material.touched));
   const covariance = invertOf(joint.information, joint.mean.length);
   return {
     belief: {
       ...readOff(material, joint.mean, covariance, priors),
       tail: isUnknownGuess ? GUESSED_LEVELS : ODD_SHEET,
+      readers,
     },
     effects: listEffects(material, joint.mean, covariance, sharedEffects),
   };

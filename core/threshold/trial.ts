@@ -31,14 +31,17 @@ export interface Trial extends CutConditions {
   readonly load?: number;
   /** Who graded it, where anybody says. */
   readonly reader?: string;
-  /** How carelessly they read, 1 for what is usual and when left out. */
-  readonly carelessness?: number;
 }
 
 /** What is believed of one sheet before its own trials: a normal, but the threshold may be far off. */
 export interface SheetBelief extends NormalPrior {
   readonly tail?: Tail | undefined;
+  /** How carelessly the people who grade read, as far as it is known. */
+  readonly readers?: Readers | undefined;
 }
+
+/** How carelessly each person reads grades, 1 for what is usual. */
+export type Readers = Readonly<Record<string, number>>;
 
 /** What is asked: a sheet on one machine, as it is believed to be, cut under these conditions. */
 export interface ThresholdQuestion {

@@ -22,6 +22,8 @@ const kept = z.object({
       trialCount: z.number(),
     })
     .nullable(),
+  readers: z.record(z.string(), z.number()).optional(),
+  nextReaders: z.record(z.string(), z.number()).optional(),
 });
 
 /** Knowledge as it lies in its column. */

@@ -128,6 +128,10 @@ export const beliefSchema = z.object({
     .optional()
     .meta({ description: 'the chance that the threshold lies far off, and how much wider it may then lie' }),
   knowledgeId: z.number().meta({ description: 'the fit of the book it comes from, 0 for none' }),
+  readers: z
+    .record(z.string(), z.number())
+    .optional()
+    .meta({ description: 'how carelessly people read grades by the book, 1 for what is usual' }),
 });
 export type BeliefReply = z.infer<typeof beliefSchema>;
 

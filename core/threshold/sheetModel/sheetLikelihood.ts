@@ -12,7 +12,7 @@ import {
 } from '#core/threshold/sheetModel/ordinalKernel.ts';
 import { boundaryPositions, sheetBoundaries } from '#core/threshold/sheetModel/sheetBoundaries.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
-import type { Trial } from '#core/threshold/trial.ts';
+import type { Readers, Trial } from '#core/threshold/trial.ts';
 
 /** A trial with everything worked out that no parameter changes. */
 export interface PreparedTrial {
@@ -34,7 +34,7 @@ export interface PreparedTrial {
 export interface SheetLikelihood {
   readonly grades: readonly DepthGrade[];
   /** @throws AppError `badInput` for a force that is not above 0 or a grade this sheet cannot show */
-  readonly prepare: (trial: Trial) => PreparedTrial;
+  readonly prepare: (trial: Trial, readers?: Readers) => PreparedTrial;
   /** Log likelihood; the cells of a load count for less instead of sharing their noise. */
   readonly value: (trials: readonly PreparedTrial[], parameters: Float64Array) => number;
   /** Log likelihood with the shared noise of each load integrated out. @param loads from groupBatches */
@@ -90,7 +90,7 @@ function makeSheetLikelihood(isLayered: boolean): SheetLikelihood {
   });
   return {
     grades,
-    prepare: (trial) => prepareTrial(trial, grades),
+    prepare: (trial, readers = {}) => prepareTrial(trial, grades, readers),
     value: (trials, parameters) => {
       const placing = placingAt(parameters);
       let sum = 0;
@@ -176,7 +176,7 @@ function weightOf({ weight, load }: PreparedTrial): number {
   return load === undefined ? weight : weight * CELL_WEIGHT;
 }
 
-function prepareTrial(trial: Trial, grades: readonly DepthGrade[]): PreparedTrial {
+function prepareTrial(trial: Trial, grades: readonly DepthGrade[], readers: Readers): PreparedTrial {
   const seen = grades.indexOf(trial.grade);
   if (seen < 0)
     throw new AppError('badInput', `this sheet has no grade ${trial.grade}; it shows ${grades.join(', ')}`);
@@ -188,7 +188,7 @@ function prepareTrial(trial: Trial, grades: readonly DepthGrade[]): PreparedTria
     last: Math.max(seen, grades.indexOf(trial.upTo ?? trial.grade)),
     weight: trial.weight ?? 1,
     load: trial.load,
-    kernel: nearestReading(trial.carelessness ?? 1),
+    kernel: nearestReading(readers[trial.reader ?? ''] ?? 1),
   };
 }
 

@@ -53,7 +53,7 @@ function drawPosterior(
   const isLayered = belief.mean.length === LAYERED_PARAMETERS.length;
   const likelihood = SHEET_LIKELIHOODS[isLayered ? 'layered' : 'single'];
   const { grades } = likelihood;
-  const prepared = trials.map((trial) => likelihood.prepare(trial));
+  const prepared = trials.map((trial) => likelihood.prepare(trial, belief.readers));
   const proposals = beliefsOf(belief).map((one) => {
     const { peak, information } = findPeak(one, prepared, likelihood);
     return makeProposal(peak, information, widen);

@@ -20,5 +20,8 @@ export function cachedAnswer(...asked: Parameters<typeof composeAnswer>): Promis
 
 /** The context as it can be compared: typed arrays would be written as objects. */
 function plainContext({ belief, ...rest }: AnswerContext) {
-  return { ...rest, belief: belief && [[...belief.mean], [...belief.precision], belief.tail] };
+  return {
+    ...rest,
+    belief: belief && [[...belief.mean], [...belief.precision], belief.tail, belief.readers],
+  };
 }

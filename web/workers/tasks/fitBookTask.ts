@@ -2,6 +2,7 @@ import type { MessagePort } from 'node:worker_threads';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge, type FitProgress } from '#core/knowledge/fitKnowledge.ts';
 import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
+import { learnReaders } from '#core/knowledge/learnReaders.ts';
 import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';
 
@@ -23,9 +24,11 @@ export interface FitOrder extends BookToFit {
 /** Fits the whole book. */
 export function fitBookTask({ sheets, priors, start, spreads, port }: FitOrder): Knowledge {
   const onProgress = (progress: FitProgress) => port.postMessage(progress);
-  const fitted = fitKnowledge(sheets, { priors, start, spreads, onProgress });
+  const readers = start?.nextReaders ?? {};
+  const fitted = fitKnowledge(sheets, { priors, start, spreads, readers, onProgress });
+  const nextReaders = learnReaders(sheets, fitted, priors);
   port.close();
-  return fitted;
+  return { ...fitted, nextReaders };
 }
 
 /** How much the sheets of the book differ: a score of fits. @returns `null` for a book too small to say */

@@ -10,8 +10,16 @@ export function rememberingModel(seed: number): ThresholdModel {
   return {
     version: model.version,
     fit: (question, trials) => {
-      const { mean, precision, tail } = question.belief;
-      const key = JSON.stringify([seed, [...mean], [...precision], tail, question.conditions, trials]);
+      const { mean, precision, tail, readers } = question.belief;
+      const key = JSON.stringify([
+        seed,
+        [...mean],
+        [...precision],
+        tail,
+        readers,
+        question.conditions,
+        trials,
+      ]);
       const kept = fits.get(key) ?? model.fit(question, trials);
       fits.set(key, kept);
       return kept;
