@@ -11,8 +11,15 @@ export const LADDER_CELLS = 6;
 export const CONFIRMING_CELLS = 3;
 
 /**
- * The forces of a ladder card: settable ones, spread evenly in log over where the middle of the window probably is
- * (its 5 to 95 % range). Nearly as good as the best design at a small part of its cost.
+ * Where a ladder begins and ends, as quantiles of where the middle of the window is believed to be. Its upper cells are
+ * the ones that cut liners and mats: ending at 65 % instead of 95 % halves what a search spoils (referee, three sets of
+ * 120 sheets: 1.9 to 0.8) and finds as well (mean P .965 to .967); below 60 % it finds worse.
+ */
+const REACH: readonly [number, number] = [0.05, 0.65];
+
+/**
+ * The forces of a ladder card: settable ones, spread evenly in log over where the middle of the window probably is.
+ * Nearly as good as the best design at a small part of its cost.
  *
  * @param forcesGf every force the machine can be set to, in gf, ascending, at least one
  * @returns ascending, at most `cells` of them; fewer where the machine has no more steps in the range
@@ -31,7 +38,7 @@ export function chooseLadder(
     const low = itemAt(posterior.boundaries, draw * edges + target.first - 1);
     return (low + itemAt(posterior.boundaries, draw * edges + target.last)) / 2;
   });
-  const [from, to] = weightedQuantiles(middles, posterior.weights, [0.05, 0.95]) as [number, number];
+  const [from, to] = weightedQuantiles(middles, posterior.weights, [...REACH]) as [number, number];
   const inside = forcesGf.filter((force) => force >= Math.exp(from) && force <= Math.exp(to));
   if (inside.length >= cells) return thinEvenly(inside, cells);
   return nearest(forcesGf, Math.exp((from + to) / 2), cells);
