@@ -3,8 +3,10 @@ import { designSheet } from '#core/knowledge/designSheet.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import {
   choleskyOf,
+  dot,
   logDetOf,
   solveCholesky,
+  solveLowerInto,
   solveTransposed,
   type SquareMatrix,
 } from '#core/threshold/numerics/cholesky.ts';
@@ -255,7 +257,7 @@ export function eliminateOwn(material: MaterialEvidence, derivatives: LocalDeriv
   const { lower, step: ownStep } = factorOwn(material, derivatives);
   // Row per touched effect: L⁻¹ times its column of the cross information. Their products are what is taken off.
   const solved = new Float64Array(shared * own);
-  for (let j = 0; j < shared; j++) solveInto(solved.subarray(j * own, (j + 1) * own), lower, crossOf(j));
+  for (let j = 0; j < shared; j++) solveLowerInto(solved.subarray(j * own, (j + 1) * own), lower, crossOf(j));
   function crossOf(j: number): Float64Array {
     return information.subarray(j * size + shared, (j + 1) * size);
   }
@@ -284,22 +286,6 @@ export function eliminateOwn(material: MaterialEvidence, derivatives: LocalDeriv
       return ownStep.map((value, a) => value - (back[a] as number));
     },
   };
-}
-
-/** Solves L x = right-hand side into `x`. */
-function solveInto(x: Float64Array, lower: SquareMatrix, rightSide: Float64Array): void {
-  const size = x.length;
-  for (let row = 0; row < size; row++) {
-    x[row] =
-      ((rightSide[row] as number) - dot(lower, row * size, x, 0, row)) / (lower[row * size + row] as number);
-  }
-}
-
-/** The sum of `count` products, from a place in each. */
-function dot(one: Float64Array, from: number, other: Float64Array, at: number, count: number): number {
-  let sum = 0;
-  for (let k = 0; k < count; k++) sum += (one[from + k] as number) * (other[at + k] as number);
-  return sum;
 }
 
 /**

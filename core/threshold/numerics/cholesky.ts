@@ -39,13 +39,38 @@ export function solveCholesky(lower: SquareMatrix, size: number, rightSide: Floa
  * @example solveLower(Float64Array.of(2, 0, 0, 3), 2, Float64Array.of(4, 9)) // [2, 3]
  */
 export function solveLower(lower: SquareMatrix, size: number, rightSide: Float64Array): Float64Array {
-  const x = Float64Array.from(rightSide);
-  for (let row = 0; row < size; row++) {
-    let sum = at(x, row);
-    for (let k = 0; k < row; k++) sum -= at(lower, row * size + k) * at(x, k);
-    x[row] = sum / at(lower, row * size + row);
-  }
+  const x = new Float64Array(size);
+  solveLowerInto(x, lower, rightSide);
   return x;
+}
+
+/**
+ * The same into a vector that is there: fits do this for every effect of every material.
+ *
+ * @example ((x) => (solveLowerInto(x, Float64Array.of(2, 0, 0, 3), Float64Array.of(4, 9)), x))(new Float64Array(2)) // [2, 3]
+ */
+export function solveLowerInto(x: Float64Array, lower: SquareMatrix, rightSide: Float64Array): void {
+  const size = x.length;
+  for (let row = 0; row < size; row++) {
+    x[row] = (at(rightSide, row) - dot(lower, row * size, x, 0, row)) / at(lower, row * size + row);
+  }
+}
+
+/**
+ * The sum of so many products, from a place in each of two vectors.
+ *
+ * @example dot(Float64Array.of(1, 2, 3), 1, Float64Array.of(4, 5), 0, 2) // 23
+ */
+export function dot(
+  one: Float64Array,
+  from: number,
+  other: Float64Array,
+  place: number,
+  count: number,
+): number {
+  let sum = 0;
+  for (let k = 0; k < count; k++) sum += at(one, from + k) * at(other, place + k);
+  return sum;
 }
 
 /**
