@@ -8,7 +8,8 @@ import {
 } from '#core/knowledge/sharedEffects.ts';
 import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
-import { deriveMaterial, eliminateOwn, localOf, mapMaterial, scatter } from '#core/knowledge/materialFit.ts';
+import { eliminateOwn, scatter } from '#core/knowledge/eliminateOwn.ts';
+import { deriveMaterial, localOf, mapMaterial } from '#core/knowledge/materialFit.ts';
 import { choleskyOf, type SquareMatrix } from '#core/threshold/numerics/cholesky.ts';
 import { solveStep } from '#core/threshold/numerics/fisherScoring.ts';
 import type { Priors } from '#core/threshold/thresholdPriors.ts';

@@ -1,15 +1,12 @@
 import { guessedMachines, listSharedEffects, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
+import { eliminateOwn, factorOwn, scatter, type Eliminated } from '#core/knowledge/eliminateOwn.ts';
 import {
   deriveMaterial,
-  eliminateOwn,
-  factorOwn,
   localOf,
   mapMaterial,
-  scatter,
   valueMaterial,
-  type Eliminated,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
 import { startFit, type FitState } from '#core/knowledge/startFit.ts';
