@@ -1,5 +1,6 @@
 import type { Instruction, Spot } from '#devices/cutter/instruction.ts';
 import { drawFor, wedge } from '#devices/chance.ts';
+import type { CutStroke } from '#devices/cutter/sheet/cutStroke.ts';
 import { CutSheet, type Span } from '#devices/cutter/sheet/cutSheet.ts';
 import type { CutterModel } from '#devices/cutter/cutterModel.ts';
 import { splitByPattern } from '#devices/cutter/splitByPattern.ts';
@@ -18,17 +19,6 @@ export type CutterEvent =
   | { readonly event: 'stroke'; readonly index: number; readonly spans: readonly Span[] }
   | { readonly event: 'finished'; readonly cutMetres: number }
   | { readonly event: 'stopped'; readonly reason: string };
-
-/** A stroke as it lies on the sheet. */
-export interface CutStroke {
-  readonly path: readonly Spot[];
-  readonly spans: readonly Span[];
-  readonly seat: number;
-  /** True grams. */
-  readonly forceGf: number;
-  /** By a blunt tool: nothing is cut. */
-  readonly isPressed: boolean;
-}
 
 /** What hands do at the machine: put a sheet in, fit a blade, turn the exposure, dial the panel. */
 export interface LoadOrder {

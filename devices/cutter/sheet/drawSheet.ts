@@ -1,4 +1,4 @@
-import type { CutStroke } from '#devices/cutter/cutter.ts';
+import type { CutStroke } from '#devices/cutter/sheet/cutStroke.ts';
 import type { Spot } from '#devices/cutter/instruction.ts';
 
 const FREE = 7;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { CutStroke } from '#devices/cutter/cutter.ts';
+import type { CutStroke } from '#devices/cutter/sheet/cutStroke.ts';
 import { handleSheet } from '#devices/cutter/sheet/handleSheet.ts';
 import type { SheetTruth } from '#devices/cutter/sheet/sheetTruth.ts';
 

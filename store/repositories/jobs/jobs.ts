@@ -117,7 +117,7 @@ async function insertJob(db: Store, job: NewJob, source: string, now: Date): Pro
     condition_id: job.conditionId,
     machine_id: job.machineId,
     ...(job.dialInId === undefined ? {} : { dial_in_id: job.dialInId }),
-    judged: job.judged ?? null,
+    ...(job.judged ? { judged: job.judged } : {}),
     version: 1,
     updated_at: now,
   });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { describeTestRun } from '#web/endpoints/dialIn/describeTestRun.ts';
 import { nameCondition } from '#core/stack/material.ts';
+import type { Machine } from '#core/station/machine.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { findLink } from '#server/links/findLink.ts';
 import { readRun } from '#server/runs/readRun.ts';
@@ -12,7 +13,7 @@ import { addJob } from '#store/repositories/jobs/jobs.ts';
 import { startRun } from '#store/repositories/runs/runs.ts';
 import { drawJudgedPiece } from '#web/endpoints/dialIn/drawJudgedPiece.ts';
 import { canPause } from '#web/endpoints/runs/canPause.ts';
-import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
+import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
 import { judgedPieceQuerySchema, judgedRunReplySchema, quantitySchema } from '#web/schemas/judgedPieces.ts';
 import { requestKeySchema } from '#web/schemas/run.ts';
 
@@ -32,13 +33,8 @@ export const getJudgedRun = defineEndpoint({
     const { store } = context;
     const { loaded, machine } = requireLoaded(await findStation(store, machineId));
     const newest = await findNewestJudgedRun(store, machineId, loaded.condition.id, quantity);
-    const { hands } = findLink(machine, context);
     // Out of the machine, another sheet may lie there.
-    const isThere = newest?.state === 'looking' && hands !== null;
-    const found = isThere
-      ? handledSchema.safeParse(await hands.order({ order: 'handle' }).catch(() => null))
-      : null;
-    const handled = found?.success ? found.data : { held: null, folded: null };
+    const handled = newest?.state === 'looking' ? await handle(machine, context) : NOTHING_FOUND;
     return {
       run: newest && (await readRun(store, newest.id)),
       canPause: canPause(machine),
@@ -46,6 +42,18 @@ export const getJudgedRun = defineEndpoint({
     };
   },
 });
+
+const NOTHING_FOUND = { held: null, folded: null };
+
+/** What hands at the machine find of its sheet; nothing where it has none, or does not answer. */
+async function handle(machine: Machine, context: EndpointContext): Promise<z.infer<typeof handledSchema>> {
+  if (machine.link.kind !== 'standIn') return NOTHING_FOUND;
+  try {
+    return handledSchema.parse(await findLink(machine, context).hands?.order({ order: 'handle' }));
+  } catch {
+    return NOTHING_FOUND;
+  }
+}
 
 export const postJudgedRun = defineEndpoint({
   method: 'POST',
