@@ -16,12 +16,12 @@ describe('the referee on 60 hidden sheets', () => {
   const scores = new Map<string, Score>();
   beforeAll(() => {
     const dealt = dealSheets(3, 10, PLAIN_WORLD, 77);
-    for (const contender of CONTENDERS) {
-      if (contender.isWarm || contender.name.includes('staircase')) {
-        scores.set(contender.name, judge(contender, dealt, 78));
-      }
-    }
-  }, 120_000);
+    // Those that are asked about below: the prices of harm take as long as all others.
+    const asked = CONTENDERS.filter(
+      ({ name, isWarm }) => name.includes('staircase') || (isWarm && !name.includes('harm costs')),
+    );
+    for (const contender of asked) scores.set(contender.name, judge(contender, dealt, 78));
+  }, 240_000);
   const of = (name: string) => scores.get(name)!;
 
   it('sees the staircase about where it was published: 2.3 cuts, mean .85', () => {
