@@ -235,6 +235,8 @@ describe('the Bench', () => {
 
   it('names the nearest relatives of a sheet never cut here, and a low start from each', async () => {
     const { page } = ines;
+    // The page may still be reading itself anew after the colour was changed: keys typed into it would be lost.
+    await go(page, '/');
     await page.keyboard.press('/');
     await page.keyboard.type('spindrift');
     await page.getByRole('option', { name: /Spindrift clear film/ }).waitFor();
