@@ -6,12 +6,12 @@ import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { findLink } from '#server/links/findLink.ts';
 import { readRun } from '#server/runs/readRun.ts';
 import { driveRun } from '#server/runs/runLoop.ts';
-import { unloadRun } from '#server/runs/runOrders.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
-import { findJudgedJob, findNewestJudgedRun, type TestRun } from '#store/repositories/dialIn/testRuns.ts';
+import { findJudgedJob, findNewestJudgedRun } from '#store/repositories/dialIn/testRuns.ts';
 import { addJob } from '#store/repositories/jobs/jobs.ts';
 import { startRun } from '#store/repositories/runs/runs.ts';
 import { drawJudgedPiece } from '#web/endpoints/dialIn/drawJudgedPiece.ts';
+import { takeOutLast } from '#web/endpoints/dialIn/takeOutLast.ts';
 import { canPause } from '#web/endpoints/runs/canPause.ts';
 import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
 import { judgedPieceQuerySchema, judgedRunReplySchema, quantitySchema } from '#web/schemas/judgedPieces.ts';
@@ -73,7 +73,7 @@ export const postJudgedRun = defineEndpoint({
     const { card, sheet, values } = await drawJudgedPiece(store, station, quantity, asked);
     await findLink(machine, context).hands?.order({ order: 'status' });
     const last = await findNewestJudgedRun(store, machineId, loaded.condition.id, quantity);
-    if (isLeftOver(last, requestKey)) await unloadRun(last.id, context, author);
+    await takeOutLast(last, requestKey, context, author);
     const role = quantity === 'tabs' ? 'perforated' : 'crease';
     const { run, job } = describeTestRun(station, {
       card,
@@ -91,8 +91,3 @@ export const postJudgedRun = defineEndpoint({
     });
   },
 });
-
-/** The piece before was looked at by whoever cuts the next, unless this is the same request again. */
-function isLeftOver(last: TestRun | null, requestKey: string): last is TestRun {
-  return last?.state === 'looking' && last.requestKey !== requestKey;
-}

@@ -4,7 +4,6 @@ import { snapForce } from '#core/units/forceScale.ts';
 import { findLink } from '#server/links/findLink.ts';
 import { readRun } from '#server/runs/readRun.ts';
 import { driveRun } from '#server/runs/runLoop.ts';
-import { unloadRun } from '#server/runs/runOrders.ts';
 import { changeDialIn, findDialIn } from '#store/repositories/dialIn/dialIns.ts';
 import { findNewestTestRun, findTestJob } from '#store/repositories/dialIn/testRuns.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
@@ -14,7 +13,8 @@ import { describeTestRun } from '#web/endpoints/dialIn/describeTestRun.ts';
 import { drawTestCard } from '#web/endpoints/dialIn/drawTestCard.ts';
 import { findDialInStation, readDialIn, requireNoCard } from '#web/endpoints/dialIn/readDialIn.ts';
 import { canPause } from '#web/endpoints/runs/canPause.ts';
-import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
+import { takeOutLast } from '#web/endpoints/dialIn/takeOutLast.ts';
+import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { testRunReplySchema } from '#web/schemas/dialIn.ts';
 import { requestKeySchema } from '#web/schemas/run.ts';
 
@@ -77,7 +77,7 @@ export const postTestRun = defineEndpoint({
       ...(isOwn ? { force: snapForce(force, station.machine.forceScale) } : {}),
     });
     await findLink(station.machine, context).hands?.order({ order: 'status' });
-    await takeOutLast(params.id, body.requestKey, context, author);
+    await takeOutLast(await findNewestTestRun(store, params.id), body.requestKey, context, author);
     const { scrap } = dialIn;
     const { run, job } = describeTestRun(station, {
       card,
@@ -102,9 +102,3 @@ export const postTestRun = defineEndpoint({
     });
   },
 });
-
-/** The piece before was looked at by whoever cuts the next: it is taken out, unless this is the same request again. */
-async function takeOutLast(dialInId: number, requestKey: string, context: EndpointContext, author: string) {
-  const last = await findNewestTestRun(context.store, dialInId);
-  if (last?.state === 'looking' && last.requestKey !== requestKey) await unloadRun(last.id, context, author);
-}
