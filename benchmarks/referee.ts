@@ -28,6 +28,7 @@ const SIZES_OF: Readonly<Record<string, readonly [number, number, number]>> = {
   hard: [5, 20, 20],
   wide: [5, 20, 20],
   wild: [5, 20, 20],
+  narrow: [4, 20, 20],
   long: [4, 20, 200],
 };
 /** A book of so many trials has about 5,000 on layered sheets. */
@@ -35,12 +36,13 @@ const RIVAL_BOOK = 8_800;
 const SIZES = [50, 500, 5_000, 50_000];
 const run = promisify(execFile);
 
-type Others = Readonly<Record<'hard' | 'wide' | 'wild' | 'long', WorldResult>>;
+type Others = Readonly<Record<'hard' | 'wide' | 'wild' | 'narrow' | 'long', WorldResult>>;
 
 async function runOthers(): Promise<Others> {
   return {
     wide: await runWorld('wide', 'one at a time'),
     wild: await runWorld('wild', 'one at a time'),
+    narrow: await runWorld('narrow', 'one at a time'),
     long: await runWorld('long', 'warm'),
     hard: await runWorld('hard'),
   };
@@ -61,7 +63,7 @@ interface Goal {
 
 function checkGoals(
   plain: WorldResult,
-  { wide, wild, long }: Others,
+  { wide, wild, narrow, long }: Others,
   timings: readonly FitTiming[],
 ): readonly Goal[] {
   const find = (name: string, { scores } = plain) =>
@@ -74,11 +76,12 @@ function checkGoals(
   const longOne = find('ours, one at a time, warm', long);
   const wideOne = find('ours, one at a time, cold', wide);
   const wildOne = find('ours, one at a time, warm', wild);
+  const narrowOne = find('ours, one at a time, warm', narrow);
   const worse = Object.entries(stairs.byFamily).filter(
     ([family, mean]) => (one.byFamily[family] ?? 0) < mean || (card.byFamily[family] ?? 0) < mean,
   );
   const fit = timings.find(({ trials }) => trials === 5_000) as FitTiming;
-  const coverages = [one, card, longOne, wideOne, wildOne].map(({ coverage }) => coverage ?? 0);
+  const coverages = [one, card, longOne, wideOne, wildOne, narrowOne].map(({ coverage }) => coverage ?? 0);
   const off = (score: PrintedScore) => Math.abs((score.claimed ?? 0) - score.real);
   return [
     atMost('one at a time: cuts', one.cuts, 3.3),
@@ -90,9 +93,7 @@ function checkGoals(
     atLeast('wide world, nothing known: mean', wideOne.mean, 0.95),
     atLeast('one grade in five at random: mean', wildOne.mean, 0.94),
     atLeast('one grade in five at random: 90 % intervals cover', wildOne.coverage ?? 0, 0.84),
-    one.narrow === null
-      ? goal('windows under 8 %: mean: at least .940', 'none among these sheets', false)
-      : atLeast('windows under 8 %: mean', one.narrow, 0.94),
+    atLeast('windows under 8 %: mean', narrowOne.narrow ?? 0, 0.94),
     atMost('harm done per found setting', one.harm, 0.35),
     atMost('harm done by the first cut', one.firstHarm ?? 1, 0.1),
     atMost('keeps that claim over .9 and are under .7', one.sureButWrong ?? 1, 0.02),
@@ -132,12 +133,7 @@ function share(value: number): string {
   return value.toFixed(3).replace(/^0/, '');
 }
 
-function writeReport(
-  plain: WorldResult,
-  { hard, wide, wild, long }: Others,
-  speed: Speed,
-  goals: readonly Goal[],
-): string {
+function writeReport(plain: WorldResult, others: Others, speed: Speed, goals: readonly Goal[]): string {
   const day = new Date().toISOString().slice(0, 10);
   return [
     '# The referee',
@@ -163,6 +159,13 @@ function writeReport(
     '### Mean P by family',
     ...tabulateFamilies(plain),
     '',
+    ...tellWorlds(others),
+    ...tellSpeed(speed),
+  ].join('\n');
+}
+
+function tellWorlds({ hard, wide, wild, narrow, long }: Others): readonly string[] {
+  return [
     '## Harder world',
     'Grades misjudged 10 %, noise with heavy tails (Student, 4 degrees of freedom), calipers wrong by 15 %. The model is',
     `told nothing of this. ${(100 * hard.poor).toFixed(0)} % of its sheets have no setting that is right nine times in ten.`,
@@ -171,7 +174,8 @@ function writeReport(
     '',
     '## Wide world',
     'Usual forces of families differ from workshop to workshop (spread .55 in ln); levels that nobody weighed are up to',
-    `twenty times off and bent; blades of one kind differ by a tenth. ${wide.sheets} sheets.`,
+    'twenty times off and bent; blades of one kind differ by a tenth, kinds of blade by a sixth.',
+    `${wide.sheets} sheets.`,
     '',
     ...tabulate(wide),
     '',
@@ -180,13 +184,18 @@ function writeReport(
     '',
     ...tabulate(wild),
     '',
+    '## Narrow windows',
+    'Single layers whose mat is scarred 3 to 8 % above the force at which they part: the best force there is cuts them',
+    `right four to eight times in ten. ${narrow.sheets} sheets.`,
+    '',
+    ...tabulate(narrow),
+    '',
     '## A long book',
     `Each machine knows 200 sheets. ${long.sheets} sheets.`,
     '',
     ...tabulate(long),
     '',
-    ...tellSpeed(speed),
-  ].join('\n');
+  ];
 }
 
 interface Speed {

@@ -3,6 +3,7 @@ import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import { learnReaders } from '#core/knowledge/learnReaders.ts';
+import { integrateOwn } from '#core/knowledge/integrateOwn.ts';
 import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
@@ -94,6 +95,7 @@ export function dealSheets(
         condition: 'bare',
         lot: '',
         colour: '',
+        bladeKind: sheet.bladeKind,
       };
       return { place, task: { sheet, operation, world, forcesGf } };
     };
@@ -109,10 +111,8 @@ export function dealSheets(
     const first = fitKnowledge(history);
     const readers = learnReaders(history, first);
     const spreads = learnSpreads(history, { ...first, readers });
-    const knowledge = {
-      ...fitKnowledge(history, { start: first, spreads, readers }),
-      nextReaders: readers,
-    };
+    const second = fitKnowledge(history, { start: first, spreads, readers });
+    const knowledge = { ...second, shift: integrateOwn(history, second)?.shift ?? {}, nextReaders: readers };
     return machines.flatMap((machine) =>
       Array.from({ length: sheetsPerMachine }, (): Dealt => {
         const { place, task } = draw(machine);

@@ -1,6 +1,13 @@
 import { CONTENDERS } from '#benchmarks/referee/contenders.ts';
 import { dealSheets, judge } from '#benchmarks/referee/judge.ts';
-import { HARD_WORLD, PLAIN_WORLD, WIDE_WORLD, WILD_WORLD, type World } from '#benchmarks/referee/truth.ts';
+import {
+  HARD_WORLD,
+  NARROW_WORLD,
+  PLAIN_WORLD,
+  WIDE_WORLD,
+  WILD_WORLD,
+  type World,
+} from '#benchmarks/referee/truth.ts';
 
 /** One world of the referee in a process of its own; prints its scores as JSON. */
 const WORLDS: Readonly<Record<string, World>> = {
@@ -8,6 +15,7 @@ const WORLDS: Readonly<Record<string, World>> = {
   hard: HARD_WORLD,
   wide: WIDE_WORLD,
   wild: WILD_WORLD,
+  narrow: NARROW_WORLD,
 };
 const [name = 'plain', workshops = '10', sheets = '20', history = '20', only = ''] = process.argv.slice(2);
 const SEED = 20261125;

@@ -28,6 +28,12 @@ export interface World {
   readonly bendSd: number;
   /** Blades of one kind differ by this much, in ln force. */
   readonly sharpnessSd: number;
+  /** Kinds of blade differ by this much in the force that they want; 0 where all cut with one kind. */
+  readonly kindSd: number;
+  /** From where the sheet parts to where the mat is scarred, as a ratio of forces: drawn evenly between these. */
+  readonly matRoom: readonly [least: number, most: number];
+  /** Whether every sheet is a single layer. */
+  readonly isSingleOnly: boolean;
 }
 
 export const PLAIN_WORLD: World = {
@@ -39,6 +45,9 @@ export const PLAIN_WORLD: World = {
   levelsOff: 1,
   bendSd: 0,
   sharpnessSd: 0,
+  kindSd: 0,
+  matRoom: [1.16, 1.6],
+  isSingleOnly: false,
 };
 export const HARD_WORLD: World = { ...PLAIN_WORLD, misjudged: 0.1, noiseDf: 4, layerError: 0.15 };
 /** Workshops, machines and blades that differ as they do, and not as the priors say. */
@@ -48,12 +57,17 @@ export const WIDE_WORLD: World = {
   levelsOff: 20,
   bendSd: 0.2,
   sharpnessSd: 0.1,
+  kindSd: 0.15,
 };
+/** Single layers whose window for a through cut is 3 to 8 % of force wide. */
+export const NARROW_WORLD: World = { ...PLAIN_WORLD, matRoom: [1.03, 1.08], isSingleOnly: true };
 /** One grade in five says nothing. */
 export const WILD_WORLD: World = { ...PLAIN_WORLD, misjudged: 0, lost: 0.2 };
 
-/** By how much each family's usual force differs in one workshop. */
+/** By how much each family's usual force, and what each kind of blade wants, differ in one workshop. */
 export type Habits = Readonly<Record<string, number>>;
+/** Kinds of blade that a workshop has, where they differ. */
+const BLADE_KINDS = ['plain point', 'steep point'] as const;
 
 export interface TrueMachine {
   readonly id: number;
@@ -66,6 +80,7 @@ export interface TrueMachine {
 /** A sheet on a machine with a blade: forces at which its grades change, as nominal gf, and its noise. */
 export interface TrueSheet {
   readonly told: SheetTraits;
+  readonly bladeKind: string;
   readonly conditions: {
     readonly passes: number;
     readonly speedMmPerS: number;
@@ -137,9 +152,10 @@ function guessLevels(machine: TrueMachine, { levelsOff, bendSd }: World, random:
 }
 
 /** A workshop's habits, or none where all are alike. */
-export function drawHabits({ familySd }: World, random: Random): Habits {
-  if (familySd === 0) return {};
-  return Object.fromEntries(STUFF_FAMILIES.map((family) => [family, around(random, familySd)]));
+export function drawHabits({ familySd, kindSd }: World, random: Random): Habits {
+  const families = familySd === 0 ? [] : STUFF_FAMILIES.map((family) => [family, around(random, familySd)]);
+  const kinds = kindSd === 0 ? [] : BLADE_KINDS.map((kind) => [kind, around(random, kindSd)]);
+  return Object.fromEntries([...families, ...kinds]) as Habits;
 }
 
 /** A sheet drawn at random for a machine. Everything hidden is drawn here. */
@@ -149,7 +165,8 @@ export function drawSheet(
   random: Random,
   habits: Habits = {},
 ): TrueSheet {
-  const family = STUFF_FAMILIES[Math.floor(random() * STUFF_FAMILIES.length)] as keyof typeof STUFF;
+  const families = STUFF_FAMILIES.filter((one) => !world.isSingleOnly || isSingleLayerFamily(one));
+  const family = families[Math.floor(random() * families.length)] as keyof typeof STUFF;
   const stuff = STUFF[family];
   const isLayered = !isSingleLayerFamily(family);
   const faceUm = stuff.faceUm * around(random, 0.2);
@@ -163,7 +180,8 @@ export function drawSheet(
     bladeMetres: between(random, 0, 700),
   };
   const make = around(random, 0.2) * (habits[family] ?? 1);
-  const sharp = world.sharpnessSd > 0 ? around(random, world.sharpnessSd) : 1;
+  const bladeKind = world.kindSd > 0 ? (BLADE_KINDS[random() < 0.5 ? 0 : 1] as string) : '';
+  const sharp = (world.sharpnessSd > 0 ? around(random, world.sharpnessSd) : 1) * (habits[bladeKind] ?? 1);
   const face =
     6 +
     stuff.face * faceUm ** BULK * make * (1 + 0.2 * darkness) +
@@ -172,13 +190,16 @@ export function drawSheet(
   const liner = isLayered ? stuff.liner * linerUm ** BULK * around(random, 0.2) * (habits[family] ?? 1) : 0;
   const blunt = (1 + conditions.bladeMetres / 900) ** 0.28 * (conditions.speedMmPerS / 100) ** 0.05;
   const relief = conditions.passes ** (1 / PASS_NORM);
-  const edges = trueEdges(face, liner, random).map((gf) => toNominal((gf * blunt * sharp) / relief, machine));
+  const edges = trueEdges(face, liner, world, random).map((gf) =>
+    toNominal((gf * blunt * sharp) / relief, machine),
+  );
   return {
     told: {
       family,
       stack: tellLayers({ isLayered, faceUm, linerUm, isPrinted, isLaminated }, world, random),
       darkness,
     },
+    bladeKind,
     conditions,
     grades: isLayered ? [0, 1, 2, 3, 4, 5, 6, 7, 8] : [0, 1, 2, 7, 8],
     edgesGf: edges,
@@ -187,12 +208,12 @@ export function drawSheet(
 }
 
 /** Force pays for depth: a share of the face's resistance for a share of its depth, then the liner's on top. */
-function trueEdges(face: number, liner: number, random: Random): readonly number[] {
+function trueEdges(face: number, liner: number, { matRoom }: World, random: Random): readonly number[] {
   const inFace = [face * between(random, 0.3, 0.55), face * between(random, 0.86, 0.95), face];
-  if (liner === 0) return [...inFace, face * between(random, 1.16, 1.6)];
+  if (liner === 0) return [...inFace, face * between(random, ...matRoom)];
   const shares = [between(random, 0.06, 0.22), between(random, 0.26, 0.54), between(random, 0.62, 0.9), 1];
   const inLiner = shares.map((share) => face + liner * share);
-  return [...inFace, ...inLiner, (face + liner) * between(random, 1.16, 1.6)];
+  return [...inFace, ...inLiner, (face + liner) * between(random, ...matRoom)];
 }
 
 function toNominal(trueGf: number, machine: TrueMachine): number {

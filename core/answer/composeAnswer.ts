@@ -273,6 +273,7 @@ export function placeOf(station: Station, loaded: LoadedSheet): SheetPlace {
     condition: condition.kind,
     lot,
     colour,
+    bladeKind: station.blade?.kind ?? '',
   };
 }
 

@@ -18,7 +18,7 @@ export interface CutSource {
 }
 
 /**
- * The book's cuts and runs as evidence for the knowledge: one place per lot and colour, forces as a plain sheet would
+ * The book's cuts and runs as evidence for the knowledge: one place per lot, colour and kind of blade, forces as a plain sheet would
  * have wanted them (what colour and lot are known to add is taken off, so that only the unknown rest is learnt).
  *
  * @example gatherEvidence([]) // []
@@ -27,28 +27,28 @@ export function gatherEvidence(sources: readonly CutSource[]): readonly Evidence
   return sources.flatMap((source) => {
     const { material, condition, machine, cuts, runs = [] } = source;
     const isLayered = hasLiner(condition.stack);
-    const places = new Map<string, { lot: string; colour: string; trials: Trial[] }>();
-    const placeAt = (lot: string, colour: string) => {
-      const key = `${lot}/${colour}`;
-      const place = places.get(key) ?? { lot, colour, trials: [] };
+    const places = new Map<string, { lot: string; colour: string; bladeKind: string; trials: Trial[] }>();
+    const placeAt = (lot: string, colour: string, bladeKind = '') => {
+      const key = JSON.stringify([lot, colour, bladeKind]);
+      const place = places.get(key) ?? { lot, colour, bladeKind, trials: [] };
       places.set(key, place);
       return place;
     };
     const plain = (lot: string, colour: string) => 1 / sheetFactor(material, colour, lot);
     for (const cut of cuts) {
       const [lot, colour] = [cut.lot ?? '', cut.colour ?? ''];
-      placeAt(lot, colour).trials.push(trialOf(cut, machine.forceScale, plain(lot, colour)));
+      placeAt(lot, colour, cut.bladeKind).trials.push(trialOf(cut, machine.forceScale, plain(lot, colour)));
     }
     for (const run of runs) {
       const trials = readRun(run, machine, isLayered).map((trial) => ({
         ...trial,
         forceGf: trial.forceGf * plain(run.lot, run.colour),
       }));
-      placeAt(run.lot, run.colour).trials.push(...trials);
+      placeAt(run.lot, run.colour, run.bladeKind).trials.push(...trials);
     }
     return [...places.values()]
       .filter(({ trials }) => trials.length > 0)
-      .map(({ lot, colour, trials }): EvidenceSheet => ({
+      .map(({ lot, colour, bladeKind, trials }): EvidenceSheet => ({
         traits: {
           family: material.family,
           stack: condition.stack,
@@ -60,6 +60,7 @@ export function gatherEvidence(sources: readonly CutSource[]): readonly Evidence
         condition: condition.kind,
         lot,
         colour,
+        bladeKind,
         trials,
       }));
   });

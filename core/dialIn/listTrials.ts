@@ -1,5 +1,6 @@
 import { EVIDENCE_WEIGHTS, weighVerdict } from '#core/dialIn/evidenceWeights.ts';
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
+import { isSameKind } from '#core/knowledge/evidence.ts';
 import { sheetFactor } from '#core/setting/correctForce.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import { hasLiner } from '#core/stack/layer.ts';
@@ -21,6 +22,8 @@ export interface RunEvidence {
   readonly grade?: DepthGrade | undefined;
   readonly lot: string;
   readonly colour: string;
+  /** Kind of the blade that cut, where anybody knows. */
+  readonly bladeKind?: string | undefined;
 }
 
 /**
@@ -34,8 +37,8 @@ export function isOfLoaded(cut: Pick<TestCut, 'lot' | 'colour'>, { lot, colour }
 
 /**
  * The trials of the loaded sheet at a station, as the model takes them: only those of its own lot and colour (the
- * others speak through what is believed of the sheet), those of an earlier blade counting for less, and runs with
- * them as weak evidence.
+ * others speak through what is believed of the sheet, and so do those of another kind of blade), those of an earlier
+ * blade counting for less, and runs with them as weak evidence.
  *
  * @param cuts of the loaded condition on this machine, oldest first
  * @example listTrials(station, station.loaded, []) // []
@@ -50,14 +53,14 @@ export function listTrials(
   const now = sheetFactor(material, colour, lot);
   const isLayered = hasLiner(condition.stack);
   const own = cuts
-    .filter((cut) => isOfLoaded(cut, loaded))
+    .filter((cut) => isOfLoaded(cut, loaded) && isSameKind(cut.bladeKind, blade?.kind))
     .map((cut): Trial => {
       const trial = trialOf(cut, machine.forceScale, now / sheetFactor(material, cut.colour, cut.lot));
       const isOtherBlade = cut.bladeId != null && blade !== null && cut.bladeId !== blade.id;
       return isOtherBlade ? { ...trial, weight: EVIDENCE_WEIGHTS.otherBlade.weight } : trial;
     });
   const noted = runs
-    .filter((run) => isOfLoaded(run, loaded))
+    .filter((run) => isOfLoaded(run, loaded) && isSameKind(run.bladeKind, blade?.kind))
     .flatMap((run) => readRun(run, machine, isLayered));
   return [...noted, ...own];
 }

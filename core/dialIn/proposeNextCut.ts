@@ -21,9 +21,9 @@ const NEVER = 1e-6;
 const UNTOLD_WEIGHT = 1e-5;
 
 /** Another test cut that gains less than this is not worth its sheet: found on the referee, see docs. */
-export const WORTHWHILE_GAIN = 0.0145;
+export const WORTHWHILE_GAIN = 0.0125;
 /** A cut that spoils a liner or scars the mat costs as much as so many test cuts. Common practice, no source. */
-export const HARM_CUTS = 3.5;
+export const HARM_CUTS = 4;
 /** The first cut of an unknown sheet does harm at most this often, where the machine goes that low. */
 const FIRST_HARM = 0.08;
 

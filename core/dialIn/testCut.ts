@@ -27,6 +27,8 @@ export interface TestCut {
   readonly at: string;
   /** The blade that cut it; `null` when nobody knows. */
   readonly bladeId?: number | null | undefined;
+  /** Its kind, "45° fine"; left out when nobody knows. */
+  readonly bladeKind?: string | undefined;
   /** The dial-in it belongs to, and the card and cell it was cut in; `null` for a cut of its own. */
   readonly dialInId?: number | null | undefined;
   readonly load?: number | null | undefined;

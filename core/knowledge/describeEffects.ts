@@ -1,6 +1,6 @@
 import { factsOf, type Family } from '#core/stack/families/families.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
-import { listSharedEffects, machineOf } from '#core/knowledge/sharedEffects.ts';
+import { bladeOf, listSharedEffects, machineOf } from '#core/knowledge/sharedEffects.ts';
 import { choleskyOf, invertCholesky } from '#core/threshold/numerics/cholesky.ts';
 import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
 
@@ -56,12 +56,13 @@ export function describeEffects(
   const lower = choleskyOf(Float64Array.from(knowledge.information), size);
   const covariance = lower ? invertCholesky(lower, size) : null;
   const ids = [...machineNames.keys()];
-  const sharedEffects = listSharedEffects(ids, priors, new Set(ids));
+  const kinds = knowledge.names.flatMap((name) => bladeOf(name) ?? []);
+  const sharedEffects = listSharedEffects(ids, priors, new Set(ids), kinds);
   return knowledge.names.flatMap((name, index) => {
     const place = sharedEffects.places.get(name);
     if (place === undefined || !covariance) return [];
     const [label, group] = labelOf(name, machineNames);
-    const mean = knowledge.mean[index] as number;
+    const mean = (knowledge.mean[index] as number) + (knowledge.shift?.[name] ?? 0);
     const sd = Math.sqrt(covariance[index * size + index] as number);
     const priorSd = sharedEffects.sd[place] as number;
     const reading = {
@@ -82,6 +83,8 @@ function labelOf(
   name: string,
   machineNames: ReadonlyMap<number, string>,
 ): readonly [string, EffectReading['group']] {
+  const bladeKind = bladeOf(name);
+  if (bladeKind !== null) return [`a ${bladeKind} blade`, 'cutting'];
   const [kind, rest = ''] = name.split(':');
   if (kind === 'machine') return [machineNames.get(Number(rest)) ?? `machine ${rest}`, 'machines'];
   const of = machineNames.get(Number(rest)) ?? `machine ${rest}`;

@@ -1,5 +1,6 @@
 import {
   bendEffect,
+  bladeEffect,
   familyEffect,
   gapEffect,
   levelsEffect,
@@ -65,12 +66,16 @@ export function designSheet(place: SheetPlace, priors: Priors): SheetDesign {
   };
 }
 
-function thresholdTerms({ traits, machineId }: SheetPlace, { habits }: Priors): readonly Term[] {
+function thresholdTerms(
+  { traits, machineId, bladeKind = '' }: SheetPlace,
+  { habits }: Priors,
+): readonly Term[] {
   const on = (effect: string, amount: number): Term => ({ parameter: P.threshold, effect, amount });
   const faceRatio = Math.log(faceUm(traits) / habits[traits.family].midFaceUm);
   const terms = [
     on(familyEffect(traits.family), 1),
     on(machineEffect(machineId), -1),
+    on(bladeEffect(bladeKind), bladeKind ? 1 : 0),
     on('faceCaliper', faceRatio),
     on('ink', caliperOf(traits.stack, 'ink') > 0 ? 1 : 0),
     on('laminate', caliperOf(traits.stack, 'laminate') / 25),

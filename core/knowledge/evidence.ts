@@ -12,6 +12,8 @@ export interface SheetPlace {
   readonly colour: string;
   /** True on a machine whose levels nobody weighed; see isGuessed. */
   readonly isScaleGuessed?: boolean | undefined;
+  /** Kind of the blade that cuts, "45° fine"; empty or left out where nobody knows. */
+  readonly bladeKind?: string | undefined;
 }
 
 /** Everything seen of one sheet on one machine. */
@@ -20,10 +22,22 @@ export interface EvidenceSheet extends SheetPlace {
 }
 
 /**
- * One text per place, so that the trials of a place can be told from those of its relatives.
+ * Whether two places are one, so that the trials of a place can be told from those of its relatives. Where nobody knows
+ * what kind of blade cut, it is taken as the kind that is asked for.
  *
- * @example namePlace(place) === namePlace({ ...place }) // true
+ * @example isSamePlace(place, { ...place, bladeKind: '60° deep' }) // true
  */
-export function namePlace(place: SheetPlace): string {
-  return [place.materialId, place.condition, place.lot, place.colour, place.machineId].join('/');
+export function isSamePlace(one: SheetPlace, other: SheetPlace): boolean {
+  const nameOf = ({ materialId, condition, lot, colour, machineId }: SheetPlace) =>
+    JSON.stringify([materialId, condition, lot, colour, machineId]);
+  return nameOf(one) === nameOf(other) && isSameKind(one.bladeKind, other.bladeKind);
+}
+
+/**
+ * Whether a cut was made with a kind of blade, as far as anybody knows.
+ *
+ * @example isSameKind('45° fine', '60° deep') // false
+ */
+export function isSameKind(one: string | undefined, other: string | undefined): boolean {
+  return !one || !other || one === other;
 }

@@ -1,4 +1,8 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import {
+  bladeEffect,
+  bladeKinds,
+  bladeOf,
   guessedMachines,
   levelsOf,
   listSharedEffects,
@@ -19,11 +23,8 @@ import type { Priors } from '#core/threshold/thresholdPriors.ts';
  * and without it nine intervals in ten would cover clearly less often (see the referee in docs).
  */
 const LEARNT_INFLATION = 1.15;
-/**
- * What is learnt of the shape of sheets counts for far less: the peak of a book of few cuts a sheet sets the grades too
- * close to each other (on the referee's books by a quarter to a third).
- */
-const SHAPE_INFLATION = 2.5;
+/** What is learnt of the shape of sheets counts for less: the edges of true sheets are not quite those of the model. */
+const SHAPE_INFLATION = 1.5;
 /** Everything seen of one material, the asked place included. */
 export interface Relatives {
   /** What the knowledge has learnt from already, and what has to be taken out of it. */
@@ -51,7 +52,14 @@ export function findCavity(
 ): { readonly sharedEffects: SharedEffects; readonly shared: Gaussian } {
   const sharedEffects = effectsOf(place, knowledge, [...family.learnt, ...family.all], priors);
   const learnt = learntAbout(sharedEffects, knowledge);
-  return { sharedEffects, shared: takeOut(family.learnt, sharedEffects, learnt, knowledge, priors) };
+  const known = new Set(knowledge?.names);
+  // A fit from before kinds of blade were told apart put these trials in without one.
+  const taught = family.learnt.map((sheet) =>
+    known.has(bladeEffect(sheet.bladeKind ?? '')) ? sheet : { ...sheet, bladeKind: '' },
+  );
+  const { mean, information } = takeOut(taught, sharedEffects, learnt, knowledge, priors);
+  const shifted = sharedEffects.names.map((name, j) => itemAt(mean, j) + (knowledge?.shift?.[name] ?? 0));
+  return { sharedEffects, shared: { mean: Float64Array.from(shifted), information } };
 }
 
 function effectsOf(
@@ -64,10 +72,12 @@ function effectsOf(
   const ids = new Set([...known, place.machineId, ...family.map(({ machineId }) => machineId)]);
   const guessed = guessedMachines([place, ...family]);
   const learnt = (knowledge?.names ?? []).flatMap((name) => levelsOf(name) ?? []);
+  const knownKinds = (knowledge?.names ?? []).map((name) => ({ bladeKind: bladeOf(name) ?? '' }));
   return listSharedEffects(
     [...ids].sort((a, b) => a - b),
     priors,
     new Set([...guessed, ...learnt]),
+    bladeKinds([place, ...family, ...knownKinds]),
   );
 }
 

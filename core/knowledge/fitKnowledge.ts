@@ -1,6 +1,11 @@
-import { guessedMachines, listSharedEffects, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
+import {
+  bladeKinds,
+  guessedMachines,
+  listSharedEffects,
+  type SharedEffects,
+} from '#core/knowledge/sharedEffects.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
-import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
+import type { Knowledge, LearntSpreads, Shift } from '#core/knowledge/knowledge.ts';
 import { eliminateOwn, factorOwn, scatter, type Eliminated } from '#core/knowledge/eliminateOwn.ts';
 import {
   deriveMaterial,
@@ -48,6 +53,8 @@ interface FitOptions {
   readonly spreads?: LearntSpreads | null;
   /** How carelessly people read, see learnReaders; as usual when left out. */
   readonly readers?: Readers;
+  /** How far the best effects lie from the joint peak, see integrateOwn; handed on. */
+  readonly shift?: Shift | undefined;
   readonly onProgress?: (progress: FitProgress) => void;
 }
 
@@ -64,10 +71,10 @@ interface FitOptions {
  * @example fitKnowledge([{ ...place, trials }]).trialCount // 3
  */
 export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions = {}): Knowledge {
-  const { start = null, spreads = null, readers = {}, onProgress } = options;
+  const { start = null, spreads = null, readers = {}, shift, onProgress } = options;
   const priors = withSpreads(options.priors ?? COMMON_PRIORS, spreads);
   const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
-  const sharedEffects = listSharedEffects(machineIds, priors, guessedMachines(book));
+  const sharedEffects = listSharedEffects(machineIds, priors, guessedMachines(book), bladeKinds(book));
   const ids = [...new Set(book.map(({ materialId }) => materialId))];
   const grouped = new Map<number, EvidenceSheet[]>(ids.map((id) => [id, []]));
   for (const sheet of book) grouped.get(sheet.materialId)?.push(sheet);
@@ -117,6 +124,7 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
     logMarginal: value - marginalCost(sharedEffects, materials, information, blocks),
     spreads,
     readers,
+    shift,
   };
 }
 

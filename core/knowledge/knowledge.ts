@@ -21,10 +21,15 @@ export interface Knowledge {
   readonly logMarginal: number;
   /** Spreads that this book taught in place of the believed ones, and how many trials it had then. */
   readonly spreads: LearntSpreads | null;
+  /** How far the best shared effects lie from the joint peak in `mean`, learnt with the spreads. */
+  readonly shift?: Shift | undefined;
   /** How carelessly people were taken to read in this fit, and how carelessly they read by it: the next one takes that. */
   readonly readers?: Readers | undefined;
   readonly nextReaders?: Readers | undefined;
 }
+
+/** By effect: what is added to the joint peak, see integrateOwn. */
+export type Shift = Readonly<Record<string, number>>;
 
 /** How much sheets of one workshop truly differ, as standard deviations in place of those in the priors. */
 export interface LearntSpreads {
@@ -32,5 +37,7 @@ export interface LearntSpreads {
   readonly gapSheet: number;
   readonly reachSheet: number;
   readonly sharesSheet: number;
+  /** Of a cut, in ln force: the middle of what sheets have. */
+  readonly noise?: number | undefined;
   readonly trialCount: number;
 }

@@ -8,7 +8,7 @@ import {
   type SheetLikelihood,
 } from '#core/threshold/sheetModel/sheetLikelihood.ts';
 import type { Readers } from '#core/threshold/trial.ts';
-import type { Priors } from '#core/threshold/thresholdPriors.ts';
+import type { BeliefName, Priors } from '#core/threshold/thresholdPriors.ts';
 
 /** The terms of a map, side by side: parameter += amount * local[place]. */
 export interface MappedTerms {
@@ -32,6 +32,8 @@ export interface MaterialEvidence {
   /** Names of the material's own effects, after the touched ones in the local vector. */
   readonly ownNames: readonly string[];
   readonly ownPrecision: Float64Array;
+  /** Which belief each of them starts from. */
+  readonly ownBeliefs: readonly BeliefName[];
   readonly sheets: readonly MappedSheet[];
 }
 
@@ -57,6 +59,7 @@ export function mapMaterial(
   return {
     touched,
     ownNames,
+    ownBeliefs: [...own.values()],
     ownPrecision: Float64Array.from(own.values(), (belief) => 1 / priors.beliefs[belief].sd ** 2),
     sheets: designs.map((design, index) => {
       const likelihood = design.isLayered ? SHEET_LIKELIHOODS.layered : SHEET_LIKELIHOODS.single;

@@ -43,6 +43,25 @@ export const machineEffect = (machineId: number) => `machine:${machineId}`;
 /** By how much the guess at a machine's levels is off, and how much steeper they rise than it says. */
 export const levelsEffect = (machineId: number) => `levels:${machineId}`;
 export const bendEffect = (machineId: number) => `bend:${machineId}`;
+/** How much more force one kind of blade wants than another, on every machine. */
+const BLADE = 'blade:';
+export const bladeEffect = (kind: string) => `${BLADE}${kind}`;
+
+/** The kind of blade that an effect belongs to, or `null`. @example bladeOf('blade:45° fine') // '45° fine' */
+export function bladeOf(effect: string): string | null {
+  return effect.startsWith(BLADE) ? effect.slice(BLADE.length) : null;
+}
+
+/**
+ * The kinds of blade that cut at these places, in the order of the alphabet.
+ *
+ * @example bladeKinds([{ bladeKind: '60° deep' }, { bladeKind: '' }]) // ['60° deep']
+ */
+export function bladeKinds(
+  places: readonly { readonly bladeKind?: string | undefined }[],
+): readonly string[] {
+  return [...new Set(places.flatMap(({ bladeKind }) => bladeKind || []))].sort();
+}
 
 /** The machine that an effect belongs to, or `null`. @example machineOf('machine:4') // 4 */
 export function machineOf(effect: string): number | null {
@@ -72,13 +91,14 @@ export function guessedMachines(
  *
  * @param guessed those whose levels nobody weighed: they have effects of their own, so that what is odd about one
  * machine stays with it
-
+ * @param kinds kinds of blade that cut, each with an effect of its own
  * @example listSharedEffects([7], COMMON_PRIORS).names.at(-1) // 'machine:7'
  */
 export function listSharedEffects(
   machineIds: readonly number[],
   { beliefs }: Priors,
   guessed: ReadonlySet<number> = new Set(),
+  kinds: readonly string[] = [],
 ): SharedEffects {
   const entries: (readonly [string, { readonly mean: number; readonly sd: number }])[] = [
     ...FAMILIES.map(
@@ -97,6 +117,7 @@ export function listSharedEffects(
         [levelsEffect(id), beliefs.levels] as const,
         [bendEffect(id), beliefs.bend] as const,
       ]),
+    ...kinds.map((kind) => [bladeEffect(kind), beliefs.blade] as const),
   ];
   return {
     names: entries.map(([name]) => name),

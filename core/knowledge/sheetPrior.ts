@@ -1,6 +1,6 @@
 import { findCavity, type Gaussian, type Relatives } from '#core/knowledge/findCavity.ts';
 import { levelsEffect, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
-import { namePlace, type SheetPlace } from '#core/knowledge/evidence.ts';
+import { isSamePlace, type SheetPlace } from '#core/knowledge/evidence.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import {
@@ -77,7 +77,7 @@ export function sheetPriorInDetail(
   const priors = withSpreads(isUnknownGuess ? guessing(believed) : believed, knowledge?.spreads ?? null);
   const { sharedEffects, shared } = findCavity(place, knowledge, family, priors);
   const readers = knowledge?.nextReaders;
-  const others = family.all.filter((sheet) => namePlace(sheet) !== namePlace(place));
+  const others = family.all.filter((sheet) => !isSamePlace(sheet, place));
   const material = mapMaterial([{ ...place, trials: [] }, ...others], sharedEffects, priors, readers);
   const joint = teachLocal(material, marginalOf(shared, material.touched));
   const covariance = invertOf(joint.information, joint.mean.length);

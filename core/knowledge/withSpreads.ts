@@ -17,6 +17,7 @@ export function withSpreads(priors: Priors, spreads: LearntSpreads | null): Prio
       gapSheet: { ...beliefs.gapSheet, sd: spreads.gapSheet },
       reachSheet: { ...beliefs.reachSheet, sd: spreads.reachSheet },
       sharesSheet: { ...beliefs.sharesSheet, sd: spreads.sharesSheet },
+      ...(spreads.noise ? { spread: { ...beliefs.spread, mean: Math.log(spreads.noise) } } : {}),
     },
   };
 }

@@ -30,6 +30,7 @@ export const BELIEFS = {
   lot: { mean: 0, sd: 0.05, reason: 'deliveries of one make differ' },
   colour: { mean: 0, sd: 0.06, reason: 'colours of one make differ beyond their darkness' },
   machine: { mean: 0, sd: 0.12, reason: 'machines differ from what their scale says' },
+  blade: { mean: 0, sd: 0.1, reason: 'kinds of blade want more or less force for the same cut' },
   levels: { mean: 0, sd: 1.3, reason: 'levels that nobody weighed may be off many times over' },
   bend: { mean: 0, sd: 0.2, reason: 'levels that nobody weighed need not rise as evenly as they count' },
   faceCaliper: { mean: 0.75, sd: 0.2, reason: 'a thicker face takes more, a little less than in proportion' },

@@ -30,7 +30,7 @@ async function advised() {
 
 it('is as much as three and a half test cuts where nobody said, and what was said afterwards', async () => {
   const { reply } = await askPath('GET', '/api/workshop', {});
-  expect((reply as WorkshopReply).harmCuts).toBe(3.5);
+  expect((reply as WorkshopReply).harmCuts).toBe(4);
   expect(((await price(12)).reply as WorkshopReply).harmCuts).toBe(12);
   expect(((await askPath('GET', '/api/workshop', {})).reply as WorkshopReply).harmCuts).toBe(12);
 });

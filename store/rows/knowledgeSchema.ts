@@ -13,12 +13,14 @@ const kept = z.object({
   logMarginal: z.number().optional(),
   /** What older versions called it. */
   logEvidence: z.number().optional(),
+  shift: z.record(z.string(), z.number()).optional(),
   spreads: z
     .object({
       sheet: z.number(),
       gapSheet: z.number(),
       reachSheet: z.number(),
       sharesSheet: z.number(),
+      noise: z.number().optional(),
       trialCount: z.number(),
     })
     .nullable(),

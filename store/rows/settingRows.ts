@@ -58,6 +58,8 @@ const testCutRow = z.object({
   colour: z.string(),
   at: timeColumn,
   blade_id: z.number().nullable(),
+  /** Of its blade; left out where cuts are read without. */
+  kind: z.string().nullish(),
   dial_in_id: z.number().nullable(),
   load_number: z.number().nullable(),
   cell: z.number().nullable(),
@@ -89,6 +91,7 @@ export function readTestCutRow(row: unknown): TestCut {
     colour: cut.colour,
     at: cut.at,
     bladeId: cut.blade_id,
+    ...(cut.kind == null ? {} : { bladeKind: cut.kind }),
     dialInId: cut.dial_in_id,
     load: cut.load_number,
     cell: cut.cell,

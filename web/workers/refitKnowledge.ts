@@ -1,13 +1,13 @@
 import { MessageChannel } from 'node:worker_threads';
 import type { FitProgress } from '#core/knowledge/fitKnowledge.ts';
-import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
+import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { readBookEvidence } from '#store/repositories/dialIn/evidence.ts';
 import { addKnowledge, findNewestKnowledge, findPriors } from '#store/repositories/dialIn/knowledge.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
 import { watchDrift } from '#web/endpoints/upkeep/watchDrift.ts';
 import type { ServerContext } from '#server/context/context.ts';
 import { runTask } from '#web/workers/pool.ts';
-import type { BookToFit, FitOrder } from '#web/workers/tasks/fitBookTask.ts';
+import type { BookToFit, FitOrder, LearntSlowly } from '#web/workers/tasks/fitBookTask.ts';
 
 /** Where the fit of the book stands. */
 export interface RefitStatus {
@@ -30,7 +30,7 @@ let going: Promise<number | null> | null = null;
 let next: Promise<number | null> | null = null;
 /** How much sheets differ is learnt behind everybody's back: a score of fits, which nobody waits for. */
 let learning: AbortController | null = null;
-let learnt: LearntSpreads | null = null;
+let learnt: LearntSlowly | null = null;
 
 /** Spreads are learnt anew when the book has grown by this share since they were learnt last. */
 const GROWN = 0.25;
@@ -103,9 +103,9 @@ async function fitBook(context: ServerContext): Promise<number | null> {
   const started = performance.now();
   const start = before?.fitted ?? null;
   // Taken before the fit: what is learnt while it runs waits for the next one.
-  const spreads = learnt ?? start?.spreads ?? null;
+  const { spreads, shift } = learnt ?? { spreads: start?.spreads ?? null, shift: start?.shift };
   learnt = null;
-  const fitted = await runFit({ sheets, priors, start, spreads });
+  const fitted = await runFit({ sheets, priors, start, spreads, shift });
   if (!fitted) return null;
   const milliseconds = performance.now() - started;
   const id = await addKnowledge(store, { fitted, lastCutId, milliseconds }, new Date());
@@ -116,8 +116,8 @@ async function fitBook(context: ServerContext): Promise<number | null> {
 }
 
 /** Whether the book has grown so much since the spreads were learnt that they are learnt anew. */
-function isDue({ spreads, trialCount }: Knowledge): boolean {
-  return !spreads || trialCount > spreads.trialCount * (1 + GROWN);
+function isDue({ spreads, shift, trialCount }: Knowledge): boolean {
+  return !spreads || !shift || trialCount > spreads.trialCount * (1 + GROWN);
 }
 
 /** Learns how much sheets differ, and has the book fitted with it. One at a time; a failure leaves what was known. */

@@ -30,6 +30,7 @@ const runRow = z.object({
   setting_values: jsonColumn(settingValuesSchema),
   blade_metres: z.number(),
   verdict: z.enum(RUN_VERDICTS),
+  blade_kind: z.string().nullable(),
   lot: z.string(),
   colour: z.string(),
 });
@@ -127,6 +128,7 @@ async function readRuns(
         'run_settings.revision',
       );
     })
+    .leftJoin('blades', 'blades.id', 'runs.blade_id')
     .whereIn('runs.verdict', [...RUN_VERDICTS])
     .whereIn('settings.operation', [...TEACHING])
     .whereNotNull('runs.blade_metres')
@@ -137,6 +139,7 @@ async function readRuns(
       'runs.verdict',
       'runs.lot',
       'runs.colour',
+      { blade_kind: 'blades.kind' },
       'run_settings.cut_values',
       'runs.blade_metres',
       'settings.operation',
@@ -166,6 +169,7 @@ function readRun(
       verdict: row.verdict,
       lot: row.lot,
       colour: row.colour,
+      bladeKind: row.blade_kind ?? '',
     },
   ];
 }

@@ -25,6 +25,7 @@ export interface GradedPass {
   readonly passes: number;
   readonly speedMmPerS: number;
   readonly bladeId: number | null;
+  readonly bladeKind: string;
   readonly bladeMetres: number;
   readonly matId: number | null;
   readonly lot: string;
@@ -43,6 +44,7 @@ const row = z.object({
   passes_done: z.number(),
   program: programColumn,
   blade_id: z.number().nullable(),
+  blade_kind: z.string().nullable(),
   blade_metres: z.number().nullable(),
   mat_id: z.number().nullable(),
   lot: z.string(),
@@ -61,6 +63,7 @@ export async function readGradeRows(
 ): Promise<readonly GradeRow[]> {
   const query = db('run_grades')
     .join('runs', 'runs.id', 'run_grades.run_id')
+    .leftJoin('blades', 'blades.id', 'runs.blade_id')
     .whereNotNull('runs.program')
     .orderBy('run_grades.id')
     .select(
@@ -69,6 +72,7 @@ export async function readGradeRows(
       'runs.machine_id',
       'runs.program',
       'runs.blade_id',
+      { blade_kind: 'blades.kind' },
       'runs.blade_metres',
       'runs.mat_id',
       'runs.lot',
@@ -122,6 +126,7 @@ export function gradedPassesOf(
         passes: found.passes_done,
         speedMmPerS: speedToMmPerS(pass.values.speed, scale),
         bladeId: found.blade_id,
+        bladeKind: found.blade_kind ?? '',
         bladeMetres: found.blade_metres ?? 0,
         matId: found.mat_id,
         lot: found.lot,

@@ -17,7 +17,11 @@ export async function listTestCuts(
   conditionIds: number | readonly number[] | null,
   machineId: number | null = null,
 ): Promise<readonly TestCut[]> {
-  const query = db('test_cuts').where({ undone_at: null }).orderBy(['at', 'id']);
+  const query = db('test_cuts')
+    .leftJoin('blades', 'blades.id', 'test_cuts.blade_id')
+    .where({ undone_at: null })
+    .orderBy(['test_cuts.at', 'test_cuts.id'])
+    .select('test_cuts.*', 'blades.kind');
   if (conditionIds !== null) query.whereIn('condition_id', [conditionIds].flat());
   if (machineId !== null) query.where({ machine_id: machineId });
   return (await query).map(readTestCutRow);
