@@ -124,7 +124,7 @@ export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions
     logMarginal: value - marginalCost(sharedEffects, materials, information, blocks),
     spreads,
     readers,
-    shift,
+    ...(shift ? { shift } : {}),
   };
 }
 

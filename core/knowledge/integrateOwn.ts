@@ -9,13 +9,25 @@ import {
   parametersOf,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
-import { bladeKinds, guessedMachines, listSharedEffects } from '#core/knowledge/sharedEffects.ts';
+import {
+  bladeKinds,
+  guessedMachines,
+  listSharedEffects,
+  SHAPE_EFFECTS,
+} from '#core/knowledge/sharedEffects.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
-import { choleskyOf, solveCholesky, solveTransposed } from '#core/threshold/numerics/cholesky.ts';
+import {
+  choleskyOf,
+  solveCholesky,
+  solveTransposed,
+  type SquareMatrix,
+} from '#core/threshold/numerics/cholesky.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import { COMMON_PRIORS, type BeliefName, type Priors } from '#core/threshold/thresholdPriors.ts';
 
+/** Effects that the joint peak sets wrong; where a sheet comes free it does not. */
+const SHAPES = new Set<string>(SHAPE_EFFECTS);
 /** Draws of each material's own effects: what they leave uncertain is far below what the book does. */
 const DRAWS = 64;
 /** Draws spread a little wider than the peak's own normal, so that no part of the posterior is missed. */
@@ -39,7 +51,7 @@ export interface OwnMoments {
 }
 
 /**
- * How far the shared effects that explain the book best, with every sheet's own effects and noise integrated out, lie from
+ * How far the shapes of sheets that explain the book best, with every sheet's own effects and noise integrated out, lie from
  * those of the joint peak. A peak takes each sheet for the one most likely; where few cuts of a sheet tell, as on either
  * side of a scarred mat, it puts the edges too close together, the more surely the longer the book.
  *
@@ -62,15 +74,11 @@ export function integrateOwn(
   const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
   const shared = listSharedEffects(machineIds, priors, guessedMachines(book), bladeKinds(book));
   const places = shared.names.map((name) => fitted.names.indexOf(name));
-  const size = shared.names.length;
-  const information = Float64Array.from({ length: size * size }, (_, index) =>
-    itemAt(
-      fitted.information,
-      itemAt(places, Math.floor(index / size)) * size + itemAt(places, index % size),
-    ),
+  const shapes = shared.names.flatMap((name, j) => (SHAPES.has(name) ? [j] : []));
+  const lower = factorAmong(
+    shapes.map((j) => itemAt(places, j)),
+    fitted,
   );
-  const lower = choleskyOf(information, size);
-  if (!lower) throw new Error('information with a proper prior is positive definite');
   const peak = Float64Array.from(places, (at) => itemAt(fitted.mean, at));
   const materials = ids.map((id) => {
     const material = mapMaterial(
@@ -83,7 +91,7 @@ export function integrateOwn(
     const own: Float64Array = Float64Array.from(material.ownNames, (name) => known[name] ?? 0);
     return { material, own };
   });
-  let mean = Float64Array.from(peak);
+  const mean = Float64Array.from(peak);
   let moments: OwnMoments = { squares: new Map(), noise: { count: 0, sum: 0 } };
   for (let step = 0; step < STEPS; step++) {
     // The same draws in every step: what changes is the effects alone.
@@ -94,12 +102,26 @@ export function integrateOwn(
       one.own = settle(one.material, mean, one.own);
       addSlope(one.material, mean, one.own, { slope, random, noiseSd: priors.beliefs.spread.sd, moments });
     }
-    const move = solveCholesky(lower, size, slope);
-    mean = Float64Array.from(mean, (value, j) => value + itemAt(move, j));
-    if (move.reduce((sum, value, j) => sum + value * itemAt(slope, j), 0) < CLOSE_ENOUGH) break;
+    const steep = Float64Array.from(shapes, (j) => itemAt(slope, j));
+    const move = solveCholesky(lower, shapes.length, steep);
+    shapes.forEach((j, at) => (mean[j] = itemAt(mean, j) + itemAt(move, at)));
+    if (move.reduce((sum, value, at) => sum + value * itemAt(steep, at), 0) < CLOSE_ENOUGH) break;
   }
-  const shift = Object.fromEntries(shared.names.map((name, j) => [name, itemAt(mean, j) - itemAt(peak, j)]));
+  const shift = Object.fromEntries(
+    shapes.map((j) => [itemAt(shared.names, j), itemAt(mean, j) - itemAt(peak, j)]),
+  );
   return { shift, moments };
+}
+
+/** The information among some effects, factored: the others stay where they are. */
+function factorAmong(places: readonly number[], { information, names }: Knowledge): SquareMatrix {
+  const among = Float64Array.from({ length: places.length ** 2 }, (_, index) => {
+    const row = itemAt(places, Math.floor(index / places.length));
+    return itemAt(information, row * names.length + itemAt(places, index % places.length));
+  });
+  const lower = choleskyOf(among, places.length);
+  if (!lower) throw new Error('information with a proper prior is positive definite');
+  return lower;
 }
 
 function settle(material: MaterialEvidence, mean: Float64Array, from: Float64Array): Float64Array {
