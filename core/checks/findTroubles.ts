@@ -70,7 +70,7 @@ function checkRoles(lines: readonly CutLine[], facts: CheckFacts): readonly Trou
       });
     }
     const closed = own.filter(({ isClosed }) => isClosed);
-    if (role === 'through' && facts.machineKind === 'rollFed' && facts.isLayered && closed.length > 0) {
+    if (role === 'through' && facts.machineKind === 'rollFed' && closed.length > 0) {
       troubles.push({
         kind: 'throughOnRoll',
         weight: 'careful',

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { chooseExposure } from '#core/exposure/chooseExposure.ts';
+import { listExposureSchools } from '#core/exposure/exposureSchools.ts';
+import { describeExposure } from '#core/units/depthScale.ts';
 import type { Layer } from '#core/stack/layer.ts';
 
 const film: readonly Layer[] = [
@@ -30,5 +32,14 @@ describe('chooseExposure', () => {
     const thick: readonly Layer[] = [{ role: 'body', caliperUm: 1500, isMeasured: true }];
     expect(chooseExposure(thick, holder)).toMatchObject({ exposureMm: 1 });
     expect(chooseExposure(thick, holder).reason).toMatch(/shows no more/);
+  });
+
+  it('is what the housing is where it is fixed, and offers no way to set it; nor where the machine sets it', () => {
+    const fixed = { kind: 'fixed', maxMm: 0.6 } as const;
+    expect(chooseExposure(film, fixed)).toEqual({ exposureMm: 0.6, reason: 'the housing is fixed' });
+    expect(listExposureSchools(film, fixed, null)).toEqual([]);
+    expect(listExposureSchools(film, { kind: 'automatic', stepMm: 0.1, maxMm: 1 }, null)).toEqual([]);
+    expect(listExposureSchools(film, holder, null)).toHaveLength(4);
+    expect(describeExposure(0.6, fixed)).toBe('fixed in its housing');
   });
 });

@@ -34,6 +34,7 @@ export function chooseExposure(stack: Stack, scale: DepthScale): ExposureChoice 
   const step = depthStepMm(scale);
   const exposureMm = snapExposureMm(Math.ceil(held / step - ROUNDING) * step, scale);
   const words = `${totalMm.toFixed(2)} mm of stack`;
+  if (scale.kind === 'fixed') return { exposureMm, reason: 'the housing is fixed' };
   if (exposureMm < totalMm) return { exposureMm, reason: `${words}: the holder shows no more` };
   return { exposureMm, reason: `${words} plus ${(exposureMm - totalMm).toFixed(2)} mm clearance` };
 }

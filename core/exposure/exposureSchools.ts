@@ -1,7 +1,7 @@
 import { chooseExposure } from '#core/exposure/chooseExposure.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
-import { describeExposure, snapExposureMm, type DepthScale } from '#core/units/depthScale.ts';
+import { describeExposure, isSetByHand, snapExposureMm, type DepthScale } from '#core/units/depthScale.ts';
 
 /** One way in which operators set the exposure. */
 export interface ExposureSchool {
@@ -28,6 +28,7 @@ const MARK_MM = 0.03;
  * The exposure by each school, from the stack: the fixed figure is the default; by eye means as deep as the stack is
  * thick; the two hand tests end near a figure too, and carry their caution.
  *
+ * @returns none where no hand sets it
  * @param reachMm how much of the blade can leave its holder; `null` when nobody measured
  * @throws AppError `badInput` when the stack cannot be
  * @example listExposureSchools(film, turns, null).filter(({ isDefault }) => isDefault).length // 1
@@ -37,6 +38,7 @@ export function listExposureSchools(
   scale: DepthScale,
   reachMm: number | null,
 ): readonly ExposureSchool[] {
+  if (!isSetByHand(scale)) return [];
   const { totalUm } = measureStack(stack);
   const total = totalUm / 1000;
   const school = (

@@ -3,7 +3,7 @@ import type { Pass } from '#core/passes/plan.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { minutesLeft } from '#core/prep/waits.ts';
-import { describeExposure } from '#core/units/depthScale.ts';
+import { describeExposure, isSetByHand } from '#core/units/depthScale.ts';
 import { fitTack, tackIndex } from '#core/wear/tackIndex.ts';
 
 /** One thing to look at before a run, and why. */
@@ -128,10 +128,14 @@ function checkBlade({ station, passes, drift }: ChecklistOrder): readonly CheckI
     ...(drift
       ? [item(`Cuts drift on this machine: ${drift}`, 'one test cut tells before a sheet is spent', 'open')]
       : []),
-    item(
-      `Exposure ${cut.values.exposureMm.toFixed(2)} mm: ${exposure}`,
-      'it is set by hand, no file carries it; power off before touching the holder',
-    ),
+    ...(isSetByHand(machine.depthScale)
+      ? [
+          item(
+            `Exposure ${cut.values.exposureMm.toFixed(2)} mm: ${exposure}`,
+            'it is set by hand, no file carries it; power off before touching the holder',
+          ),
+        ]
+      : []),
   ];
 }
 

@@ -6,6 +6,7 @@ import type { Part } from '#core/passes/splitParts.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { FREEING_ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
+import { describeExposure } from '#core/units/depthScale.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 
 /** One thing to do, and why where that is not plain. */
@@ -142,11 +143,13 @@ function partSteps(part: Part, { station, job }: RunSheetOrder): readonly RunSte
   const unit = forceUnit(machine.forceScale);
   return [
     ...(part.before ? [step(`${part.before}.`, 'the machine waits for it')] : []),
-    ...(part.exposureMm > 0
+    ...(part.setsExposure
       ? [
-          step('Set the exposure by hand.', 'no file carries it', [
-            [part.exposureMm.toFixed(2), 'mm exposure'],
-          ]),
+          step(
+            `Set the exposure by hand: ${describeExposure(part.exposureMm, machine.depthScale)}.`,
+            'no file carries it',
+            [[part.exposureMm.toFixed(2), 'mm exposure']],
+          ),
         ]
       : []),
     ...(job.print.hasMarks ? [step('Have the machine read the marks.', 'the cut follows the print')] : []),

@@ -1,7 +1,8 @@
 import type { TestCard } from '#core/dialIn/testCard.ts';
 import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { OPERATION_OF } from '#core/drawing/roles/lineRoles.ts';
-import { findSeat } from '#core/passes/findSeat.ts';
+import { followSeats } from '#core/passes/followSeats.ts';
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { Pass, PlanMachine } from '#core/passes/plan.ts';
 import { LOOKS, measureStrokes } from '#core/passes/planPass.ts';
 import { cardPasses } from '#core/protocol/cardPasses.ts';
@@ -20,9 +21,7 @@ export function planTestCard(
   values: SettingValues,
   machine: PlanMachine,
 ): readonly Pass[] {
-  const seat = findSeat(machine.toolSeats, role);
-  const byHand = !machine.choosesSeats && seat.seat > 1;
-  const change = seat.change ?? (byHand ? `Change to the tool in the ${seat.name} seat` : null);
+  const seat = itemAt(followSeats(machine.toolSeats, [role], machine.choosesSeats), 0);
   const tabForce = machine.carries.force ? (values.tabForce ?? null) : null;
   let start = { x: 0, y: 0 };
   return cardPasses(card, values, tabForce).map((pass, index): Pass => {
@@ -35,8 +34,10 @@ export function planTestCard(
       operation: OPERATION_OF[role],
       seat: seat.seat,
       seatName: seat.name,
+      fitted: seat.fitted,
+      setsExposure: index === 0 && role !== 'crease' && machine.exposesByHand,
       perforation: null,
-      pauseBefore: index === 0 ? change : null,
+      pauseBefore: index === 0 ? seat.change : null,
       lookAfter: LOOKS[role],
     };
   });

@@ -1,5 +1,5 @@
 import type { Drawing, DrawingFormat } from '#core/drawing/drawing.ts';
-import { guessRoles, rolesOf, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import { guessRoles, lineRolesOf, rolesOf, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { PLAIN_PRINT, type Job } from '#core/job/job.ts';
@@ -24,16 +24,16 @@ export function startJob(
   facts: RoleFacts,
   rules: readonly RoleRule[] = [],
 ): StartedJob {
-  const roles = rolesOf(guessRoles(drawing, facts, rules));
-  const [piece] = splitPieces(drawing, { roles, lineRoles: {} }, true);
+  const guesses = guessRoles(drawing, facts, rules);
+  const given = { roles: rolesOf(guesses), lineRoles: lineRolesOf(guesses) };
+  const [piece] = splitPieces(drawing, given, true);
   if (!piece) throw new AppError('badDrawing', 'every line of this drawing is to be ignored');
   const { name, format, source } = file;
   return {
     name,
     format,
     source,
-    roles,
-    lineRoles: {},
+    ...given,
     areRolesGuessed: true,
     edits: [],
     ...chooseSheet(piece.box, bed),

@@ -52,7 +52,16 @@ export interface FreeingOption {
  */
 export const PASS_POWER = 1 / 2.7;
 const MOST_PASSES = 12;
-const LIGHT_PASSES = 2;
+export const LIGHT_PASSES = 2;
+
+/**
+ * How many kiss passes part what takes one pass of this force.
+ *
+ * @example repeatsToFree(180, 100) // 5
+ */
+export function repeatsToFree(throughGf: number, kissGf: number): number {
+  return Math.max(2, Math.ceil((throughGf / kissGf) ** (1 / PASS_POWER) - ROUNDING));
+}
 
 /**
  * Each way to free the pieces of a job, and the pick with its reason.
@@ -68,7 +77,7 @@ export function compareFreeing(order: FreeingOrder): {
   const { isRollFed, isLayered, isFibrous } = order;
   const canBe = (way: FreeingWay) => options.some((option) => option.way === way && option.bar === null);
   const pick: readonly [FreeingWay, string] =
-    isRollFed && isLayered && canBe('perforated')
+    isRollFed && canBe('perforated')
       ? ['perforated', 'on a roll-fed machine tabs keep every piece in the sheet until it is out']
       : isFibrous && canBe('severalLight')
         ? ['severalLight', 'card cuts cleanest in two light passes; a heavy one bunches the fibres']
@@ -109,13 +118,12 @@ function weigh(way: FreeingWay, order: FreeingOrder): FreeingOption {
 function passesOf(way: FreeingWay, { kissGf, throughGf }: FreeingOrder): number {
   if (way === 'severalLight') return LIGHT_PASSES;
   if (way !== 'kissRepeats' || kissGf === null) return 1;
-  return Math.max(2, Math.ceil((throughGf / kissGf) ** (1 / PASS_POWER) - ROUNDING));
+  return repeatsToFree(throughGf, kissGf);
 }
 
 function barOf(way: FreeingWay, order: FreeingOrder, passes: number, forceGf: number): string | null {
   if (way === 'kissRepeats' && order.kissGf === null) return 'there is no kiss setting';
   if (way === 'kissRepeats' && passes > MOST_PASSES) return `it would take ${passes} passes`;
-  if (way === 'perforated' && order.kissGf === null && order.isLayered) return 'tabs need the kiss force';
   if (forceGf > order.mostGf)
     return `it takes ${Math.round(forceGf)} gf; the machine gives ${Math.round(order.mostGf)}`;
   return null;

@@ -1,10 +1,15 @@
+import { groupBy } from '#core/collections/groupBy.ts';
+import { itemAt } from '#core/collections/itemAt.ts';
+import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import { signedAreaMm2 } from '#core/geometry/polygon.ts';
-import type { PointMm } from '#core/geometry/point.ts';
 import type { Stroke } from '#core/passes/plan.ts';
 import { estimateHolding, type TabPiece, type TabSheet } from '#core/perforation/holding.ts';
 
 /** A perforated piece as its strokes draw it. */
 export type Perforated = Pick<TabPiece, 'tabs' | 'areaMm2'>;
+
+/** Strokes of one outline that lie further apart leave a tab between them. */
+const LIFTED_MM = 0.05;
 
 type Drawn = Pick<Stroke, 'contourId' | 'repeat' | 'points' | 'isTab' | 'ownTabs'>;
 
@@ -14,18 +19,27 @@ type Drawn = Pick<Stroke, 'contourId' | 'repeat' | 'points' | 'isTab' | 'ownTabs
  * @example listPerforated({ strokes: [] }) // []
  */
 export function listPerforated({ strokes }: { readonly strokes: readonly Drawn[] }): readonly Perforated[] {
-  const pieces = new Map<number, { tabs: number; points: PointMm[] }>();
-  for (const { contourId, repeat, points, isTab, ownTabs } of strokes) {
-    if (repeat > 0) continue;
-    const piece = pieces.get(contourId) ?? { tabs: 0, points: [] };
-    if (isTab) piece.tabs++;
-    piece.tabs += ownTabs?.stretches?.filter((stretch) => stretch.isTab).length ?? 0;
-    piece.points.push(...points);
-    pieces.set(contourId, piece);
-  }
+  const pieces = groupBy(
+    strokes.filter(({ repeat }) => repeat === 0),
+    ({ contourId }) => contourId,
+  );
   return [...pieces.values()]
-    .filter(({ tabs }) => tabs > 0)
-    .map(({ tabs, points }) => ({ tabs, areaMm2: Math.abs(signedAreaMm2(points)) }));
+    .map((piece) => ({
+      tabs: countTabs(piece),
+      areaMm2: Math.abs(signedAreaMm2(piece.flatMap(({ points }) => points))),
+    }))
+    .filter(({ tabs }) => tabs > 0);
+}
+
+/** Tabs that are pressed, that the machine makes by itself, or that are left where the tool is lifted. */
+function countTabs(piece: readonly Drawn[]): number {
+  return piece.reduce((sum, { isTab, ownTabs, points }, index) => {
+    const own = ownTabs?.stretches?.filter((stretch) => stretch.isTab).length ?? 0;
+    const before = itemAt(piece, (index + piece.length - 1) % piece.length).points.at(-1);
+    // An outline that runs on past its start ends on its own first stroke.
+    const isLifted = piece.length > 1 && before !== undefined && distanceToWay(before, points) > LIFTED_MM;
+    return sum + own + (isTab || isLifted ? 1 : 0);
+  }, 0);
 }
 
 /**

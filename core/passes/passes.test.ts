@@ -4,7 +4,6 @@ import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { compareFreeing, type FreeingOrder } from '#core/passes/compareFreeing.ts';
 import { compensateOffset } from '#core/passes/compensateOffset.ts';
 import { estimateRisks, type RiskOrder } from '#core/passes/estimateRisks.ts';
-import { findSeat } from '#core/passes/findSeat.ts';
 import { orderSteps, PASS_ROUTES } from '#core/passes/routeSteps.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
@@ -133,16 +132,6 @@ describe('orderSteps', () => {
 });
 
 describe('seats and parts', () => {
-  it('takes the crease tool from its seat, or asks for it to be fitted', () => {
-    const seats = [
-      { name: 'front', holds: 'blade' as const, tool: '' },
-      { name: 'back', holds: 'crease' as const, tool: '' },
-    ];
-    expect(findSeat(seats, 'crease')).toEqual({ seat: 2, name: 'back', change: null });
-    expect(findSeat(seats.slice(0, 1), 'crease').change).toMatch(/Fit the crease tool in the front seat/);
-    expect(() => findSeat([], 'kiss')).toThrow(/no tool seat/);
-  });
-
   it('keeps the blade’s exposure in a part that begins with a crease', () => {
     const crease = { ...values(300, 0), passes: 1 };
     const folded = readSvg(

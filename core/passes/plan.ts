@@ -3,16 +3,21 @@ import type { RouteStep } from '#core/passes/routeSteps.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Operation } from '#core/stack/operation.ts';
-import type { Carried, MachineKind, ToolSeat } from '#core/station/machine.ts';
+import type { Carried, MachineKind, SeatUse, ToolSeat } from '#core/station/machine.ts';
+import type { FreeingWay } from '#core/passes/compareFreeing.ts';
+import type { ForceScale } from '#core/units/forceScale.ts';
 import type { SpeedScale } from '#core/units/speedScale.ts';
 
 /** What a plan needs to know of the machine. */
 export interface PlanMachine {
   readonly kind: MachineKind;
   readonly speedScale: SpeedScale;
+  readonly forceScale: ForceScale;
   readonly accelerationMmPerS2: number;
   readonly travelSpeedMmPerS: number;
   readonly toolSeats: readonly ToolSeat[];
+  /** Whether hands set the exposure of the blade. */
+  readonly exposesByHand: boolean;
   /** Which numbers the file sets. Without the force none can change along tabs: the tool is lifted over them. */
   readonly carries: Carried;
   /** Whether the file chooses among tool seats; otherwise hands do, at a stop. */
@@ -63,6 +68,10 @@ export interface Pass {
   /** Which tool seat, from 1, and what sits there. */
   readonly seat: number;
   readonly seatName: string;
+  /** What sits in each seat while it is cut. */
+  readonly fitted: readonly SeatUse[];
+  /** Whether hands set the exposure before it. */
+  readonly setsExposure: boolean;
   readonly perforation: PassPerforation | null;
   /** What the hands must do before it, or `null` when the machine goes straight on. */
   readonly pauseBefore: string | null;
@@ -91,6 +100,10 @@ export interface PassChoices {
   readonly compensatesOffset: boolean;
   /** A machine that can perforates by itself, in even periods; otherwise tabs are drawn, off corners. */
   readonly perforatesNatively?: boolean | undefined;
+  /** How outlines are cut through in this job; left out, as their setting says. */
+  readonly freeing?: Exclude<FreeingWay, 'perforated'> | undefined;
+  /** Roles before whose pass the run stops, by hand's wish. */
+  readonly pausesBefore?: readonly CutRole[] | undefined;
 }
 
 export const PLAIN_CHOICES: PassChoices = {

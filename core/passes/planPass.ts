@@ -7,12 +7,12 @@ import { compensateOffset } from '#core/passes/compensateOffset.ts';
 import { estimateTime } from '#core/passes/estimateTime.ts';
 import { extendOvercut } from '#core/passes/extendOvercut.ts';
 import type { Toolpath } from '#core/passes/findInner.ts';
-import type { SeatChoice } from '#core/passes/findSeat.ts';
+import type { SeatChoice } from '#core/passes/followSeats.ts';
 import { orderToolpaths } from '#core/passes/orderToolpaths.ts';
 import type { OwnTabs, Pass, PassChoices, PassPerforation, PlanMachine, Stroke } from '#core/passes/plan.ts';
 import { cutTabs } from '#core/perforation/cutTabs.ts';
 import { evenTabs } from '#core/perforation/evenTabs.ts';
-import { placeTabs } from '#core/perforation/placeTabs.ts';
+import { placeTabs, type PerforationOrder } from '#core/perforation/placeTabs.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import { speedToMmPerS } from '#core/units/speedScale.ts';
@@ -28,9 +28,12 @@ export interface PassOrder {
   readonly start: PointMm;
   readonly end: PointMm | null;
   readonly pauseBefore: string | null;
+  readonly setsExposure: boolean;
   readonly kicks: number;
 }
 
+/** A tab shorter than this holds nothing, mm. Common practice, no source. */
+const SHORTEST_TAB_MM = 0.2;
 /** Lifting and lowering the blade once, seconds. Common practice, no source. */
 const LIFT_SECONDS = 0.12;
 
@@ -49,7 +52,7 @@ export const LOOKS: Readonly<Record<CutRole, string>> = {
 /**
  * Orders the routes of one role and turns them into strokes with their time.
  *
- * @example planPass({ role: 'kiss', values, routes: [{ contourId: 1, points: loop, isClosed: true }], machine, choices: PLAIN_CHOICES, seat: { seat: 1, name: 'blade', change: null }, start: { x: 0, y: 0 }, end: null, pauseBefore: null, kicks: 0 }).strokes.length // 1
+ * @example planPass({ role: 'kiss', values, routes: [{ contourId: 1, points: loop, isClosed: true }], machine, choices: PLAIN_CHOICES, seat: seatChoice, start: { x: 0, y: 0 }, end: null, pauseBefore: null, setsExposure: true, kicks: 0 }).strokes.length // 1
  */
 export function planPass(order: PassOrder): Pass {
   const { role, values, machine, seat } = order;
@@ -75,6 +78,8 @@ export function planPass(order: PassOrder): Pass {
     ...measureStrokes(ledStrokes, order),
     seat: seat.seat,
     seatName: seat.name,
+    fitted: seat.fitted,
+    setsExposure: order.setsExposure,
     perforation,
     pauseBefore: order.pauseBefore,
     lookAfter: LOOKS[role],
@@ -152,10 +157,11 @@ function perforate(
   const strokes = routes.flatMap(({ contourId, points, isClosed }): readonly Stroke[] => {
     const whole = (isTab: boolean): readonly Stroke[] => [{ contourId, repeat: 0, points, isTab }];
     if (!isClosed) return whole(false);
-    const placed = placeTabs(points, asked);
+    const placed = placeTabs(points, canPress ? asked : shortenTabs(asked, points));
     if (placed.kind === 'kissOnly') {
-      kissOnly.push({ contourId, reason: placed.reason });
-      return whole(true);
+      const reason = canPress ? placed.reason : `${placed.reason}: it is left uncut`;
+      kissOnly.push({ contourId, reason });
+      return canPress ? whole(true) : [];
     }
     if (choices.perforatesNatively && machine.perforation === 'native') {
       const { tabs: even, startMm } = evenTabs(placed);
@@ -183,6 +189,12 @@ function perforate(
     ).flat();
   });
   return { strokes, perforation: { tabs, moved, kissOnly } };
+}
+
+/** Where a small outline cannot be kissed instead, its tabs are made short enough for two of them. */
+function shortenTabs(asked: PerforationOrder, ring: readonly PointMm[]): PerforationOrder {
+  const roomMm = (measurePolyline(ring) / 2 - 1) / 2;
+  return { ...asked, tabLengthMm: Math.min(asked.tabLengthMm, Math.max(SHORTEST_TAB_MM, roomMm)) };
 }
 
 function ownTabsOf(

@@ -1,3 +1,4 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import type { DrawnContour } from '#core/drawing/drawing.ts';
 import {
@@ -13,7 +14,8 @@ import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import type { Toolpath } from '#core/passes/findInner.ts';
 import type { Pass, PassChoices, Plan, PlanMachine } from '#core/passes/plan.ts';
-import { findSeat } from '#core/passes/findSeat.ts';
+import { freeingValues } from '#core/passes/freeingValues.ts';
+import { followSeats, type SeatChoice } from '#core/passes/followSeats.ts';
 import { isPassStep, orderSteps } from '#core/passes/routeSteps.ts';
 import { planPass, travelSeconds } from '#core/passes/planPass.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
@@ -57,6 +59,8 @@ export function planPasses(order: PlanOrder): Plan {
   if (byRole.size === 0) {
     throw new AppError('cannotPlan', 'no line has a cutting role; give at least one kiss or through');
   }
+  const cuts = steps.filter(isPassStep);
+  const seats = followSeats(order.machine.toolSeats, cuts, order.machine.choosesSeats);
   const passes: Pass[] = [];
   let at = home;
   let pauses = 0;
@@ -66,27 +70,19 @@ export function planPasses(order: PlanOrder): Plan {
       printAfter = passes.length;
       continue;
     }
-    const values = requireValues(order, role);
-    const before = passes.at(-1) ?? null;
-    const bladeBefore = passes.findLast((pass) => pass.role !== 'crease') ?? null;
-    const seat = findSeat(order.machine.toolSeats, role);
-    const isPrinted = printAfter === passes.length && passes.length > 0;
-    const byHand = !order.machine.choosesSeats && seat.seat !== (before?.seat ?? 1);
-    const change = seat.change ?? (byHand ? `Change to the tool in the ${seat.name} seat` : null);
-    const pauseBefore = describePause(role, values, bladeBefore, change, isPrinted);
+    const seat = itemAt(seats, cuts.indexOf(role));
     const pass = planPass({
       ...order,
       role,
-      values,
       routes: byRole.get(role) as readonly Toolpath[],
       seat,
       start: at,
       end: index === steps.length - 1 ? home : null,
-      pauseBefore,
       kicks: order.lines.length > MOST_KICKED ? 0 : order.kicks,
+      ...prepare(order, role, seat, { passes, isPrinted: printAfter === passes.length && passes.length > 0 }),
     });
     if (pass.strokes.length === 0) continue;
-    pauses += pauseBefore ? PAUSE_SECONDS : before && before.seat !== pass.seat ? SEAT_SECONDS : 0;
+    pauses += secondsOfHands(pass, passes.at(-1), seat);
     at = pass.strokes.at(-1)?.points.at(-1) ?? at;
     passes.push(pass);
   }
@@ -99,6 +95,27 @@ export function planPasses(order: PlanOrder): Plan {
     violations,
     printAfter,
   };
+}
+
+/** What a pass is cut with, and what hands do before it. */
+function prepare(
+  order: PlanOrder,
+  role: CutRole,
+  seat: SeatChoice,
+  { passes, isPrinted }: { readonly passes: readonly Pass[]; readonly isPrinted: boolean },
+) {
+  const values = requireValues(order, role);
+  const bladeBefore = passes.findLast((pass) => pass.role !== 'crease') ?? null;
+  const setsExposure = order.machine.exposesByHand && mustExpose(role, values, bladeBefore, seat);
+  const isAsked = passes.length > 0 && (order.choices.pausesBefore ?? []).includes(role);
+  const pauseBefore = describePause({ role, values, seat, isPrinted, isAsked, bladeBefore, setsExposure });
+  return { values, setsExposure, pauseBefore };
+}
+
+/** How long hands take before a pass, or the machine to change its seat. */
+function secondsOfHands(pass: Pass, before: Pass | undefined, { seconds }: SeatChoice): number {
+  if (pass.pauseBefore) return PAUSE_SECONDS + seconds;
+  return before && before.seat !== pass.seat ? SEAT_SECONDS : 0;
 }
 
 function groupByRole({ lines, given }: PlanOrder): ReadonlyMap<CutRole, readonly Toolpath[]> {
@@ -122,13 +139,11 @@ function requireRole(line: PlanOrder['lines'][number], given: GivenRoles): Role 
   throw new AppError('cannotPlan', `line ${line.id + 1} has no role yet`, { contourId: line.id });
 }
 
-function requireValues({ settings, choices }: PlanOrder, role: CutRole): SettingValues {
-  const operation = OPERATION_OF[role];
-  const values = settings[operation];
-  if (!values) {
-    throw new AppError('cannotPlan', `there is no ${operation} setting for this sheet on this machine yet`, {
-      operation,
-    });
+function requireValues(order: PlanOrder, role: CutRole): SettingValues {
+  const { choices, settings, machine } = order;
+  const values = requireSetting(order, OPERATION_OF[role]);
+  if (role === 'through' && choices.freeing) {
+    return freeingValues(choices.freeing, values, settings.kiss ?? null, machine.forceScale);
   }
   if (role !== 'perforated') return values;
   return {
@@ -138,21 +153,52 @@ function requireValues({ settings, choices }: PlanOrder, role: CutRole): Setting
   };
 }
 
-function describePause(
+function requireSetting({ settings }: PlanOrder, operation: Operation): SettingValues {
+  const values = settings[operation];
+  if (values) return values;
+  const message = `there is no ${operation} setting for this sheet on this machine yet`;
+  throw new AppError('cannotPlan', message, { operation });
+}
+
+/** The blade is exposed for its first pass, where its exposure changes, and where hands put it in anew. */
+function mustExpose(
   role: CutRole,
   values: SettingValues,
   before: Pass | null,
-  change: string | null,
-  isPrinted: boolean,
-): string | null {
-  const mustExpose =
-    role !== 'crease' &&
-    before !== null &&
-    Math.abs(before.values.exposureMm - values.exposureMm) > LENGTH_MM;
+  { isBladeFitted }: SeatChoice,
+): boolean {
+  if (role === 'crease') return false;
+  if (before === null || isBladeFitted) return true;
+  return Math.abs(before.values.exposureMm - values.exposureMm) > LENGTH_MM;
+}
+
+interface PauseOrder {
+  readonly role: CutRole;
+  readonly values: SettingValues;
+  readonly seat: SeatChoice;
+  readonly isPrinted: boolean;
+  /** Somebody wants a stop here. */
+  readonly isAsked: boolean;
+  readonly bladeBefore: Pass | null;
+  readonly setsExposure: boolean;
+}
+
+function describePause({
+  role,
+  values,
+  seat,
+  isPrinted,
+  isAsked,
+  bladeBefore,
+  setsExposure,
+}: PauseOrder): string | null {
+  // What sits in the machine from the start is set before it starts: no pause of its own.
+  const isExposedNow = setsExposure && (seat.isBladeFitted || bladeBefore !== null);
   const words = [
     isPrinted ? 'Print the sheet on this machine and let the ink dry' : null,
-    change,
-    mustExpose ? `Set the exposure to ${values.exposureMm.toFixed(2)} mm for the ${role} cut` : null,
-  ];
-  return words.filter(Boolean).join('. ') || null;
+    seat.change,
+    isExposedNow ? `Set the exposure to ${values.exposureMm.toFixed(2)} mm for the ${role} cut` : null,
+  ].filter(Boolean);
+  if (words.length === 0 && isAsked) return 'Look at what was cut so far';
+  return words.join('. ') || null;
 }

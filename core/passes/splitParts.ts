@@ -1,6 +1,6 @@
 import type { Pass } from '#core/passes/plan.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
-import type { Carried } from '#core/station/machine.ts';
+import type { Carried, SeatUse } from '#core/station/machine.ts';
 
 /** Passes that run without a hand in between: one machine file. */
 export interface Part {
@@ -8,6 +8,10 @@ export interface Part {
   /** What hands must do before it; `null` for a first part with nothing to do. */
   readonly before: string | null;
   readonly exposureMm: number;
+  /** Whether hands set the exposure before it; otherwise it stays as it is. */
+  readonly setsExposure: boolean;
+  /** What sits in each tool seat while it is cut. */
+  readonly fitted: readonly SeatUse[];
 }
 
 /**
@@ -22,12 +26,22 @@ export function splitParts(passes: readonly Pass[], carries: Carried): readonly 
     const before = [pass.pauseBefore, dialWords(pass.values, carries)].filter(Boolean).join('. ') || null;
     if (last && !before) {
       const passes = [...last.passes, pass];
-      parts[parts.length - 1] = { ...last, passes, exposureMm: exposureOf(passes) };
+      parts[parts.length - 1] = partOf(passes, last.before);
     } else {
-      parts.push({ passes: [pass], before, exposureMm: exposureOf([pass]) });
+      parts.push(partOf([pass], before));
     }
   }
   return parts;
+}
+
+function partOf(passes: readonly Pass[], before: string | null): Part {
+  return {
+    passes,
+    before,
+    exposureMm: exposureOf(passes),
+    setsExposure: passes.some(({ setsExposure }) => setsExposure),
+    fitted: passes[0]?.fitted ?? [],
+  };
 }
 
 /** What hands set before a pass, or `null` where the file carries it all. */

@@ -4,6 +4,7 @@ import type { RunStroke } from '#core/program/runStroke.ts';
 import type { Part } from '#core/passes/splitParts.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
+import type { SeatGround, SeatUse } from '#core/station/machine.ts';
 
 /** One pass of a program: which strokes of the run it cuts, and how. */
 export interface ProgramPass {
@@ -20,6 +21,8 @@ export interface ProgramPart {
   readonly passes: readonly ProgramPass[];
   readonly before: string | null;
   readonly exposureMm: number;
+  /** What sits in each tool seat, from the first; left out in programs from before it was followed. */
+  readonly fitted?: readonly SeatUse[] | undefined;
 }
 
 /** Everything a run needs to be sent again from any stroke on, whatever becomes of its job meanwhile. */
@@ -38,6 +41,8 @@ export interface ProgramFacts {
   readonly hold?: { readonly tack: number | null; readonly adhesiveUm?: number | undefined } | undefined;
   /** Printed with marks: the machine finds the print, and is off by what it is off. */
   readonly isPrinted?: boolean | undefined;
+  /** What runs under each tool seat, where it makes a difference. */
+  readonly grounds?: readonly (SeatGround | null)[] | undefined;
   /** How much light it throws back, 0 to 1. */
   readonly gloss?: number | undefined;
   /** What lies in the machine, as hands would know it. */
@@ -58,9 +63,10 @@ export function makeProgram(parts: readonly Part[], facts: ProgramFacts): RunPro
   let from = 0;
   return {
     ...facts,
-    parts: parts.map(({ passes, before, exposureMm }) => ({
+    parts: parts.map(({ passes, before, exposureMm, fitted }) => ({
       before,
       exposureMm,
+      fitted,
       passes: passes.map(({ role, values, seat, strokes }) => {
         const pass = { operation: role, values, seat, from, to: from + strokes.length };
         from = pass.to;
@@ -106,6 +112,7 @@ export function addRepeat(
         {
           before: null,
           exposureMm: part.exposureMm,
+          fitted: part.fitted,
           passes: [{ ...pass, from, to: from + again.length }],
         },
       ],

@@ -1,6 +1,7 @@
 import type { PlanMachine } from '#core/passes/plan.ts';
 import { abilitiesOf, carriedOf } from '#core/protocol/findLanguage.ts';
 import type { Machine } from '#core/station/machine.ts';
+import { isSetByHand } from '#core/units/depthScale.ts';
 
 /**
  * What a plan needs to know of a machine: its motion and its seats, and what its language can tell it.
@@ -9,13 +10,24 @@ import type { Machine } from '#core/station/machine.ts';
  */
 export function planMachineOf(machine: Machine): PlanMachine {
   const { seats, tabs } = abilitiesOf(machine);
-  const { kind, speedScale, accelerationMmPerS2, travelSpeedMmPerS, toolSeats, hasPrinter } = machine;
-  return {
+  const {
     kind,
+    depthScale,
+    forceScale,
     speedScale,
     accelerationMmPerS2,
     travelSpeedMmPerS,
     toolSeats,
+    hasPrinter,
+  } = machine;
+  return {
+    kind,
+    speedScale,
+    forceScale,
+    accelerationMmPerS2,
+    travelSpeedMmPerS,
+    toolSeats,
+    exposesByHand: isSetByHand(depthScale),
     hasPrinter,
     carries: carriedOf(machine),
     choosesSeats: seats,

@@ -27,5 +27,10 @@ export function perforationOf({
  */
 export function derivePerforated(through: SettingValues, kiss: SettingValues | null): SettingValues {
   const { strategy: _, ...values } = through;
-  return { ...values, passes: 1, ...USUAL, ...(kiss ? { tabForce: kiss.force } : {}) };
+  return {
+    ...values,
+    passes: 1,
+    ...USUAL,
+    ...(kiss ? { tabWay: 'kissForce', tabForce: kiss.force } : { tabWay: 'lifted' }),
+  };
 }

@@ -5,6 +5,10 @@ import { OPERATIONS, type Operation } from '#core/stack/operation.ts';
 export const STRATEGIES = ['oneHeavy', 'severalLight', 'kissRepeats'] as const;
 export type Strategy = (typeof STRATEGIES)[number];
 
+/** How the tabs of a perforation are made: at the kiss force, at a force of their own, or not at all, the tip lifted. */
+export const TAB_WAYS = ['kissForce', 'ownForce', 'lifted'] as const;
+export type TabWay = (typeof TAB_WAYS)[number];
+
 /** What a field counts: force and speed are on the machine's own scale. */
 export type FieldUnit = 'force' | 'speed' | 'mm' | 'passes' | 'share' | 'word';
 
@@ -48,7 +52,21 @@ export const SETTING_FIELDS = {
     operations: ['perforated'],
     range: null,
     heading: 'tab force (machine scale)',
-    value: z.number().optional().meta({ description: 'always the kiss force; what is given is not used' }),
+    value: z.number().optional().meta({
+      description:
+        'the kiss force where tabs go by it, else their own; left out where the tip is lifted over them',
+    }),
+  },
+  tabWay: {
+    label: 'tabs',
+    unit: 'word',
+    operations: ['perforated'],
+    range: null,
+    heading: 'how tabs are made',
+    value: z.enum(TAB_WAYS).optional().meta({
+      description:
+        'left out: at the force that is given, at the kiss force without one, lifted without either',
+    }),
   },
   exposureMm: {
     label: 'exposure',
@@ -158,6 +176,13 @@ export function factsOfField(field: SettingField): FieldSpec {
 export function fieldsOf(operation: Operation): readonly SettingField[] {
   return FIELDS.filter((field) => factsOfField(field).operations.includes(operation));
 }
+
+/** The words for each way of making tabs. */
+export const TAB_WAY_WORDS: Readonly<Record<TabWay, string>> = {
+  kissForce: 'at the kiss force',
+  ownForce: 'at a force of their own',
+  lifted: 'left whole, tip lifted',
+};
 
 /** The words for each way of freeing a piece. */
 export const STRATEGY_WORDS: Readonly<Record<Strategy, string>> = {

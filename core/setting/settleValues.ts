@@ -4,12 +4,13 @@ import {
   fieldsOf,
   type SettingField,
   type SettingValues,
+  type TabWay,
 } from '#core/setting/settingFields.ts';
 import { type Operation, OPERATION_WORDS } from '#core/stack/operation.ts';
 import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';
-import { requireForceInRange, snapForce } from '#core/units/forceScale.ts';
+import { requireForceInRange, snapForce, type ForceScale } from '#core/units/forceScale.ts';
 import { snapSpeed } from '#core/units/speedScale.ts';
 
 const SCORE_START = 0.5;
@@ -18,12 +19,13 @@ const CREASE_TOOL = 'crease tool';
 /**
  * Values as this machine can be set to them, with exactly the fields of the operation.
  *
- * Force and speed are snapped to the machine's steps; what lies outside its limits is refused, not bent. The tab force
- * of a perforation is the kiss force, whatever was given; a crease has no offset, no exposure and no overcut.
+ * Force and speed are snapped to the machine's steps; what lies outside its limits is refused, not bent. The tabs of a
+ * perforation are made at the kiss force, at a force of their own (a half lifted tip, carton), or left whole; a crease has
+ * no offset, no exposure and no overcut.
  *
  * @param kissForce the kept kiss force of the same sheet, machine and blade; `null` when there is none
- * @throws AppError `outOfRange`, saying what the machine can do; `badInput` for an operation it cannot do, or for a
- *   perforation without a kiss setting
+ * @throws AppError `outOfRange`, saying what the machine can do; `badInput` for an operation it cannot do, or for tabs
+ *   that are to follow a kiss setting that is not there
  * @example settleValues({ ...values, force: 92 }, 'kiss', machine, null).force // 90
  */
 export function settleValues(
@@ -52,7 +54,7 @@ export function settleValues(
     force: snapForce(given.force, machine.forceScale),
     speed: snapSpeed(given.speed, machine.speedScale),
   };
-  const values = { ...shared, ...ofOperation(shared, operation, kissForce) };
+  const values = { ...shared, ...ofOperation(shared, operation, machine, kissForce) };
   for (const field of fieldsOf(operation)) requireInRange(field, values[field]);
   return keepFields(values, operation);
 }
@@ -60,6 +62,7 @@ export function settleValues(
 function ofOperation(
   values: SettingValues,
   operation: Operation,
+  { forceScale }: Machine,
   kissForce: number | null,
 ): Partial<SettingValues> {
   switch (operation) {
@@ -68,15 +71,37 @@ function ofOperation(
     case 'through':
       return { strategy: values.strategy ?? (values.passes > 1 ? 'severalLight' : 'oneHeavy') };
     case 'perforated':
-      if (kissForce === null) {
-        throw new AppError('badInput', 'keep a kiss setting first: tabs are cut at the kiss force');
-      }
-      return { tabForce: kissForce, ...perforationOf(values) };
+      return { ...settleTabs(values, forceScale, kissForce), ...perforationOf(values) };
     case 'score':
       return { depthShare: values.depthShare ?? SCORE_START };
     case 'crease':
       return { tool: values.tool?.trim() || CREASE_TOOL, offsetMm: 0, exposureMm: 0, overcutMm: 0 };
   }
+}
+
+/** How the tabs are made, and with what force. */
+function settleTabs(
+  { force, tabForce, tabWay: asked }: SettingValues,
+  scale: ForceScale,
+  kissForce: number | null,
+): Pick<SettingValues, 'tabWay' | 'tabForce'> {
+  const tabWay = asked ?? guessTabWay(tabForce, kissForce);
+  if (tabWay === 'lifted') return { tabWay, tabForce: undefined };
+  if (tabWay === 'kissForce') {
+    if (kissForce !== null) return { tabWay, tabForce: kissForce };
+    throw new AppError('badInput', 'keep a kiss setting first, or give the tabs a force of their own');
+  }
+  if (tabForce === undefined) throw new AppError('badInput', 'the force of the tabs is missing');
+  requireForceInRange(tabForce, scale);
+  if (tabForce >= force) {
+    throw new AppError('badInput', `tabs at ${tabForce} would be cut as deep as the rest, at ${force}`);
+  }
+  return { tabWay, tabForce: snapForce(tabForce, scale) };
+}
+
+function guessTabWay(tabForce: number | undefined, kissForce: number | null): TabWay {
+  if (tabForce !== undefined && tabForce !== kissForce) return 'ownForce';
+  return kissForce === null ? 'lifted' : 'kissForce';
 }
 
 function requireInRange(field: SettingField, value: SettingValues[SettingField]): void {

@@ -35,6 +35,9 @@ export function transferValues(values: SettingValues, from: Machine, to: Machine
     values: {
       ...values,
       force: at(1),
+      ...(values.tabForce === undefined
+        ? {}
+        : { tabForce: gfToForce(gfOf(values.tabForce, from.forceScale), to.forceScale) }),
       speed: mmPerSToSpeed(speedToMmPerS(values.speed, from.speedScale), to.speedScale),
       exposureMm:
         values.exposureMm > 0 ? snapExposureMm(values.exposureMm, to.depthScale) : values.exposureMm,

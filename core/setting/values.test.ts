@@ -40,14 +40,26 @@ describe('settleValues', () => {
     });
   });
 
-  it('says T5: the force along a tab is the kiss force, always, whatever was given (common practice, no source)', () => {
-    expect(settleValues({ ...values, force: 24 }, 'perforated', machine, 14)).toMatchObject({
+  it('says T5: tabs go by the kiss force, have one of their own, or are left whole (common practice, no source)', () => {
+    const perforate = (tabs: Partial<SettingValues>, kiss: number | null) =>
+      settleValues({ ...values, force: 24, tabForce: undefined, ...tabs }, 'perforated', machine, kiss);
+    expect(perforate({}, 14)).toMatchObject({
       force: 24,
+      tabWay: 'kissForce',
       tabForce: 14,
       cutLengthMm: 12,
       tabLengthMm: 1,
     });
-    expect(() => settleValues(values, 'perforated', machine, null)).toThrow(/keep a kiss setting first/);
+    // A tip that is half lifted along the tab: up force 2 where the kiss takes 14.
+    expect(perforate({ tabForce: 2 }, 14)).toMatchObject({ tabWay: 'ownForce', tabForce: 2 });
+    expect(perforate({ tabForce: 2, tabWay: 'kissForce' }, 14)).toMatchObject({ tabForce: 14 });
+    // Carton has no kiss: a tab force of its own, or none.
+    expect(perforate({ tabForce: 5 }, null)).toMatchObject({ tabWay: 'ownForce', tabForce: 5 });
+    expect(perforate({}, null)).toMatchObject({ tabWay: 'lifted' });
+    expect(perforate({ tabWay: 'lifted', tabForce: 5 }, 14).tabForce).toBeUndefined();
+    expect(() => perforate({ tabWay: 'kissForce' }, null)).toThrow(/keep a kiss setting first, or give/);
+    expect(() => perforate({ tabForce: 24 }, 14)).toThrow(/cut as deep as the rest/);
+    expect(() => perforate({ tabWay: 'ownForce' }, 14)).toThrow(/force of the tabs is missing/);
   });
 
   it('says T16: a crease has offset zero (common practice, no source), and a tool', () => {

@@ -45,11 +45,19 @@ export interface Carried {
 export const SEAT_USES = ['blade', 'crease', 'pen', 'empty'] as const;
 export type SeatUse = (typeof SEAT_USES)[number];
 
+/** What runs under a seat: a strip that a cut must not go through, or a groove that takes the tip. */
+export const SEAT_GROUNDS = ['strip', 'groove'] as const;
+export type SeatGround = (typeof SEAT_GROUNDS)[number];
+
 /** A place for a tool on the carriage, and what sits there. */
 export interface ToolSeat {
   readonly name: string;
   readonly holds: SeatUse;
   readonly tool: string;
+  /** What runs under it; left out where it makes no difference. */
+  readonly over?: SeatGround | undefined;
+  /** The only operations it may do, where the workshop says so; else those that suit what runs under it. */
+  readonly does?: readonly Operation[] | undefined;
 }
 
 /** How the machine finds a printed sheet: marks at so many corners, or none. Lengths in mm. */

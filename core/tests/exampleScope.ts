@@ -15,6 +15,8 @@ import { PROBIT } from '#core/threshold/numerics/link.ts';
 import { misjudgingMatrix } from '#core/threshold/sheetModel/misjudging.ts';
 import { placeTabs } from '#core/perforation/placeTabs.ts';
 import { CellGrid } from '#core/sheet/nest/cellGrid.ts';
+import { followSeats } from '#core/passes/followSeats.ts';
+import { itemAt } from '#core/collections/itemAt.ts';
 import { listSharedEffects } from '#core/knowledge/sharedEffects.ts';
 import { COMMON_PRIORS } from '#core/threshold/thresholdPriors.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
@@ -182,6 +184,7 @@ export const plan = samplePlan(drawing.contours, given.roles, {
 export const program = sampleProgram(5);
 export const answer = composeAnswer(station, 'kiss', null, []);
 export const listed = listSharedEffects([1], COMMON_PRIORS);
+export const seatChoice = itemAt(followSeats(machine.toolSeats, ['kiss'], true), 0);
 
 /** A kiss at 100 gf that came out clean. */
 export const testCut: TestCut = {

@@ -50,6 +50,7 @@ export const plotterFile = (carriesNumbers = true): FileOptions => ({
 export const samplePlanMachine: PlanOrder['machine'] = {
   kind: 'matFed',
   speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
+  forceScale: { kind: 'gramForce', min: 10, max: 600, step: 1, gfAtZero: 0, gfPerUnit: 1 },
   accelerationMmPerS2: 2000,
   travelSpeedMmPerS: 300,
   toolSeats: [{ name: 'holder', holds: 'blade', tool: '' }],
@@ -57,6 +58,7 @@ export const samplePlanMachine: PlanOrder['machine'] = {
   choosesSeats: true,
   perforation: 'drawn',
   hasPrinter: false,
+  exposesByHand: true,
 };
 
 /** Only for tests: plans lines as they lie. */

@@ -4,14 +4,25 @@ import { AppError } from '#core/errors/appError.ts';
 /** Turns this near to an eighth are told in eighths. */
 const OFF_AN_EIGHTH = 1e-6;
 /**
- * How exposure is set on a machine: by turning a threaded holder from flush, on a numbered dial, or read in mm.
- * `maxMm` is the most the holder lets the tip stand out.
+ * How exposure is set on a machine: by turning a threaded holder from flush, on a numbered dial, or read in mm; by the
+ * machine itself; or not at all, in a housing that lets the tip stand out by `maxMm` and no other.
+ * Elsewhere `maxMm` is the most the holder lets the tip stand out.
  */
 export type DepthScale =
   | { readonly kind: 'turns'; readonly mmPerTurn: number; readonly turnStep: number; readonly maxMm: number }
   | { readonly kind: 'dial'; readonly mmPerStep: number; readonly maxMm: number }
   | { readonly kind: 'millimetres'; readonly stepMm: number; readonly maxMm: number }
-  | { readonly kind: 'automatic'; readonly stepMm: number; readonly maxMm: number };
+  | { readonly kind: 'automatic'; readonly stepMm: number; readonly maxMm: number }
+  | { readonly kind: 'fixed'; readonly maxMm: number };
+
+/**
+ * Whether hands set the exposure: a machine that sets it, and a fixed housing, ask for no step.
+ *
+ * @example isSetByHand({ kind: 'fixed', maxMm: 0.5 }) // false
+ */
+export function isSetByHand({ kind }: DepthScale): boolean {
+  return kind !== 'automatic' && kind !== 'fixed';
+}
 
 /**
  * The exposure in mm that one step of the scale moves.
@@ -27,6 +38,8 @@ export function depthStepMm(scale: DepthScale): number {
     case 'millimetres':
     case 'automatic':
       return scale.stepMm;
+    case 'fixed':
+      return scale.maxMm;
   }
 }
 
@@ -69,6 +82,8 @@ export function describeExposure(exposureMm: number, scale: DepthScale): string 
       return 'measured at the tip';
     case 'automatic':
       return 'the machine sets it';
+    case 'fixed':
+      return 'fixed in its housing';
   }
 }
 

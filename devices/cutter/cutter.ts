@@ -30,14 +30,25 @@ export interface LoadOrder {
   /** How it is held; left out, nothing creeps and nothing comes loose. */
   readonly hold?: HoldFacts | undefined;
   readonly printed?: PrintedFacts | undefined;
+  /** What sits in each seat, and what runs under it; left out, everything sits where the model has it. */
+  readonly seats?: readonly FittedSeat[] | undefined;
   /** What is dialled at the panel, where the panel owns the numbers. */
   readonly dialled?: { readonly force: number; readonly speed: number } | undefined;
 }
 
+/** A tool in its seat: over the strip nothing is cut through, over the groove nothing holds the sheet up. */
+export interface FittedSeat {
+  readonly tool: 'blade' | 'crease' | 'pen' | 'empty';
+  readonly over: 'strip' | 'groove' | null;
+}
+
 const TRAVEL_MM_PER_S = 300;
 const REPORT_EVERY_MS = 80;
-/** A blunt tool presses a line and cuts nothing. */
-const PRESSED: readonly Span[] = [{ from: 0, to: 1, grade: 0 }];
+/** A blunt tool presses a line and cuts nothing; an empty holder does neither. */
+const UNCUT: readonly Span[] = [{ from: 0, to: 1, grade: 0 }];
+/** The deepest that a blade comes over the strip, and how much more a light cut does over the groove. */
+const STRIP_GRADE = 6;
+const GROOVE_DIG = 1.3;
 
 /** The stand-in cutter without its sockets: takes instructions, passes simulated time, tells what it reached. */
 export class Cutter {
@@ -200,6 +211,12 @@ export class Cutter {
     return true;
   }
 
+  /** The tool that comes down now: as hands fitted it, else as the model has it. */
+  private get fitted(): FittedSeat {
+    const told = this.loaded?.seats?.[this.seat - 1];
+    return told ?? { tool: this.seat === this.model.creaseSeat ? 'crease' : 'blade', over: null };
+  }
+
   private setForce(value: number): boolean {
     const { minForce, maxForce } = this.model;
     if (value < minForce || value > maxForce) {
@@ -245,12 +262,12 @@ export class Cutter {
   /** A stroke is done: what it reached, and what becomes of the sheet. */
   private leaveStroke(sheet: CutSheet, path: readonly Spot[]): void {
     const speedMmPerS = this.speed * this.model.mmPerSPerSpeed;
-    const isPressed = this.seat === this.model.creaseSeat;
-    const spans = isPressed ? PRESSED : this.cutPath(sheet, path, speedMmPerS);
+    const { tool, over } = this.fitted;
+    const spans = tool === 'blade' ? onGround(this.cutPath(sheet, path, speedMmPerS), over) : UNCUT;
     const forceGf = this.model.trueGf(this.force as number);
     // The blade goes where it is told: on a sheet that crept it is another place.
     const lies = path.map((spot) => this.hold.shift(spot));
-    this.cutStrokes.push({ path: lies, spans, seat: this.seat, forceGf, isPressed });
+    this.cutStrokes.push({ path: lies, spans, seat: this.seat, forceGf, isPressed: tool === 'crease' });
     this.report({ event: 'stroke', index: this.strokeCount, spans });
     this.strokeCount += 1;
     const trouble = this.hold.after(path, spans);
@@ -261,7 +278,7 @@ export class Cutter {
     const loaded = this.loaded as LoadOrder;
     const bladeMetres = loaded.bladeMetres + this.cutMm / 1000;
     const conditions = {
-      forceGf: this.model.trueGf(this.force as number),
+      forceGf: this.model.trueGf(this.force as number) * (this.fitted.over === 'groove' ? GROOVE_DIG : 1),
       speedMmPerS,
       exposureMm: loaded.exposureMm,
       bladeMetres,
@@ -281,7 +298,7 @@ export class Cutter {
 
   private async move(to: Spot, speedMmPerS: number): Promise<void> {
     const length = Math.hypot(to.xMm - this.at.xMm, to.yMm - this.at.yMm);
-    if (speedMmPerS !== TRAVEL_MM_PER_S && this.seat !== this.model.creaseSeat) this.cutMm += length;
+    if (speedMmPerS !== TRAVEL_MM_PER_S && this.fitted.tool === 'blade') this.cutMm += length;
     this.at = to;
     this.owedMs += (length / speedMmPerS / this.pace) * 1000;
     if (this.owedMs >= 15) {
@@ -302,4 +319,9 @@ export class Cutter {
     this.report({ event: 'stopped', reason });
     return false;
   }
+}
+
+function onGround(spans: readonly Span[], over: FittedSeat['over']): readonly Span[] {
+  if (over !== 'strip') return spans;
+  return spans.map((span) => ({ ...span, grade: Math.min(span.grade, STRIP_GRADE) }));
 }

@@ -45,6 +45,15 @@ const panelOrder = z.discriminatedUnion('order', [
         corrected: z.tuple([z.number(), z.number(), z.number(), z.number(), z.number(), z.number()]),
       })
       .optional(),
+    seats: z
+      .array(
+        z.object({
+          tool: z.enum(['blade', 'crease', 'pen', 'empty']),
+          over: z.enum(['strip', 'groove']).nullable(),
+        }),
+      )
+      .max(6)
+      .optional(),
     dialled: z.object({ force: z.number(), speed: z.number().positive() }).optional(),
   }),
   z.object({ order: z.literal('stop') }),

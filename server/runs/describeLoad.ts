@@ -5,7 +5,7 @@ import type { Run } from '#core/run/run.ts';
 
 /** What hands do at a real machine, told to the stand-in: which sheet lies on it, the exposure, the dials. */
 export function describeLoad(run: Run, part: ProgramPart, program: RunProgram, jobKey: string): object {
-  const { file, hold, isPrinted, gloss, sheet, bladeMetres } = program;
+  const { file, grounds, hold, isPrinted, gloss, sheet, bladeMetres } = program;
   const first = part.passes[0];
   const isDialled = !file.carries.force && first;
   return {
@@ -15,6 +15,7 @@ export function describeLoad(run: Run, part: ProgramPart, program: RunProgram, j
     exposureMm: part.exposureMm > 0 ? part.exposureMm : 0.1,
     bladeMetres: bladeMetres + cutMetresOf(run),
     isFreshSheet: run.outcomes.length === 0,
+    ...(part.fitted ? { seats: part.fitted.map((tool, at) => ({ tool, over: grounds?.[at] ?? null })) } : {}),
     ...(hold ? { hold } : {}),
     ...(isPrinted
       ? {

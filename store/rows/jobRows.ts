@@ -5,6 +5,7 @@ import { CUT_ROLES, ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { Job, JobHead } from '#core/job/job.ts';
 import { RUN_STATES, type Run, type StrokeOutcome } from '#core/run/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
+import { STRATEGIES } from '#core/setting/settingFields.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { TURNS } from '#core/sheet/layout.ts';
 import { FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
@@ -58,6 +59,8 @@ const jobHeadRow = z.object({
       tabLengthMm: z.number().nullable(),
       compensatesOffset: z.boolean(),
       perforatesNatively: z.boolean().optional(),
+      freeing: z.enum(STRATEGIES).optional(),
+      pausesBefore: z.array(z.enum(CUT_ROLES)).max(CUT_ROLES.length).readonly().optional(),
     }),
   ),
   condition_id: z.number(),

@@ -3,6 +3,7 @@ import { CUT_ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { RunProgram } from '#core/program/runProgram.ts';
 import { readLanguage } from '#core/protocol/findLanguage.ts';
 import { jsonColumn } from '#store/rows/jsonColumn.ts';
+import { SEAT_GROUNDS, SEAT_USES } from '#core/station/machine.ts';
 import { settingValuesSchema } from '#core/setting/settingFields.ts';
 
 const placing = z.object({
@@ -37,6 +38,7 @@ const program = z
     hold: z.object({ tack: z.number().nullable(), adhesiveUm: z.number().optional() }).optional(),
     isPrinted: z.boolean().optional(),
     gloss: z.number().optional(),
+    grounds: z.array(z.enum(SEAT_GROUNDS).nullable()).readonly().optional(),
     sheet: z.object({
       key: z.string(),
       family: z.string(),
@@ -47,6 +49,7 @@ const program = z
       z.object({
         before: z.string().nullable(),
         exposureMm: z.number(),
+        fitted: z.array(z.enum(SEAT_USES)).readonly().optional(),
         passes: z.array(
           z.object({
             operation: z.enum(CUT_ROLES),

@@ -6,6 +6,7 @@ import {
   MACHINE_KINDS,
   MARK_SCHEMES,
   PLAIN_EQUIPMENT,
+  SEAT_GROUNDS,
   SEAT_USES,
   STAND_IN_MODELS,
   type Machine,
@@ -36,6 +37,7 @@ const depthScale = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('dial'), mmPerStep: z.number(), maxMm: z.number() }),
   z.object({ kind: z.literal('millimetres'), stepMm: z.number(), maxMm: z.number() }),
   z.object({ kind: z.literal('automatic'), stepMm: z.number(), maxMm: z.number() }),
+  z.object({ kind: z.literal('fixed'), maxMm: z.number() }),
 ]);
 
 const link = z.discriminatedUnion('kind', [
@@ -64,6 +66,8 @@ export const equipmentShape = {
         name: z.string().trim().min(1, 'is missing').max(40),
         holds: z.enum(SEAT_USES),
         tool: z.string().trim().max(60),
+        over: z.enum(SEAT_GROUNDS).optional(),
+        does: z.array(z.enum(OPERATIONS)).min(1, 'at least one').readonly().optional(),
       }),
     )
     .min(1, 'at least one seat')

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { DRAWING_FORMATS, MAX_CONTOURS, MAX_DRAWING_LENGTH } from '#core/drawing/drawing.ts';
 import { CUT_ROLES, ROLES } from '#core/drawing/roles/lineRoles.ts';
 import { FREEING_WAYS } from '#core/passes/compareFreeing.ts';
+import { STRATEGIES } from '#core/setting/settingFields.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { RISK_KINDS } from '#core/passes/estimateRisks.ts';
 import { OPERATIONS } from '#core/stack/operation.ts';
@@ -79,6 +80,8 @@ export const passChoicesSchema = z.object({
   tabLengthMm: z.number().min(0.1).max(10).nullable(),
   compensatesOffset: z.boolean(),
   perforatesNatively: z.boolean().optional(),
+  freeing: z.enum(STRATEGIES).optional(),
+  pausesBefore: z.array(z.enum(CUT_ROLES)).max(CUT_ROLES.length).readonly().optional(),
 });
 
 export const newJobSchema = z.object({

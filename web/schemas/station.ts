@@ -136,6 +136,7 @@ export const depthScaleSchema = z.discriminatedUnion('kind', [
     stepMm: z.number().positive().max(1),
     maxMm: z.number().positive().max(10),
   }),
+  z.object({ kind: z.literal('fixed'), maxMm: z.number().positive().max(10) }),
 ]);
 
 /** Printer devices and serial lines by the names that Linux gives them; never a disk or memory. */

@@ -1,11 +1,8 @@
-import { startOf } from '#core/geometry/contour.ts';
-import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
-import { findRule, type RoleRule } from '#core/drawing/roles/roleRules.ts';
+import type { Drawing } from '#core/drawing/drawing.ts';
+import { roleOfLayer } from '#core/drawing/roles/layerWords.ts';
 import { groupLines, type LineGroup, type Role } from '#core/drawing/roles/lineRoles.ts';
-import { areaOfBox, boundContour, encloses, type BoxMm } from '#core/geometry/box.ts';
-import { flattenContour } from '#core/geometry/flattenContour.ts';
-import type { PointMm } from '#core/geometry/point.ts';
-import { isInside } from '#core/geometry/polygon.ts';
+import { nestLines, type NestedLines } from '#core/drawing/roles/nestLines.ts';
+import { findRule, type RoleRule } from '#core/drawing/roles/roleRules.ts';
 
 /** What decides which roles can be: the stack and the machine. */
 export interface RoleFacts {
@@ -21,28 +18,18 @@ export interface RoleGuess {
   readonly role: Role;
   readonly reason: string;
   readonly isSure: boolean;
+  /** Lines of the group that are for something else, by their number. */
+  readonly lines?: Readonly<Record<string, Role>>;
 }
 
-/** Words in layer names, the first that fits. */
-const NAMES: readonly (readonly [RegExp, Role])[] = [
-  [/ignore|guide|note|dimension|hidden/i, 'ignore'],
-  [/crease|fold|bend/i, 'crease'],
-  [/kiss/i, 'kiss'],
-  [/perf|tab/i, 'perforated'],
-  [/slit|slot/i, 'slit'],
-  [/score|engrave/i, 'score'],
-  [/through|outline|free|die/i, 'through'],
-  [/art|print|ink|colour|color/i, 'art'],
-];
-/** A line and what it must lie in to be looked at this close: finer cannot change the answer, mm. */
-const LOOK_MM = 0.5;
-/** A share of a group's outlines that must hold others for the group to be what frees them. */
+/** A share of a group's lines that must hold others, or lie in one, for the whole group to be taken so. */
 const MOST = 0.6;
 
 /**
- * A first guess for every group, to be shown as one: the workshop's own rules, then layer names, then shapes. Filled
- * lines without stroke are art where others are stroked; closed outlines that hold lines of other groups free the
- * piece; the rest is kissed, or cut through on a single layer.
+ * A first guess for every group, to be shown as one: the workshop's own rules, then layer names, then shapes, as an
+ * operator would read them. Coloured fills are art, printed whole and cut around; closed outlines that hold others free
+ * the piece, also where all are drawn alike; dashes and open lines within an outline on card are folds and slits; the
+ * rest is kissed, or cut through on a single layer.
  *
  * @example rolesOf(guessRoles(drawing, { canKiss: true, isRollFed: false, canCrease: false }))['|#0000ff'] // 'kiss'
  */
@@ -53,20 +40,38 @@ export function guessRoles(
 ): Readonly<Record<string, RoleGuess>> {
   const groups = groupLines(drawing);
   const isAnyStroked = groups.some((group) => group.isStroked);
-  const holders = findHolders(drawing, groups, isAnyStroked);
+  const isPainted = !isAnyStroked && new Set(groups.map(({ colour }) => colour)).size > 1;
+  const isArt = (group: LineGroup) => isPainted || (isAnyStroked && !group.isStroked);
+  const byId = new Map(drawing.contours.map((line) => [line.id, line]));
+  const lines = groups
+    .filter((group) => !isArt(group))
+    .flatMap(({ key, contourIds }) => contourIds.flatMap((id) => ({ key, line: byId.get(id) }) as Named));
+  const nested = nestLines(lines.map(({ line }) => line));
   return Object.fromEntries(
     groups.map((group) => {
       const rule = findRule(rules, group);
       if (rule) return [group.key, sure(rule.role, 'a rule of the workshop')];
-      const named = NAMES.find(([word]) => group.layer !== null && word.test(group.layer));
-      if (named) return [group.key, fit(sure(named[1], `the layer is named "${group.layer}"`), facts)];
-      if (isAnyStroked && !group.isStroked) {
-        return [group.key, { role: 'art', reason: 'filled, not drawn as a line', isSure: false }];
+      const named = group.layer === null ? null : roleOfLayer(group.layer);
+      if (named) return [group.key, fit(sure(named, `the layer is named "${group.layer ?? ''}"`), facts)];
+      if (isArt(group)) {
+        const reason = isPainted
+          ? 'coloured areas: printed whole, then cut around'
+          : 'filled, not drawn as a line';
+        return [group.key, { role: 'art', reason, isSure: false }];
       }
-      const share = holders.get(group.key) ?? 0;
-      return [group.key, share >= MOST ? freeing(facts) : inner(facts)];
+      return [group.key, readShapes({ lines, nested }, group, facts)];
     }),
   );
+}
+
+interface Named {
+  readonly key: string;
+  readonly line: Drawing['contours'][number];
+}
+
+interface Read {
+  readonly lines: readonly Named[];
+  readonly nested: NestedLines;
 }
 
 /**
@@ -78,85 +83,102 @@ export function rolesOf(guesses: Readonly<Record<string, RoleGuess>>): Readonly<
   return Object.fromEntries(Object.entries(guesses).map(([key, { role }]) => [key, role]));
 }
 
+/**
+ * The roles of single lines that differ from those of their group.
+ *
+ * @example lineRolesOf({ a: { role: 'kiss', reason: 'shape', isSure: false, lines: { 4: 'through' } } }) // { 4: 'through' }
+ */
+export function lineRolesOf(guesses: Readonly<Record<string, RoleGuess>>): Readonly<Record<string, Role>> {
+  return Object.assign({}, ...Object.values(guesses).map(({ lines = {} }) => lines)) as Record<string, Role>;
+}
+
 function sure(role: Role, reason: string): RoleGuess {
   return { role, reason, isSure: true };
 }
 
 /** A named role that this stack or machine cannot have becomes the nearest it can. */
 function fit(guess: RoleGuess, { canKiss, canCrease, isRollFed }: RoleFacts): RoleGuess {
-  if (guess.role === 'kiss' && !canKiss) {
-    return {
-      role: 'through',
-      reason: `${guess.reason}, but a single layer has nothing to kiss`,
-      isSure: false,
-    };
-  }
-  if (guess.role === 'crease' && !canCrease) {
-    return { role: 'score', reason: `${guess.reason}, but this machine cannot crease`, isSure: false };
-  }
-  if (guess.role === 'through' && isRollFed && canKiss) {
-    return {
-      role: 'perforated',
-      reason: `${guess.reason}; on a roll-fed machine tabs keep it in the sheet`,
-      isSure: false,
-    };
+  const instead = (role: Role, why: string) => ({ role, reason: `${guess.reason}${why}`, isSure: false });
+  if (guess.role === 'kiss' && !canKiss)
+    return instead('through', ', but a single layer has nothing to kiss');
+  if (guess.role === 'crease' && !canCrease) return instead('score', ', but this machine cannot crease');
+  if (guess.role === 'through' && isRollFed) {
+    return instead('perforated', '; on a roll-fed machine tabs keep it in the sheet');
   }
   return guess;
 }
 
-function freeing({ isRollFed, canKiss }: RoleFacts): RoleGuess {
-  const role = isRollFed && canKiss ? 'perforated' : 'through';
+/** What the shapes of a group say: which of its lines hold others, lie in one, are dashed or open. */
+function readShapes({ lines, nested }: Read, group: LineGroup, facts: RoleFacts): RoleGuess {
+  const own = lines.flatMap(({ key, line }, index) =>
+    key === group.key
+      ? [{ line, around: nested.around[index] ?? null, holds: nested.holds[index] ?? [] }]
+      : [],
+  );
+  const shareOf = (is: (one: (typeof own)[number]) => boolean) =>
+    own.length === 0 ? 0 : own.filter(is).length / own.length;
+  const others = (index: number) => lines[index]?.key !== group.key;
+  const holding = own.filter(
+    ({ line, around, holds }) => line.contour.isClosed && around === null && holds.length > 0,
+  );
+  const holdsOthers = holding.filter(({ holds }) => holds.some(others)).length / Math.max(1, own.length);
+  if (group.dash !== null) {
+    const isWithin = shareOf(({ around }) => around !== null) >= MOST;
+    if (isWithin) return dashed(facts, shareOf(({ line }) => line.contour.isClosed) >= MOST);
+  }
+  if (holdsOthers >= MOST) return freeing(facts);
+  if (!facts.canKiss) {
+    const isOpen = shareOf(({ line, around }) => !line.contour.isClosed && around !== null) >= MOST;
+    if (isOpen) return openOnCard(facts, shareOf(({ line }) => nested.meetsOutline(line)) >= MOST);
+  }
+  const guess = inner(facts);
+  const freed = freeing(facts);
+  if (holding.length === 0 || freed.role === guess.role) return guess;
+  return {
+    ...guess,
+    reason: `${guess.reason}; the outermost ${holding.length === 1 ? 'one frees' : `${holding.length} free`} the piece`,
+    lines: Object.fromEntries(holding.map(({ line }) => [line.id, freed.role])),
+  };
+}
+
+function freeing({ isRollFed }: RoleFacts): RoleGuess {
+  const role = isRollFed ? 'perforated' : 'through';
   return { role, reason: 'closed, with other lines inside: probably what frees the piece', isSure: false };
 }
 
-function inner({ canKiss }: RoleFacts): RoleGuess {
-  return canKiss
-    ? { role: 'kiss', reason: 'a line within a sticker, as most are', isSure: false }
+function inner({ canKiss, isRollFed }: RoleFacts): RoleGuess {
+  if (canKiss) return { role: 'kiss', reason: 'a line within a sticker, as most are', isSure: false };
+  return isRollFed
+    ? {
+        role: 'perforated',
+        reason: 'a single layer has nothing to kiss; tabs keep it in the sheet',
+        isSure: false,
+      }
     : { role: 'through', reason: 'a single layer has nothing to kiss', isSure: false };
 }
 
-/** For each group the share of its outlines that hold a stroked line of another group and lie in none. */
-function findHolders(
-  drawing: Drawing,
-  groups: readonly LineGroup[],
-  isAnyStroked: boolean,
-): ReadonlyMap<string, number> {
-  const byId = new Map(drawing.contours.map((line) => [line.id, line]));
-  const stroked = groups.filter((group) => group.isStroked || !isAnyStroked);
-  const lines = stroked.flatMap((group) =>
-    group.contourIds.map((id) => {
-      const line = byId.get(id) as DrawnContour;
-      return { key: group.key, line, box: boundContour(line.contour) };
-    }),
-  );
-  const byArea = [...lines].sort((a, b) => areaOfBox(b.box) - areaOfBox(a.box));
-  return new Map(
-    stroked.map((group) => {
-      const own = lines.filter(({ key }) => key === group.key);
-      // Large groups are judged by a sample: a guess need not be slow.
-      const sample = own.slice(0, 60);
-      const holding = sample.filter(({ line, box }) => {
-        if (!line.contour.isClosed) return false;
-        const ring = flattenContour(line.contour, LOOK_MM);
-        const holds = lines.some((other) => other.key !== group.key && lies(other, ring, box));
-        return holds && !byArea.slice(0, 200).some((other) => isAround(other, line, box, group.key));
-      });
-      return [group.key, sample.length === 0 ? 0 : holding.length / sample.length];
-    }),
-  );
+/** Dashes within an outline: a fold on card, what tears off elsewhere. */
+function dashed({ canKiss, canCrease }: RoleFacts, isClosed: boolean): RoleGuess {
+  if (canKiss || isClosed) {
+    return {
+      role: 'perforated',
+      reason: 'dashed, within an outline: probably what tears off',
+      isSure: false,
+    };
+  }
+  return canCrease
+    ? { role: 'crease', reason: 'dashed, within an outline: probably a fold', isSure: false }
+    : {
+        role: 'score',
+        reason: 'dashed, within an outline: a fold, but this machine cannot crease',
+        isSure: false,
+      };
 }
 
-interface BoxedLine {
-  readonly key: string;
-  readonly line: DrawnContour;
-  readonly box: BoxMm;
-}
-
-function lies({ line, box }: BoxedLine, ring: readonly PointMm[], around: BoxMm): boolean {
-  return encloses(around, box) && isInside(startOf(line.contour), ring);
-}
-
-function isAround(other: BoxedLine, line: DrawnContour, box: BoxMm, key: string): boolean {
-  if (other.key === key || !other.line.contour.isClosed || !encloses(other.box, box)) return false;
-  return isInside(startOf(line.contour), flattenContour(other.line.contour, LOOK_MM));
+/** An open line within an outline of card: from edge to edge it is a fold, else a slit. */
+function openOnCard({ canCrease }: RoleFacts, reachesEdges: boolean): RoleGuess {
+  if (reachesEdges && canCrease) {
+    return { role: 'crease', reason: 'from edge to edge within an outline: probably a fold', isSure: false };
+  }
+  return { role: 'slit', reason: 'open, within an outline: probably a slit', isSure: false };
 }

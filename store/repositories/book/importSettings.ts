@@ -14,6 +14,7 @@ import type { BookRow, ImportedBy, ImportedRow } from '#store/repositories/book/
 import {
   auditRevision,
   followKiss,
+  mustFollowKiss,
   revisionColumns,
   tellChanges,
   type NewRevision,
@@ -211,7 +212,7 @@ class Drafts {
   carryToTabs(key: SettingKey, kiss: NewRevision): void {
     const perforation = this.find({ ...key, operation: 'perforated' });
     if (!perforation?.newest || perforation.isArchived) return;
-    if (perforation.newest.values.tabForce === kiss.values.force) return;
+    if (!mustFollowKiss(perforation.newest.values, kiss.values.force)) return;
     this.write(perforation, followKiss(perforation.newest, kiss));
   }
 }

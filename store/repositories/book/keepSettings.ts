@@ -164,6 +164,11 @@ export function tellChanges(before: SettingValues, after: SettingValues): string
     .join(', ');
 }
 
+/** Whether the tabs of a perforation go by the kiss force, and have another than this. */
+export function mustFollowKiss({ tabWay, tabForce }: SettingValues, kissForce: number): boolean {
+  return (tabWay ?? 'kissForce') === 'kissForce' && tabForce !== kissForce;
+}
+
 /** The perforation whose tabs follow a kiss force, as its next revision. */
 export function followKiss(
   perforation: Pick<SettingRevision, 'values' | 'sources'>,
@@ -178,10 +183,10 @@ export function followKiss(
   };
 }
 
-/** Tabs are cut at the kiss force, so a perforation follows it, also a locked one: the lock is against people. */
+/** A perforation whose tabs go by the kiss force follows it, also a locked one: the lock is against people. */
 async function carryToTabs(db: Store, key: SettingKey, kiss: NewRevision, now: Date): Promise<void> {
   const perforation = await findSetting(db, { ...key, operation: 'perforated' });
-  if (!perforation || perforation.revision.values.tabForce === kiss.values.force) return;
+  if (!perforation || !mustFollowKiss(perforation.revision.values, kiss.values.force)) return;
   const followed = followKiss(perforation.revision, kiss);
   await insertRevision(db, perforation.id, perforation.key, followed, perforation.revision, now);
 }

@@ -35,9 +35,10 @@ export async function drawJudgedPiece(
 ): Promise<DrawnPiece> {
   const { loaded, machine, blade } = station;
   const isTabs = quantity === 'tabs';
-  const [base, kiss] = await Promise.all([
+  const [base, kiss, perforated] = await Promise.all([
     findLoadedSetting(store, station, isTabs ? 'through' : 'crease'),
     findLoadedSetting(store, station, 'kiss'),
+    findLoadedSetting(store, station, 'perforated'),
   ]);
   if (isTabs && !base) {
     throw new AppError('badInput', 'find the through cut first: the piece is freed with it');
@@ -45,7 +46,8 @@ export async function drawJudgedPiece(
   const { tabForce: _, ...start } = base
     ? valuesOnSheet(base.revision.values, machine, loaded)
     : suggestValues(loaded.material, loaded.condition, machine, blade, 'through', USUAL_GF).values;
-  const tabForce = kiss && isTabs ? valuesOnSheet(kiss.revision.values, machine, loaded).force : undefined;
+  const tabs = isTabs ? tabsLike(perforated?.revision.values, kiss?.revision.values) : undefined;
+  const tabForce = tabs && valuesOnSheet(tabs, machine, loaded).force;
   const piece = makeTestPiece(isTabs ? 'coupon' : 'crease', asked);
   const force = snapForce(isTabs ? start.force : (asked.force ?? start.force), machine.forceScale);
   const cell = { force, speed: start.speed, passes: isTabs ? start.passes : asked.passes };
@@ -56,4 +58,14 @@ export async function drawJudgedPiece(
     sheet: { widthMm: widthMm + 2 * margin, heightMm: heightMm + 2 * margin },
     values: { ...start, ...(tabForce === undefined ? {} : { tabForce }) },
   };
+}
+
+/** Values whose force is that of the tabs: their own where the perforation has it, else the kiss; none where they are left. */
+function tabsLike(
+  perforated: SettingValues | undefined,
+  kiss: SettingValues | undefined,
+): SettingValues | undefined {
+  if (perforated?.tabWay === 'lifted') return undefined;
+  const isOwn = perforated?.tabWay === 'ownForce' && perforated.tabForce !== undefined;
+  return isOwn ? { ...perforated, force: perforated.tabForce } : kiss;
 }

@@ -95,7 +95,11 @@ export const postKeepJudged = defineEndpoint({
     );
     const sources =
       params.quantity === 'tabs'
-        ? ({ tabLengthMm: 'testCuts', cutLengthMm: 'testCuts', tabForce: 'kiss' } as const)
+        ? ({
+            tabLengthMm: 'testCuts',
+            cutLengthMm: 'testCuts',
+            ...(values.tabWay === 'kissForce' ? { tabForce: 'kiss' as const } : {}),
+          } as const)
         : ({ force: 'testCuts' } as const);
     const revision = {
       values,

@@ -8,10 +8,11 @@ export function factsOfSheet(
   station: Omit<Station, 'loaded'>,
   sheet: LoadedSheet,
   now: Date,
-): Pick<ProgramFacts, 'bladeMetres' | 'gloss' | 'hold' | 'sheet'> {
+): Pick<ProgramFacts, 'bladeMetres' | 'gloss' | 'grounds' | 'hold' | 'sheet'> {
   const { material, condition, lot } = sheet;
   return {
     bladeMetres: station.blade?.travelMetres ?? 0,
+    grounds: station.machine.toolSeats.map(({ over }) => over ?? null),
     gloss: glossOf(material.finish),
     hold: { tack: tackOf(station, now), adhesiveUm: adhesiveOf(sheet) },
     sheet: {

@@ -1,6 +1,6 @@
 import type { Answer } from '#core/answer/composeAnswer.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { describeExposure } from '#core/units/depthScale.ts';
+import { describeExposure, isSetByHand } from '#core/units/depthScale.ts';
 import { wordCorrections } from '#core/setting/correctForce.ts';
 import { gfOf, forceUnit } from '#core/units/forceScale.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
@@ -27,11 +27,19 @@ export function AnswerFigures({ answer, machine, system }: Props) {
         words={`${forceNote}${nominal}`}
         isSoft={state === 'predicted'}
       />
-      <Figure
-        figure={exposure.figure}
-        unit={exposure.unit}
-        words={`exposure · ${describeExposure(values.exposureMm, machine.depthScale)}`}
-      />
+      {isSetByHand(machine.depthScale) ? (
+        <Figure
+          figure={exposure.figure}
+          unit={exposure.unit}
+          words={`exposure · ${describeExposure(values.exposureMm, machine.depthScale)}`}
+        />
+      ) : (
+        <Figure
+          figure={machine.depthScale.kind === 'fixed' ? 'fixed' : 'auto'}
+          unit=""
+          words={`blade depth · ${describeExposure(values.exposureMm, machine.depthScale)}`}
+        />
+      )}
       <Figure figure={String(values.speed)} unit={machine.speedScale.unit} words="speed" />
       <Figure
         figure={String(values.passes)}

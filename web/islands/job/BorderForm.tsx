@@ -29,7 +29,7 @@ export function BorderForm({ job, drawing, facts, isBusy, isBehind, onChange }: 
     const layer = before === 0 ? LAYER : `${LAYER} ${before + 1}`;
     const lineIds = drawing.lines.filter(({ role }) => role !== 'ignore').map(({ sourceId }) => sourceId);
     const isInked = drawing.lines.some((line) => line.role === 'art');
-    const frees = facts.isRollFed && facts.canKiss ? 'perforated' : 'through';
+    const frees = facts.isRollFed ? 'perforated' : 'through';
     const role: Role = before === 0 && facts.canKiss ? 'kiss' : frees;
     onChange({
       edits: [...job.edits, { kind: 'offset', lineIds, byMm, isInked, layer }],

@@ -1,4 +1,5 @@
 import { FREEING_ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
+import type { FreeingWay } from '#core/passes/compareFreeing.ts';
 import { STRATEGY_WORDS } from '#core/setting/settingFields.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
@@ -16,35 +17,39 @@ interface Props {
 
 const WAY_WORDS = { ...STRATEGY_WORDS, perforated: 'perforated, tabs hold' };
 
-/** Ways to free the pieces of this job, side by side. Perforating or not is one tap; passes belong to the setting. */
+/** Ways to free the pieces of this job, side by side; one tap takes another for this job, the setting stays. */
 export function FreeingTable({ job, design, freeing, onChange }: Props) {
-  const now = usedRole(job, design);
-  const other: Role | null = now === 'perforated' ? 'through' : now === 'through' ? 'perforated' : null;
-  const change = () => {
-    if (!other) return;
+  const role = usedRole(job, design);
+  const used = role === 'perforated' ? 'perforated' : (job.passes.freeing ?? null);
+  const take = (way: FreeingWay) => {
+    const freed: Role = way === 'perforated' ? 'perforated' : 'through';
     const swap = (roles: Readonly<Record<string, Role>>) =>
       Object.fromEntries(
-        Object.entries(roles).map(([key, role]) => [key, FREEING_ROLES.has(role) ? other : role]),
+        Object.entries(roles).map(([key, one]) => [key, FREEING_ROLES.has(one) ? freed : one]),
       );
-    onChange({ roles: swap(job.roles), lineRoles: swap(job.lineRoles) });
+    onChange({
+      ...(freed === role ? {} : { roles: swap(job.roles), lineRoles: swap(job.lineRoles) }),
+      ...(way === 'perforated' ? {} : { passes: { ...job.passes, freeing: way } }),
+    });
   };
   return (
     <section aria-label="Ways to free the pieces" className="border-t border-hairline mt-4 pt-3">
       <h2>Ways to free the pieces</h2>
-      <WayTable freeing={freeing} />
+      <WayTable freeing={freeing} used={used} onTake={role ? take : null} />
       <p className="text-sm text-muted mt-1">
         Picked: {WAY_WORDS[freeing.pick]}, because {freeing.reason}.
       </p>
-      {other ? (
-        <button type="button" className="button mt-2" onClick={change}>
-          {other === 'perforated' ? 'Perforate instead' : 'Cut through instead'}
-        </button>
-      ) : null}
     </section>
   );
 }
 
-function WayTable({ freeing }: { readonly freeing: Freeing }) {
+interface TableProps {
+  readonly freeing: Freeing;
+  readonly used: FreeingWay | null;
+  readonly onTake: ((way: FreeingWay) => void) | null;
+}
+
+function WayTable({ freeing, used, onTake }: TableProps) {
   return (
     <table className="w-full text-sm mt-1">
       <thead>
@@ -54,6 +59,9 @@ function WayTable({ freeing }: { readonly freeing: Freeing }) {
           <th className="font-normal pl-2">wear</th>
           <th className="font-normal pl-2">jams</th>
           <th className="font-normal pl-2">edge</th>
+          <th>
+            <span className="sr-only">take it</span>
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -67,7 +75,7 @@ function WayTable({ freeing }: { readonly freeing: Freeing }) {
               {passes > 1 ? ` × ${passes}` : ''}
             </td>
             {bar ? (
-              <td colSpan={4} className="text-muted">
+              <td colSpan={5} className="text-muted">
                 {bar}
               </td>
             ) : (
@@ -78,6 +86,20 @@ function WayTable({ freeing }: { readonly freeing: Freeing }) {
                   {(jamRisk * 100).toFixed(jamRisk < 0.1 ? 1 : 0)} %
                 </td>
                 <td className="pl-2">{edge >= 0.9 ? 'clean' : edge >= 0.75 ? 'good' : 'rough'}</td>
+                <td className="pl-2 text-right">
+                  {way === used ? (
+                    <span className="text-muted">in use</span>
+                  ) : onTake ? (
+                    <button
+                      type="button"
+                      className="button px-3"
+                      aria-label={`Free them so: ${WAY_WORDS[way]}`}
+                      onClick={() => onTake(way)}
+                    >
+                      Use
+                    </button>
+                  ) : null}
+                </td>
               </>
             )}
           </tr>

@@ -1,9 +1,12 @@
 import { ArrowDown, ArrowUp, Printer } from 'lucide-react';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { PASS_ROUTES, type RouteStep } from '#core/passes/routeSteps.ts';
 import type { Machine } from '#core/station/machine.ts';
+import { isSetByHand } from '#core/units/depthScale.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
+import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { PlanReply } from '#web/schemas/job.ts';
 
 interface ChoiceProps {
@@ -46,11 +49,14 @@ interface ListProps {
   readonly plan: PlanReply;
   readonly machine: Machine;
   readonly isBusy: boolean;
+  /** Roles that somebody wants a stop before. */
+  readonly pausesBefore: readonly CutRole[];
   readonly onOrder: (order: readonly RouteStep[]) => void;
+  readonly onPauses: (pausesBefore: readonly CutRole[]) => void;
 }
 
 /** Printing and the passes in their order, each to be moved up or down. */
-export function PassList({ plan, machine, isBusy, onOrder }: ListProps) {
+export function PassList({ plan, machine, isBusy, pausesBefore, onOrder, onPauses }: ListProps) {
   const roles: RouteStep[] = plan.passes.map(({ role }) => role);
   const steps = plan.printAfter === null ? roles : roles.toSpliced(plan.printAfter, 0, 'print');
   const swap = (index: number, by: number) => {
@@ -71,7 +77,18 @@ export function PassList({ plan, machine, isBusy, onOrder }: ListProps) {
         };
         const pass = plan.passes.find(({ role }) => role === step);
         return pass ? (
-          <PassItem key={step} pass={pass} machine={machine} {...place} />
+          <PassItem
+            key={step}
+            pass={pass}
+            machine={machine}
+            isPaused={pausesBefore.includes(pass.role)}
+            onPause={(isPaused) =>
+              onPauses(
+                isPaused ? [...pausesBefore, pass.role] : pausesBefore.filter((role) => role !== pass.role),
+              )
+            }
+            {...place}
+          />
         ) : (
           <PrintItem key={step} {...place} />
         );
@@ -101,10 +118,12 @@ function PrintItem({ index, ...place }: Place) {
 
 interface ItemProps extends Place {
   readonly pass: PlanReply['passes'][number];
+  readonly isPaused: boolean;
+  readonly onPause: (isPaused: boolean) => void;
   readonly machine: Machine;
 }
 
-function PassItem({ pass, machine, index, ...place }: ItemProps) {
+function PassItem({ pass, machine, index, isPaused, onPause, ...place }: ItemProps) {
   return (
     <li className="border border-hairline rounded-md p-3">
       {pass.pauseBefore ? (
@@ -123,8 +142,10 @@ function PassItem({ pass, machine, index, ...place }: ItemProps) {
       <p className="text-sm text-muted mt-1">
         {pass.values.speed} {machine.speedScale.unit}, {pass.values.passes}{' '}
         {pass.values.passes === 1 ? 'pass' : 'passes'}
-        {pass.role === 'crease' ? '' : `, exposure ${pass.values.exposureMm.toFixed(2)} mm`}, {pass.seatName}{' '}
-        tool
+        {pass.role === 'crease' || !isSetByHand(machine.depthScale)
+          ? ''
+          : `, exposure ${pass.values.exposureMm.toFixed(2)} mm`}
+        , {pass.seatName} tool
       </p>
       <p className="text-sm text-muted">
         {pass.perforation
@@ -133,6 +154,11 @@ function PassItem({ pass, machine, index, ...place }: ItemProps) {
         · {(pass.cutMm / 1000).toFixed(2)} m cut · {(pass.travelMm / 1000).toFixed(2)} m travel ·{' '}
         {formatDuration(pass.seconds)}
       </p>
+      {index > 0 && (isPaused || !pass.pauseBefore) ? (
+        <div className="text-sm">
+          <TickBox label="Stop before it, to look" isOn={isPaused} onSet={onPause} />
+        </div>
+      ) : null}
     </li>
   );
 }

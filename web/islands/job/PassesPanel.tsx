@@ -47,7 +47,14 @@ export function PassesPanel({ job, design, plan, shown, isPlanning, isBusy, onCh
           {words}
         </p>
       ))}
-      <PassList plan={plan} machine={machine} isBusy={isBusy} onOrder={setOrder} />
+      <PassList
+        plan={plan}
+        machine={machine}
+        isBusy={isBusy}
+        pausesBefore={job.passes.pausesBefore ?? []}
+        onOrder={setOrder}
+        onPauses={(pausesBefore) => onChange({ passes: { ...job.passes, pausesBefore } })}
+      />
       <p className="mt-3">
         <strong>{formatDuration(plan.seconds)}</strong> a sheet, {(plan.cutMm / 1000).toFixed(2)} m of blade
         travel. Inner lines go first; what frees the piece comes last.

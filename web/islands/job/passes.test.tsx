@@ -37,9 +37,19 @@ const planOf = (change: object = {}) =>
 afterEach(cleanup);
 
 describe('the order of passes', () => {
+  const onPauses = vi.fn();
   const show = (plan = planOf(), isBusy = false) => {
     const onOrder = vi.fn();
-    render(<PassList plan={plan} machine={sampleMachine} isBusy={isBusy} onOrder={onOrder} />);
+    render(
+      <PassList
+        plan={plan}
+        machine={sampleMachine}
+        isBusy={isBusy}
+        pausesBefore={[]}
+        onOrder={onOrder}
+        onPauses={onPauses}
+      />,
+    );
     return onOrder;
   };
 
@@ -126,7 +136,7 @@ describe('ways to free the pieces', () => {
   } as unknown as NonNullable<PlanReply['freeing']>;
   const show = (roles: JobReply['roles']) => {
     const onChange = vi.fn();
-    const job = { roles, lineRoles: { 4: 'through' } } as unknown as JobReply;
+    const job = { roles, lineRoles: { 4: 'through' }, passes: { order: null } } as unknown as JobReply;
     render(
       <FreeingTable
         job={job}
@@ -144,7 +154,7 @@ describe('ways to free the pieces', () => {
       .getAllByRole('row')
       .slice(1)
       .map((row) => row.textContent);
-    expect(rows[0]).toMatch(/perforated, tabs hold1 min 10 s1\.2 m0\.4 %good/);
+    expect(rows[0]).toMatch(/perforated, tabs hold1 min 10 s1\.2 m0\.4 %goodin use/);
     expect(rows[1]).toMatch(/× 3.*21 %clean/);
     expect(rows[2]).toMatch(/more force than the machine has$/);
     expect(screen.getByText(/because tabs keep every piece in the sheet/)).toBeTruthy();
@@ -152,10 +162,11 @@ describe('ways to free the pieces', () => {
 
   it('are changed for all that frees with one tap, and for nothing else', async () => {
     const onChange = show({ a: 'perforated', b: 'kiss' });
-    await userEvent.click(screen.getByRole('button', { name: 'Cut through instead' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Free them so: several light passes' }));
     expect(onChange).toHaveBeenCalledWith({
       roles: { a: 'through', b: 'kiss' },
       lineRoles: { 4: 'through' },
+      passes: { order: null, freeing: 'severalLight' },
     });
   });
 

@@ -62,41 +62,13 @@ function Seats({ form }: Props) {
       <legend className="font-semibold">Tool seats</legend>
       <ul className="grid gap-2 mt-1">
         {seats.fields.map((seat, index) => (
-          <li key={seat.key} className="flex flex-wrap items-center gap-2">
-            <input
-              className="field w-40"
-              aria-label={`Seat ${index + 1} name`}
-              {...form.register(`toolSeats.${index}.name`)}
-            />
-            <span className="text-muted">holds</span>
-            <select
-              className="field w-40"
-              aria-label={`Seat ${index + 1} holds`}
-              {...form.register(`toolSeats.${index}.holds`)}
-            >
-              {SEAT_USES.map((use) => (
-                <option key={use} value={use}>
-                  {SEAT_WORDS[use]}
-                </option>
-              ))}
-            </select>
-            <input
-              className="field w-48"
-              placeholder="which one"
-              aria-label={`Seat ${index + 1} tool`}
-              {...form.register(`toolSeats.${index}.tool`)}
-            />
-            <button
-              type="button"
-              className="button px-2.5"
-              data-kind="quiet"
-              aria-label={`Remove seat ${index + 1}`}
-              disabled={seats.fields.length === 1}
-              onClick={() => seats.remove(index)}
-            >
-              <Trash2 size={17} aria-hidden />
-            </button>
-          </li>
+          <SeatRow
+            key={seat.key}
+            form={form}
+            index={index}
+            isOnly={seats.fields.length === 1}
+            onRemove={() => seats.remove(index)}
+          />
         ))}
       </ul>
       <button
@@ -107,6 +79,62 @@ function Seats({ form }: Props) {
         <Plus size={16} aria-hidden /> Add a seat
       </button>
     </fieldset>
+  );
+}
+
+interface SeatProps extends Props {
+  readonly index: number;
+  readonly isOnly: boolean;
+  readonly onRemove: () => void;
+}
+
+/** A seat: its name, what it holds, which one, and what runs under it. */
+function SeatRow({ form, index, isOnly, onRemove }: SeatProps) {
+  return (
+    <li className="flex flex-wrap items-center gap-2">
+      <input
+        className="field w-40"
+        aria-label={`Seat ${index + 1} name`}
+        {...form.register(`toolSeats.${index}.name`)}
+      />
+      <span className="text-muted">holds</span>
+      <select
+        className="field w-40"
+        aria-label={`Seat ${index + 1} holds`}
+        {...form.register(`toolSeats.${index}.holds`)}
+      >
+        {SEAT_USES.map((use) => (
+          <option key={use} value={use}>
+            {SEAT_WORDS[use]}
+          </option>
+        ))}
+      </select>
+      <input
+        className="field w-48"
+        placeholder="which one"
+        aria-label={`Seat ${index + 1} tool`}
+        {...form.register(`toolSeats.${index}.tool`)}
+      />
+      <select
+        className="field w-40"
+        aria-label={`Seat ${index + 1} runs over`}
+        {...form.register(`toolSeats.${index}.over`, { setValueAs: (over) => over || undefined })}
+      >
+        <option value="">over the bed</option>
+        <option value="strip">over the strip</option>
+        <option value="groove">over the groove</option>
+      </select>
+      <button
+        type="button"
+        className="button px-2.5"
+        data-kind="quiet"
+        aria-label={`Remove seat ${index + 1}`}
+        disabled={isOnly}
+        onClick={onRemove}
+      >
+        <Trash2 size={17} aria-hidden />
+      </button>
+    </li>
   );
 }
 

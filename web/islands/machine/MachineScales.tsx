@@ -107,6 +107,7 @@ function DepthFields({ form }: Props) {
           <option value="dial">a numbered dial</option>
           <option value="millimetres">measuring the tip</option>
           <option value="automatic">the machine itself</option>
+          <option value="fixed">nobody: the housing is fixed</option>
         </select>
       </FormField>
       {depthKind === 'turns' ? (
@@ -118,7 +119,11 @@ function DepthFields({ form }: Props) {
       {depthKind === 'millimetres' || depthKind === 'automatic' ? (
         <NumberField form={form} name="depthScale.stepMm" label="to the nearest mm" />
       ) : null}
-      <NumberField form={form} name="depthScale.maxMm" label="Most it shows, mm" />
+      <NumberField
+        form={form}
+        name="depthScale.maxMm"
+        label={depthKind === 'fixed' ? 'It shows, mm' : 'Most it shows, mm'}
+      />
     </div>
   );
 }

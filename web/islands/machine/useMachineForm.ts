@@ -13,6 +13,7 @@ export const DEPTH_STARTS = {
   dial: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
   millimetres: { kind: 'millimetres', stepMm: 0.05, maxMm: 1 },
   automatic: { kind: 'automatic', stepMm: 0.1, maxMm: 1 },
+  fixed: { kind: 'fixed', maxMm: 0.5 },
 } as const;
 
 const START: MachineInput = {

@@ -24,6 +24,14 @@ export function ExposurePanel({ page, desk }: Props) {
   return (
     <section aria-label="Exposure" className="sheet p-4 sm:px-6 sm:py-5">
       <h2 className="text-muted">Exposure, by how one sets it</h2>
+      {schools.length === 0 ? (
+        <p>
+          Nothing to set:{' '}
+          {machine.depthScale.kind === 'fixed'
+            ? 'the housing is fixed.'
+            : 'the machine sets the depth by itself.'}
+        </p>
+      ) : null}
       <ul className="grid md:grid-cols-2 gap-x-8 gap-y-2">
         {schools.map((school) => (
           <SchoolRow key={school.id} school={school} scale={machine.depthScale} desk={desk} />

@@ -5,8 +5,8 @@ import {
   fieldsOf,
   type SettingField,
   type SettingValues,
-  STRATEGIES,
   STRATEGY_WORDS,
+  TAB_WAY_WORDS,
 } from '#core/setting/settingFields.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
 import { describeValue, unitOf } from '#web/islands/setting/describeValue.ts';
@@ -81,6 +81,30 @@ function ValueField({ field, page, desk }: Props & { readonly field: SettingFiel
   );
 }
 
+/** One of a few words, by a pick-list. */
+function Choice<Word extends string>(props: {
+  readonly id: string;
+  readonly value: Word;
+  readonly words: Readonly<Record<Word, string>>;
+  readonly onChoose: (word: Word) => void;
+}) {
+  const { id, value, words, onChoose } = props;
+  return (
+    <select
+      id={id}
+      className="field"
+      value={value}
+      onChange={(event) => onChoose(event.target.value as Word)}
+    >
+      {(Object.keys(words) as Word[]).map((word) => (
+        <option key={word} value={word}>
+          {words[word]}
+        </option>
+      ))}
+    </select>
+  );
+}
+
 function ValueInput({
   id,
   field,
@@ -88,28 +112,20 @@ function ValueInput({
   desk,
 }: Props & { readonly id: string; readonly field: SettingField }) {
   const value = desk.draft[field];
-  if (field === 'tabForce') {
+  if (field === 'tabForce' && tabWayOf(page, desk.draft) !== 'ownForce') {
     return (
       <output id={id} className="field figure font-bold bg-ground flex items-center">
-        {page.kissForce ?? 'no kiss yet'}
+        {tabWayOf(page, desk.draft) === 'lifted' ? 'none' : (page.kissForce ?? 'no kiss yet')}
       </output>
     );
   }
+  if (field === 'tabWay') {
+    const way = tabWayOf(page, desk.draft);
+    return <Choice id={id} value={way} words={TAB_WAY_WORDS} onChoose={(one) => desk.set(field, one)} />;
+  }
   if (field === 'strategy') {
-    return (
-      <select
-        id={id}
-        className="field"
-        value={String(value ?? 'oneHeavy')}
-        onChange={(event) => desk.set(field, event.target.value as SettingValues['strategy'])}
-      >
-        {STRATEGIES.map((one) => (
-          <option key={one} value={one}>
-            {STRATEGY_WORDS[one]}
-          </option>
-        ))}
-      </select>
-    );
+    const way = desk.draft.strategy ?? 'oneHeavy';
+    return <Choice id={id} value={way} words={STRATEGY_WORDS} onChoose={(one) => desk.set(field, one)} />;
   }
   if (field === 'tool') {
     return (
@@ -137,6 +153,11 @@ function ValueInput({
   );
 }
 
+/** How tabs are made: as chosen, else at the kiss force, where there is one. */
+function tabWayOf(page: SettingPageData, { tabWay }: SettingValues): NonNullable<SettingValues['tabWay']> {
+  return tabWay ?? (page.kissForce === null ? 'lifted' : 'kissForce');
+}
+
 /** What the machine can do, or where a value came from. */
 function noteOf(field: SettingField, page: SettingPageData, draft: SettingValues): string {
   const { machine, key, startSources, start } = page;
@@ -144,7 +165,12 @@ function noteOf(field: SettingField, page: SettingPageData, draft: SettingValues
   const from = source && draft[field] === start[field] ? `from ${SOURCE_WORDS[source]}` : '';
   if (field === 'force')
     return `${machine.forceScale.min} to ${machine.forceScale.max}${from ? ` · ${from}` : ''}`;
-  if (field === 'tabForce') return 'always the kiss force, kept in step';
+  if (field === 'tabForce') {
+    const way = tabWayOf(page, draft);
+    if (way === 'kissForce') return 'the kiss force, kept in step';
+    return way === 'lifted' ? 'the tip is lifted over them' : 'less than the force between them';
+  }
+  if (field === 'tabWay') return 'half lifted tip, carton: a force of their own';
   if (field === 'speed')
     return `${machine.speedScale.min} to ${machine.speedScale.max}${from ? ` · ${from}` : ''}`;
   if (field === 'exposureMm' && draft.exposureMm > 0)

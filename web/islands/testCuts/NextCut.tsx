@@ -1,7 +1,7 @@
 import { Minus, Plus } from 'lucide-react';
 import type { CutAdvice } from '#core/dialIn/adviseNextCut.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { describeExposure } from '#core/units/depthScale.ts';
+import { describeExposure, isSetByHand } from '#core/units/depthScale.ts';
 import { forceUnit, wordForce } from '#core/units/forceScale.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
 import { ForceField } from '#web/islands/testCuts/ForceField.tsx';
@@ -58,7 +58,8 @@ export function NextCut({ answer, machine, dial, system }: Props) {
       <dl className="text-sm flex flex-wrap items-center gap-x-3 gap-y-0 sm:grid sm:grid-cols-[auto_auto]">
         <dt className="text-muted">exposure</dt>
         <dd>
-          {exposure.figure} {exposure.unit}, {describeExposure(answer.values.exposureMm, machine.depthScale)}
+          {isSetByHand(machine.depthScale) ? `${exposure.figure} ${exposure.unit}, ` : ''}
+          {describeExposure(answer.values.exposureMm, machine.depthScale)}
         </dd>
         <dt className="text-muted">speed</dt>
         <dd>
