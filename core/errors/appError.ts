@@ -9,6 +9,7 @@ export type ErrorCode =
   | 'tooLarge'
   | 'wrongOrigin'
   | 'cannotPlan'
+  | 'notConfirmed'
   | 'deviceUnreachable'
   | 'deviceBusy'
   | 'deviceRefused'

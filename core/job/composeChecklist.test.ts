@@ -9,6 +9,7 @@ const sampleStation = {
     kind: 'rollFed',
     numbersOwner: 'file',
     language: { id: 'hpgl', options: { unitsPerMm: 40 } },
+    link: { kind: 'standIn', model: 'roll' },
     depthScale: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
   },
   blade: { id: 1, number: 7, travelMetres: 40, lifeMetres: 360 },
@@ -16,7 +17,7 @@ const sampleStation = {
   loaded: null,
 } as unknown as Station;
 const sampleSheet = {
-  material: { family: 'plainVinyl' },
+  material: { family: 'plainVinyl', finish: 'matt' },
   condition: { kind: 'bare' },
 } as unknown as LoadedSheet;
 const values = { force: 60, exposureMm: 0.4, speed: 100, passes: 1, offsetMm: 0.25, overcutMm: 0 };
@@ -31,6 +32,7 @@ const order: ChecklistOrder = {
   isPrinted: false,
   hasMarks: false,
   waits: [],
+  stops: [],
   drift: null,
   now: new Date('2026-03-01T10:00:00Z'),
 };
@@ -50,20 +52,39 @@ describe('the list before a run', () => {
     );
   });
 
-  it('puts what stands against the run first: a wait with its time left, an old blade, a drift', () => {
-    const waits = [{ words: 'Gulls: ink dries to the touch', endsAt: '2026-03-01T10:12:00Z' }];
+  it('puts what stops it first, then what may go wrong: an old blade, a drift', () => {
     const old = { ...sampleStation.blade!, travelMetres: 355 };
+    const stop = { id: 'printArea', state: 'stop', words: 'over the area', reason: 'cut wrong' } as const;
     const items = composeChecklist({
       ...order,
-      waits,
+      stops: [stop],
       drift: 'the blade is worn',
       station: { ...sampleStation, blade: old },
     });
-    expect(items.slice(0, 3).map(({ state }) => state)).toEqual(['open', 'open', 'open']);
-    expect(items[0]!.words).toBe('Gulls: ink dries to the touch: 12 min left');
-    expect(wordsOf({ waits: [{ ...waits[0]!, endsAt: '2026-03-01T09:00:00Z' }] }).join()).not.toMatch(
-      /min left/,
-    );
+    expect(items.slice(0, 3).map(({ state }) => state)).toEqual(['stop', 'open', 'open']);
+    expect(items[0]!.words).toBe('over the area');
+  });
+
+  it('warns of glare before anything is sent, on gloss, clear, holographic and sealed alike, not on matt', () => {
+    const on = (finish: string, kind = 'bare') =>
+      wordsOf({
+        hasMarks: true,
+        sheet: {
+          ...sampleSheet,
+          material: { ...sampleSheet.material, finish },
+          condition: { ...sampleSheet.condition, kind: kind as 'bare' },
+        },
+      }).join();
+    for (const finish of ['gloss', 'Clear', 'holographic', 'satin'])
+      expect(on(finish)).toMatch(/throws light back/);
+    expect(on('matt', 'sealed')).toMatch(/throws light back/);
+    expect(on('matt')).not.toMatch(/throws light back/);
+  });
+
+  it('says where a machine without a link is sent to', () => {
+    const machine = { ...sampleStation.machine, link: { kind: 'none' as const } };
+    const [first] = composeChecklist({ ...order, station: { ...sampleStation, machine } });
+    expect(first).toMatchObject({ state: 'open', way: { step: 'machine' } });
   });
 
   it('asks for dry ink, whole marks, a rolled sheet only where there are any', () => {

@@ -3,6 +3,7 @@ import type { Pass } from '#core/passes/plan.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { minutesLeft } from '#core/prep/waits.ts';
+import { glareOf } from '#core/stack/glare.ts';
 import { describeExposure, isSetByHand } from '#core/units/depthScale.ts';
 import { fitTack, tackIndex } from '#core/wear/tackIndex.ts';
 
@@ -10,9 +11,17 @@ import { fitTack, tackIndex } from '#core/wear/tackIndex.ts';
 export interface CheckItem {
   readonly words: string;
   readonly reason: string;
-  /** `open`: something stands against the run now. */
-  readonly state: 'toDo' | 'open';
+  /** `open`: something may go wrong now; `stop`: it is not sent before somebody says that it may go nevertheless. */
+  readonly state: 'toDo' | 'open' | 'stop';
+  /** Names what stands against it, so that it can be said of this and nothing else that it may go. */
+  readonly id?: string;
+  /** The way out: where it is put right. */
+  readonly way?: { readonly words: string; readonly step: WayOut };
 }
+
+/** Where something is put right: a step of the job, the Bench, the machine's page, the Day. */
+export const WAYS_OUT = ['drawing', 'roles', 'sheet', 'passes', 'bench', 'machine', 'day'] as const;
+export type WayOut = (typeof WAYS_OUT)[number];
 
 /** What a checklist is made from. */
 export interface ChecklistOrder {
@@ -23,27 +32,33 @@ export interface ChecklistOrder {
   readonly hasMarks: boolean;
   /** Waits under way of this job or this material. */
   readonly waits: readonly { readonly words: string; readonly endsAt: string }[];
+  /** What stands against sending it, see listStops. */
+  readonly stops: readonly CheckItem[];
   /** An alarm of drift on the machine, in words, or `null`. */
   readonly drift: string | null;
   readonly now: Date;
 }
 
 const OLD_SHARE = 0.9;
+/** What stops comes first, then what may go wrong. */
+const RANK: Readonly<Record<CheckItem['state'], number>> = { stop: 0, open: 1, toDo: 2 };
 
 /**
  * A short list for this job on this station: only what matters here, each with its reason; what is open comes first.
  *
- * @example composeChecklist({ station, sheet: station.loaded, passes: plan.passes, isPrinted: false, hasMarks: false, waits: [], drift: 'a worn blade', now: new Date(0) })[0].state // 'open'
+ * @example composeChecklist({ station, sheet: station.loaded, passes: plan.passes, isPrinted: false, hasMarks: false, waits: [], stops: [], drift: 'a worn blade', now: new Date(0) })[0].state // 'open'
  */
 export function composeChecklist(order: ChecklistOrder): readonly CheckItem[] {
   const items = [
-    ...checkWaits(order),
+    ...order.stops,
+    ...checkLink(order),
+    ...checkDry(order),
     ...checkPrint(order),
     ...checkHold(order),
     ...checkBlade(order),
     ...checkNumbers(order),
   ];
-  return items.toSorted((a, b) => Number(b.state === 'open') - Number(a.state === 'open'));
+  return items.toSorted((a, b) => RANK[a.state] - RANK[b.state]);
 }
 
 const item = (words: string, reason: string, state: CheckItem['state'] = 'toDo'): CheckItem => ({
@@ -52,26 +67,41 @@ const item = (words: string, reason: string, state: CheckItem['state'] = 'toDo')
   state,
 });
 
-function checkWaits({ waits, now, isPrinted, sheet }: ChecklistOrder): readonly CheckItem[] {
-  const open = waits
-    .map(({ words, endsAt }) => ({ words, minutes: minutesLeft(endsAt, now) }))
-    .filter(({ minutes }) => minutes > 0)
-    .map(({ words, minutes }) =>
-      item(`${words}: ${minutes} min left`, 'what is wet drags and is printed on by the rollers', 'open'),
-    );
-  if (open.length > 0 || !(isPrinted || sheet.condition.kind !== 'bare')) return open;
+function checkLink({ station: { machine } }: ChecklistOrder): readonly CheckItem[] {
+  if (machine.link.kind !== 'none') return [];
+  return [
+    {
+      ...item(`${machine.name} has no link`, 'take the machine file there, or give it a link', 'open'),
+      id: 'noLink',
+      way: { words: 'Give it a link', step: 'machine' },
+    },
+  ];
+}
+
+function checkDry({ waits, now, isPrinted, sheet }: ChecklistOrder): readonly CheckItem[] {
+  const isWaiting = waits.some(({ endsAt }) => minutesLeft(endsAt, now) > 0);
+  if (isWaiting || !(isPrinted || sheet.condition.kind !== 'bare')) return [];
   return [item('Ink and laminate are dry to the touch', 'wet ink drags, and the rollers print it on')];
 }
 
-function checkPrint({ hasMarks }: ChecklistOrder): readonly CheckItem[] {
-  return hasMarks
-    ? [
-        item(
-          'Every mark is whole and matt, with nothing dark beside it',
-          'the sensor takes anything dark for a mark',
-        ),
-      ]
-    : [];
+function checkPrint({ hasMarks, sheet }: ChecklistOrder): readonly CheckItem[] {
+  if (!hasMarks) return [];
+  const whole = item(
+    'Every mark is whole and matt, with nothing dark beside it',
+    'the sensor takes anything dark for a mark',
+  );
+  if (glareOf(sheet.material, sheet.condition) === 0) return [whole];
+  return [
+    {
+      ...item(
+        'This sheet throws light back at the sensor',
+        'matt tape over each mark, white crayon on it, or a lamp beside the machine',
+        'open',
+      ),
+      id: 'glare',
+    },
+    whole,
+  ];
 }
 
 function checkHold({ station, sheet, now }: ChecklistOrder): readonly CheckItem[] {

@@ -1,10 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { composeTestPass } from '#core/job/composeTestPass.ts';
-import { composeRunSheet } from '#core/job/composeRunSheet.ts';
+import { composeRunSheet, type RunSheetOrder } from '#core/job/composeRunSheet.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { sampleDesign, samplePlan, samplePlanMachine } from '#core/tests/sampleJob.ts';
+import { usualWaits } from '#core/prep/waitOrder.ts';
+import { findWait } from '#core/prep/waits.ts';
+import type { Family } from '#core/stack/families/families.ts';
+import type { ConditionKind } from '#core/stack/material.ts';
 import { NO_DETAILS } from '#core/stack/materialDetails.ts';
 import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 
@@ -60,7 +64,11 @@ const condition = {
   stack: [{ role: 'body' as const, caliperUm: 400, isMeasured: true }],
 };
 
-function compose(print = { hasMarks: false, bleedMm: 0, keepsTestCorner: false }, hasArt = false) {
+function compose(
+  print = { hasMarks: false, bleedMm: 0, keepsTestCorner: false },
+  hasArt = false,
+  more: Partial<RunSheetOrder> = {},
+) {
   const settings = { crease: values(300, 0), through: values(200, 0.6) };
   const plan = samplePlan(readSvg(svg).contours, roles, settings, { machine });
   const design = sampleDesign(svg, roles, { xMm: 6, yMm: 6 }, { print });
@@ -84,7 +92,10 @@ function compose(print = { hasMarks: false, bleedMm: 0, keepsTestCorner: false }
     sheetNumber: 1,
     sheetCount: 2,
     hasArt,
+    printAfter: hasArt ? 0 : null,
+    waits: [],
     assumed: [],
+    ...more,
   });
 }
 
@@ -110,7 +121,7 @@ describe('a run sheet', () => {
   it('says what to load, set, look at and do, in the order of the work', () => {
     const { title, sections, cautions } = compose();
     expect(title).toBe('Box, sheet 1 of 2');
-    expect(sections.map(({ heading }) => heading)).toEqual(['Load', 'Cut', 'Unload']);
+    expect(sections.map(({ heading }) => heading)).toEqual(['Load', 'Cut', 'Unload', 'Weed', 'Write down']);
     const words = sections[1]!.steps.map((step) => step.words);
     expect(words[0]).toMatch(/exposure by hand/);
     expect(words.findIndex((one) => /^Crease with the back/.test(one))).toBeLessThan(
@@ -133,5 +144,113 @@ describe('a run sheet', () => {
     expect(all).toMatch(/Have the machine read the marks/);
     expect(all).toMatch(/test piece in the free corner/);
     expect(all).toMatch(/fibres run along its long edge/);
+  });
+
+  const waits = (family: Family, kind: ConditionKind) =>
+    usualWaits({ family, condition: kind, isPrinted: true }).map((one) =>
+      findWait(one, { family, finish: '' }, {}),
+    );
+  const headings = (more: Partial<RunSheetOrder>) =>
+    compose(undefined, true, more).sections.map(({ heading }) => heading);
+  const allWords = (more: Partial<RunSheetOrder>) =>
+    compose({ hasMarks: true, bleedMm: 0, keepsTestCorner: false }, true, more)
+      .sections.flatMap(({ heading, steps }) =>
+        steps.map(({ words, figures }) => `${heading}: ${words} ${figures.join(' ')}`),
+      )
+      .join('\n');
+
+  it('laminates after the print is dry and before it is loaded, all marks covered (T39)', () => {
+    const film = { ...material, family: 'printableVinyl' as const, finish: 'gloss' };
+    const more = {
+      sheet: { material: film, condition: { ...condition, kind: 'laminated' as const }, lot: '', colour: '' },
+      waits: waits('printableVinyl', 'laminated'),
+    };
+    expect(headings(more)).toEqual([
+      'Print',
+      'Dry',
+      'Laminate',
+      'Look at the print',
+      'Load',
+      'Cut',
+      'Unload',
+      'Weed',
+      'Write down',
+    ]);
+    expect(allWords(more)).toMatch(/Laminate: Cover every mark whole/);
+    expect(allWords(more)).toMatch(/Let the film settle\. 30,min/);
+    // A gloss sheet throws light back: the marks are dulled before they are read (T19).
+    expect(allWords(more)).toMatch(/Dull every mark[^]*Have the machine read the marks/);
+  });
+
+  it('mirrors, rests, masks, presses with its figures, rests again and washes what is pressed on (T40)', () => {
+    const details = { ...NO_DETAILS, isMirrored: true, heat: { temperatureC: 155, seconds: 12, note: '' } };
+    const film = { ...material, family: 'transferFilm' as const, details };
+    const more = {
+      sheet: { material: film, condition, lot: '', colour: '' },
+      waits: waits('transferFilm', 'bare'),
+    };
+    expect(headings(more).slice(headings(more).indexOf('Unload'))).toEqual([
+      'Unload',
+      'Weed',
+      'Rest',
+      'Mask',
+      'Press',
+      'Wash',
+      'Write down',
+    ]);
+    expect(allWords(more)).toMatch(/Print: Mirror the print/);
+    expect(allWords(more)).toMatch(/Rest: Let the print rest before it is masked\. 1,day/);
+    expect(allWords(more)).toMatch(/Mask: Mask the print with weak paper tape/);
+    expect(allWords(more)).toMatch(/Press: Press it on\. 155,°C 12,s/);
+  });
+
+  it('creases first, prints on the same machine, and then cuts, where that is the route', () => {
+    const plan = samplePlan(
+      readSvg(svg).contours,
+      roles,
+      { crease: values(300, 0), through: values(200, 0.6) },
+      {
+        machine: { ...machine, hasPrinter: true },
+        hasPrint: true,
+        choices: { ...PLAIN_CHOICES, order: ['crease', 'print', 'through'] },
+      },
+    );
+    const more = {
+      parts: splitParts(plan.passes, samplePlanMachine.carries),
+      printAfter: plan.printAfter,
+    };
+    expect(headings(more)).toEqual([
+      'Load',
+      'Crease, part 1 of 2',
+      'Print',
+      'Dry',
+      'Look at the print',
+      'Cut, part 2 of 2',
+      'Unload',
+      'Weed',
+      'Write down',
+    ]);
+  });
+
+  it('puts tools back that were moved or swapped, so that the next job begins where it thinks it does', () => {
+    const one = { ...machine, toolSeats: [{ name: 'holder', holds: 'crease' as const, tool: '' }] };
+    const { passes } = samplePlan(
+      readSvg(svg).contours,
+      roles,
+      { crease: values(300, 0), through: values(200, 0.6) },
+      { machine: one },
+    );
+    const more = {
+      station: { machine: one, blade: null, mat: null, loaded: null },
+      parts: splitParts(passes, samplePlanMachine.carries),
+    };
+    expect(allWords(more)).toMatch(/Unload: Put the tools back: holder: crease tool/);
+    expect(allWords(more)).toMatch(/Take the crease tool out of the holder seat and fit the blade/);
+  });
+
+  it('keeps both halves of a stencil', () => {
+    const stencil = { ...material, family: 'stencilSheet' as const };
+    const more = { sheet: { material: stencil, condition, lot: '', colour: '' } };
+    expect(allWords(more)).toMatch(/Keep both halves/);
   });
 });

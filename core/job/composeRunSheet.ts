@@ -3,25 +3,21 @@ import { carriedOf } from '#core/protocol/findLanguage.ts';
 import type { Job } from '#core/job/job.ts';
 import type { Pass } from '#core/passes/plan.ts';
 import type { Part } from '#core/passes/splitParts.ts';
+import { makeStep, type RunSection, type RunStep } from '#core/job/runStep.ts';
+import { stepsAfterCut } from '#core/job/stepsAfterCut.ts';
+import { stepsBeforeCut } from '#core/job/stepsBeforeCut.ts';
+import type { Wait } from '#core/prep/waits.ts';
+import { glareOf } from '#core/stack/glare.ts';
 import { nameCondition } from '#core/stack/material.ts';
-import { FREEING_ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
-
-/** One thing to do, and why where that is not plain. */
-export interface RunStep {
-  readonly words: string;
-  readonly reason: string;
-  /** Big figures to set, with their units. */
-  readonly figures: readonly (readonly [figure: string, unit: string])[];
-}
 
 /** A run sheet: steps under headings, in the order of the work. */
 export interface RunSheet {
   readonly title: string;
   readonly subtitle: string;
-  readonly sections: readonly { readonly heading: string; readonly steps: readonly RunStep[] }[];
+  readonly sections: readonly RunSection[];
   readonly cautions: readonly string[];
 }
 
@@ -34,67 +30,60 @@ export interface RunSheetOrder {
   readonly sheetNumber: number;
   readonly sheetCount: number;
   readonly hasArt: boolean;
+  /** How many passes come before the sheet is printed on this machine; `null` or 0 where it is printed first. */
+  readonly printAfter: number | null;
+  /** All that the sheet waits for, in their order. */
+  readonly waits: readonly Wait[];
   readonly assumed: readonly string[];
 }
-
-const step = (words: string, reason = '', figures: RunStep['figures'] = []): RunStep => ({
-  words,
-  reason,
-  figures,
-});
 
 /**
  * What to load, set, check and do for one sheet, in plain words.
  *
- * @example composeRunSheet({ job: { ...job, name: 'Gulls' }, station, sheet: station.loaded, parts: [], sheetNumber: 2, sheetCount: 3, hasArt: false, assumed: [] }).title // 'Gulls, sheet 2 of 3'
+ * @example composeRunSheet({ job: { ...job, name: 'Gulls' }, station, sheet: station.loaded, parts: [], sheetNumber: 2, sheetCount: 3, hasArt: false, printAfter: null, waits: [], assumed: [] }).title // 'Gulls, sheet 2 of 3'
  */
 export function composeRunSheet(order: RunSheetOrder): RunSheet {
-  const { job, station, sheet, sheetNumber, sheetCount, parts } = order;
+  const { job, station, sheet, sheetNumber, sheetCount } = order;
   const { widthMm, heightMm, name } = job.sheet;
   const count = sheetCount > 1 ? `, sheet ${sheetNumber} of ${sheetCount}` : '';
   return {
     title: job.name + count,
     subtitle: `${nameCondition(sheet.material.name, sheet.condition.kind)} on ${station.machine.name} · ${name}, ${Math.round(widthMm)} × ${Math.round(heightMm)} mm`,
-    sections: [
-      ...(order.hasArt ? [{ heading: 'Print', steps: printSteps(order) }] : []),
-      { heading: 'Load', steps: loadSteps(order) },
-      ...parts.map((part, index) => ({
-        heading: parts.length > 1 ? `Cut, part ${index + 1} of ${parts.length}` : 'Cut',
-        steps: partSteps(part, order),
-      })),
-      { heading: 'Unload', steps: unloadSteps(order) },
-    ],
+    sections: listSections(order),
     cautions: listCautions(order),
   };
 }
 
-function printSteps({ job, sheet }: RunSheetOrder): readonly RunStep[] {
-  const { details } = sheet.material;
-  const { bleedMm, hasMarks } = job.print;
-  const side = details.printSide === 'top' ? ', on the face' : '';
-  return [
-    step(
-      `Print the print sheet at 100 %, best quality${side}.`,
-      'any other scale moves the cut against the print',
-    ),
-    ...(bleedMm > 0
-      ? [
-          step(
-            `Ink runs ${bleedMm} mm over the cut lines: leave it.`,
-            'it hides what print and cut lie apart',
-          ),
-        ]
-      : []),
-    ...(hasMarks
-      ? [
-          step(
-            'Check that every mark is whole, with nothing printed beside it.',
-            'the sensor needs them clear',
-          ),
-        ]
-      : []),
-    step('Let the ink dry to the touch.', 'wet ink drags and the rollers print it on'),
-  ];
+/** In the order of the work: a machine that prints as well may crease before it does. */
+function listSections(order: RunSheetOrder): readonly RunSection[] {
+  const { parts, printAfter } = order;
+  const creased = printAfter ? countParts(parts, printAfter) : 0;
+  const cut = parts.map((part, index) => ({
+    heading: headingOf(part, index, parts.length),
+    steps: partSteps(part, order),
+  }));
+  const printed = stepsBeforeCut(order);
+  const load = { heading: 'Load', steps: loadSteps(order) };
+  const before =
+    creased > 0
+      ? [load, ...cut.slice(0, creased), ...printed, ...cut.slice(creased)]
+      : [...printed, load, ...cut];
+  return [...before, ...stepsAfterCut(order)];
+}
+
+/** How many parts hold the first so many passes. */
+function countParts(parts: readonly Part[], passes: number): number {
+  let left = passes;
+  return parts.filter((part) => {
+    const isBefore = left > 0;
+    left -= part.passes.length;
+    return isBefore;
+  }).length;
+}
+
+function headingOf({ passes }: Part, index: number, count: number): string {
+  const word = passes.every(({ role }) => role === 'crease') ? 'Crease' : 'Cut';
+  return count > 1 ? `${word}, part ${index + 1} of ${count}` : word;
 }
 
 function placeOnMat({ matLeftMm = 0, matBottomMm = 0 }: Job['sheet']): string {
@@ -109,18 +98,23 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
   const fibre = sheet.material.details.fibre;
   return [
     isMat
-      ? step(
+      ? makeStep(
           `Lay the sheet square ${placeOnMat(job.sheet)} ${mat ? `mat ${mat.number}` : 'a mat'} and roll it down hard.`,
           'what lifts is dragged',
         )
-      : step('Feed the sheet straight under the pinch rollers.', 'a skewed sheet walks sideways'),
+      : makeStep('Feed the sheet straight under the pinch rollers.', 'a skewed sheet walks sideways'),
     ...(job.sheet.widthMm > job.sheet.heightMm
-      ? [step('The sheet lies landscape: watch it.', 'portrait sheets read and feed better')]
+      ? [makeStep('The sheet lies landscape: watch it.', 'portrait sheets read and feed better')]
       : []),
     ...(fibre === 'unknown'
       ? []
-      : [step(`The fibres run along its ${fibre} edge: keep it so.`, 'creases and cuts across them tear')]),
-    step(
+      : [
+          makeStep(
+            `The fibres run along its ${fibre} edge: keep it so.`,
+            'creases and cuts across them tear',
+          ),
+        ]),
+    makeStep(
       blade
         ? `Blade ${blade.number}, ${blade.kind}, sits in the holder.`
         : 'Fit the blade that the settings are for.',
@@ -128,7 +122,7 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
     ),
     ...(job.print.keepsTestCorner
       ? [
-          step(
+          makeStep(
             'Cut the test piece in the free corner and look at it first.',
             'a test costs a corner, not the sheet; on a printed sheet it lies on a patch of ink',
           ),
@@ -137,23 +131,38 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
   ];
 }
 
-function partSteps(part: Part, { station, job }: RunSheetOrder): readonly RunStep[] {
+function partSteps(part: Part, { station, job, sheet }: RunSheetOrder): readonly RunStep[] {
   const { machine } = station;
   const carries = carriedOf(machine);
   const unit = forceUnit(machine.forceScale);
   return [
-    ...(part.before ? [step(`${part.before}.`, 'the machine waits for it')] : []),
+    ...(part.before ? [makeStep(`${part.before}.`, 'the machine waits for it')] : []),
     ...(part.setsExposure
       ? [
-          step(
+          makeStep(
             `Set the exposure by hand: ${describeExposure(part.exposureMm, machine.depthScale)}.`,
             'no file carries it',
             [[part.exposureMm.toFixed(2), 'mm exposure']],
           ),
         ]
       : []),
-    ...(job.print.hasMarks ? [step('Have the machine read the marks.', 'the cut follows the print')] : []),
+    ...(job.print.hasMarks ? markSteps(sheet) : []),
     ...part.passes.flatMap((pass) => passSteps(pass, unit, machine.speedScale.unit, carries)),
+  ];
+}
+
+/** Reading the marks; what throws light back is dulled first. */
+function markSteps({ material, condition }: LoadedSheet): readonly RunStep[] {
+  return [
+    ...(glareOf(material, condition) > 0
+      ? [
+          makeStep(
+            'Dull every mark: matt tape over it or white crayon on it, or set a lamp beside the machine.',
+            'this sheet throws light back at the sensor',
+          ),
+        ]
+      : []),
+    makeStep('Have the machine read the marks.', 'the cut follows the print'),
   ];
 }
 
@@ -178,8 +187,8 @@ function passSteps(pass: Pass, unit: string, speedUnit: string, carries: Carried
     through: 'Cut through',
   }[role];
   return [
-    step(`${verb} with the ${pass.seatName} tool${tabs}.`, whoSets(carries), figures),
-    step(pass.lookAfter, 'the same path can be repeated only while the sheet has not moved'),
+    makeStep(`${verb} with the ${pass.seatName} tool${tabs}.`, whoSets(carries), figures),
+    makeStep(pass.lookAfter, 'the same path can be repeated only while the sheet has not moved'),
   ];
 }
 
@@ -190,19 +199,6 @@ function whoSets({ force, speed }: Carried): string {
   return force
     ? 'dial the speed; the file carries the force'
     : 'set the force by hand; the file carries the speed';
-}
-
-function unloadSteps({ station, parts }: RunSheetOrder): readonly RunStep[] {
-  const frees = parts.some(({ passes }) => passes.some(({ role }) => FREEING_ROLES.has(role)));
-  return [
-    station.machine.kind === 'matFed'
-      ? step('Turn the mat over and peel the mat from the sheet.', 'peeling the sheet curls and tears it')
-      : step('Let the sheet run out and take it at both sides.'),
-    ...(frees
-      ? [step('Push the pieces out lightly with a thumb.', 'note how they held: it sets the next tabs')]
-      : []),
-    step('Note how many are good and what to change.', 'the settings learn from it'),
-  ];
 }
 
 function listCautions({ sheet, station, assumed }: RunSheetOrder): readonly string[] {

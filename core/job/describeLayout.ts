@@ -11,6 +11,7 @@ import type { PointMm } from '#core/geometry/point.ts';
 import { listTaken, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { checkMarks } from '#core/sheet/marks/checkMarks.ts';
 import { coverPieces, type CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
+import { overPrintArea } from '#core/sheet/marks/printArea.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { placedBoxes } from '#core/sheet/layout.ts';
@@ -57,6 +58,8 @@ export interface ShownSheet {
   readonly images: readonly DrawnImage[];
   readonly over: PlacedSheet['over'];
   readonly isInside: boolean;
+  /** By how much cut lines reach over what can be printed and then cut, mm. */
+  readonly overPrintAreaMm: number;
 }
 
 /** A job on its sheets. */
@@ -112,11 +115,12 @@ export function describeLayout(
       })),
       leftOut: drawing.leftOut,
     },
-    sheets: sheets.map(({ lines, images, over, isInside }) => ({
+    sheets: sheets.map(({ lines, images, over, isInside, box }) => ({
       lines: showLines(lines, job),
       images,
       over,
-      isInside,
+      isInside: isInside && overPrintArea(box, printArea) === 0,
+      overPrintAreaMm: overPrintArea(box, printArea),
     })),
     marks,
     printArea,

@@ -1,14 +1,16 @@
 import { applyEdits } from '#core/checks/applyEdits.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
-import type { BoxMm } from '#core/geometry/box.ts';
+import { findPlace } from '#core/dialIn/testCard.ts';
+import { overlap, type BoxMm } from '#core/geometry/box.ts';
+import { findPrintArea } from '#core/sheet/marks/printArea.ts';
 import type { Job } from '#core/job/job.ts';
-import { countSheets } from '#core/sheet/layout.ts';
+import { countSheets, placedBoxes } from '#core/sheet/layout.ts';
 import { listMarks, type Mark } from '#core/sheet/marks/marks.ts';
 import { placePieces, type PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import { splitPieces, type Piece } from '#core/sheet/nest/splitPieces.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
-import type { Machine, PrintAndCutArea } from '#core/station/machine.ts';
+import type { Machine } from '#core/station/machine.ts';
 
 /** What lays out a job: everything but its name and its counting. */
 export type JobDesign = Pick<
@@ -53,7 +55,8 @@ export function layOutJob(
   );
   const marks = job.print.hasMarks ? listMarks(machine.marks, job.sheet) : [];
   const printArea = job.print.hasMarks ? findPrintArea(job.sheet, machine.printAndCut ?? []) : null;
-  return { drawing, pieces, sheets, marks, printArea, testCorner: findTestCorner(job, marks, printArea) };
+  const testCorner = findTestCorner(job, pieces, { marks, printArea });
+  return { drawing, pieces, sheets, marks, printArea, testCorner };
 }
 
 /**
@@ -76,23 +79,25 @@ export function listTaken(
   return [...marks.map(({ keepOut }) => keepOut), ...rim, ...(testCorner ? [testCorner] : [])];
 }
 
-/** The area lies in the middle of the sheet. */
-function findPrintArea(sheet: Sheet, areas: readonly PrintAndCutArea[]): BoxMm | null {
-  const area = areas.find((one) => sheet.name.startsWith(one.sheet));
-  if (!area) return null;
-  const [minX, minY] = [(sheet.widthMm - area.widthMm) / 2, (sheet.heightMm - area.heightMm) / 2];
-  return { minX, minY, maxX: minX + area.widthMm, maxY: minY + area.heightMm };
-}
-
-/** Upper right, under the mark where there is one: far from where a short layout begins. */
+/**
+ * Upper right, under the mark where there is one: far from where a short layout begins. Where a piece lies there, the
+ * nearest free place to the lower right; `null` where none is left.
+ */
 function findTestCorner(
-  { print, sheet }: JobDesign,
-  marks: readonly Mark[],
-  printArea: BoxMm | null,
+  { print, sheet, layout }: JobDesign,
+  pieces: readonly Piece[],
+  reserved: Pick<LaidJob, 'marks' | 'printArea'>,
 ): BoxMm | null {
   if (!print.keepsTestCorner) return null;
+  const { marks, printArea } = reserved;
   const maxX = Math.min(sheet.widthMm - sheet.marginMm, printArea?.maxX ?? Infinity);
   const mark = marks.find(({ keepOut }) => keepOut.maxX === sheet.widthMm && keepOut.minY === 0);
   const minY = Math.max(sheet.marginMm, mark?.keepOut.maxY ?? 0);
-  return { minX: maxX - TEST_CORNER.widthMm, maxX, minY, maxY: minY + TEST_CORNER.heightMm };
+  const { widthMm, heightMm } = TEST_CORNER;
+  const usual = { minX: maxX - widthMm, maxX, minY, maxY: minY + heightMm };
+  const laid = Array.from({ length: countSheets(layout) }, (_, at) => placedBoxes(layout, pieces, at)).flat();
+  if (!laid.some((box) => overlap(box, usual))) return usual;
+  const taken = [...laid, ...listTaken({ ...reserved, testCorner: null }, sheet)];
+  const free = findPlace(TEST_CORNER, { ...sheet, taken });
+  return free && { minX: free.x, minY: free.y, maxX: free.x + widthMm, maxY: free.y + heightMm };
 }

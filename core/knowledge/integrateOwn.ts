@@ -26,7 +26,6 @@ import {
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import { COMMON_PRIORS, type BeliefName, type Priors } from '#core/threshold/thresholdPriors.ts';
 
-/** Effects that the joint peak sets wrong; where a sheet comes free it does not. */
 const SHAPES = new Set<string>(SHAPE_EFFECTS);
 /** Draws of each material's own effects: what they leave uncertain is far below what the book does. */
 const DRAWS = 64;
@@ -51,12 +50,15 @@ export interface OwnMoments {
 }
 
 /**
- * How far the shapes of sheets that explain the book best, with every sheet's own effects and noise integrated out, lie from
+ * How far the shared effects that explain the book best, with every sheet's own effects and noise integrated out, lie from
  * those of the joint peak. A peak takes each sheet for the one most likely; where few cuts of a sheet tell, as on either
  * side of a scarred mat, it puts the edges too close together, the more surely the longer the book.
  *
  * The slope of the marginal likelihood is the mean slope of the complete one over what is believed of the own effects
  * (Fisher's identity), taken here over draws around each material's peak that are weighted by the exact posterior.
+ *
+ * In a book with machines whose levels nobody weighed only shapes are moved: a guess far off has many peaks, and what
+ * sheets want hangs on it.
  *
  * @returns the shift by effect, in its own unit, and how far the own effects spread; `null` for a book too small to say
  * Source: Louis 1982, Finding the observed information matrix when using the EM algorithm, JRSS B 44; Durbin and
@@ -74,9 +76,10 @@ export function integrateOwn(
   const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
   const shared = listSharedEffects(machineIds, priors, guessedMachines(book), bladeKinds(book));
   const places = shared.names.map((name) => fitted.names.indexOf(name));
-  const shapes = shared.names.flatMap((name, j) => (SHAPES.has(name) ? [j] : []));
+  const isGuessed = guessedMachines(book).size > 0;
+  const moved = shared.names.flatMap((name, j) => (!isGuessed || SHAPES.has(name) ? [j] : []));
   const lower = factorAmong(
-    shapes.map((j) => itemAt(places, j)),
+    moved.map((j) => itemAt(places, j)),
     fitted,
   );
   const peak = Float64Array.from(places, (at) => itemAt(fitted.mean, at));
@@ -102,13 +105,13 @@ export function integrateOwn(
       one.own = settle(one.material, mean, one.own);
       addSlope(one.material, mean, one.own, { slope, random, noiseSd: priors.beliefs.spread.sd, moments });
     }
-    const steep = Float64Array.from(shapes, (j) => itemAt(slope, j));
-    const move = solveCholesky(lower, shapes.length, steep);
-    shapes.forEach((j, at) => (mean[j] = itemAt(mean, j) + itemAt(move, at)));
+    const steep = Float64Array.from(moved, (j) => itemAt(slope, j));
+    const move = solveCholesky(lower, moved.length, steep);
+    moved.forEach((j, at) => (mean[j] = itemAt(mean, j) + itemAt(move, at)));
     if (move.reduce((sum, value, at) => sum + value * itemAt(steep, at), 0) < CLOSE_ENOUGH) break;
   }
   const shift = Object.fromEntries(
-    shapes.map((j) => [itemAt(shared.names, j), itemAt(mean, j) - itemAt(peak, j)]),
+    moved.map((j) => [itemAt(shared.names, j), itemAt(mean, j) - itemAt(peak, j)]),
   );
   return { shift, moments };
 }

@@ -20,6 +20,7 @@ import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Operation } from '#core/stack/operation.ts';
 import { edgeRisk, type RegistrationError } from '#core/sheet/edgeRisk.ts';
 import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
+import { glareOf } from '#core/stack/glare.ts';
 import { hasLiner } from '#core/stack/layer.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { forceToGf, gfOf } from '#core/units/forceScale.ts';
@@ -38,6 +39,8 @@ export interface AssessOrder {
   /** How art meets the outlines; `null` where nothing is printed. */
   readonly edge: DrawnEdge | null;
   readonly isFinestTooFine: boolean;
+  /** What may be taken for a mark, in words; `null` without marks. */
+  readonly markTroubles: readonly string[] | null;
   /** How far print and cut lie apart on this machine. */
   readonly registration: RegistrationError;
 }
@@ -56,7 +59,7 @@ export interface TabOutlook extends Holding {
 /**
  * Judges a plan: ways to free the pieces, how tabs will hold, what can go wrong.
  *
- * @example assessPlan({ plan, station, sheet: station.loaded, values: { through: values }, judgedTabs: [], bleedMm: 1, spacingMm: 2, edge: null, isFinestTooFine: false, registration: { meanXMm: 0, meanYMm: 0, sdMm: 0.3, source: 'habit' } }).holding // null
+ * @example assessPlan({ plan, station, sheet: station.loaded, values: { through: values }, judgedTabs: [], bleedMm: 1, spacingMm: 2, edge: null, isFinestTooFine: false, markTroubles: null, registration: { meanXMm: 0, meanYMm: 0, sdMm: 0.3, source: 'habit' } }).holding // null
  */
 export function assessPlan(order: AssessOrder) {
   const holding = outlookTabs(order);
@@ -128,6 +131,10 @@ function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Ri
     loose: holding && { fallsOut: holding.chances[0] ?? 0, hangs: holding.chances[1] ?? 0 },
     matUses: machine.kind === 'matFed' ? (mat?.uses ?? null) : null,
     isSlick: factsOf(family).isSlick,
+    marks: order.markTroubles && {
+      glare: glareOf(sheet.material, sheet.condition),
+      troubles: order.markTroubles.length,
+    },
     whiteEdge: Math.max(meeting.whiteEdge, meeting.borderLost),
     wornShare: blade ? blade.travelMetres / Math.max(1, blade.lifeMetres) : null,
     speedShare: pass ? speedToMmPerS(pass.values.speed, machine.speedScale) / top : 0,

@@ -1,10 +1,11 @@
 /** What can go wrong during a run. */
-export const RISK_KINDS = ['jam', 'shift', 'whiteEdge', 'matSlip', 'tear'] as const;
+export const RISK_KINDS = ['jam', 'shift', 'marks', 'whiteEdge', 'matSlip', 'tear'] as const;
 export type RiskKind = (typeof RISK_KINDS)[number];
 
 export const RISK_WORDS: Readonly<Record<RiskKind, string>> = {
   jam: 'Jam',
   shift: 'Piece shifts',
+  marks: 'Marks not read',
   whiteEdge: 'White edge',
   matSlip: 'Slips on the mat',
   tear: 'Tears',
@@ -35,6 +36,8 @@ export interface RiskOrder {
   /** Uses of the mat, and whether the liner or carrier is slick; `null` without a mat. */
   readonly matUses: number | null;
   readonly isSlick: boolean;
+  /** How much light the sheet throws back, 0 to 1, and what may be taken for a mark; `null` without marks. */
+  readonly marks: { readonly glare: number; readonly troubles: number } | null;
   readonly whiteEdge: number;
   /** Share of its life the blade has behind it, or `null` when unknown. */
   readonly wornShare: number | null;
@@ -47,15 +50,17 @@ export interface RiskOrder {
 /** How often a piece that came free spoils the sheet, and how often one that only hangs comes free. Common practice, no source. */
 const LOOSE_SPOILS = { rolls: 0.8, mat: 0.4 };
 const HANGING_GOES = 0.15;
+/** How often a sheet that shines like a mirror is not read. Common practice, no source (T19). */
+const GLARE_BLINDS = 0.3;
 
 /**
  * The chance of each trouble on one sheet with its causes. Causes add as if each struck by itself: the sheet is spared
  * when none does. Every figure here is common practice, no source, until runs teach better.
  *
- * @example estimateRisks({ isRollFed: false, isFibrous: false, throughOutlines: 0, loose: null, matUses: null, isSlick: false, whiteEdge: 0, wornShare: null, speedShare: 0.2, isFinestTooFine: false, breaksOrder: false }).length // 5
+ * @example estimateRisks({ isRollFed: false, isFibrous: false, throughOutlines: 0, loose: null, matUses: null, isSlick: false, marks: null, whiteEdge: 0, wornShare: null, speedShare: 0.2, isFinestTooFine: false, breaksOrder: false }).length // 6
  */
 export function estimateRisks(order: RiskOrder): readonly Risk[] {
-  const { loose } = order;
+  const { loose, marks } = order;
   const free = loose === null ? 0 : loose.fallsOut + HANGING_GOES * loose.hangs;
   const dull = Math.max(0, (order.wornShare ?? 0.3) - 0.7);
   const uses = order.matUses;
@@ -73,6 +78,18 @@ export function estimateRisks(order: RiskOrder): readonly Risk[] {
       cause('pieces freed before all is cut', order.breaksOrder, 0.2),
       cause('tabs that hardly hold', !order.isRollFed, LOOSE_SPOILS.mat * free),
       cause('freed pieces on the mat', !order.isRollFed && order.throughOutlines > 0, 0.01),
+    ],
+    marks: [
+      cause(
+        'a sheet that throws light back at the sensor',
+        marks !== null,
+        GLARE_BLINDS * (marks?.glare ?? 0),
+      ),
+      cause(
+        'what lies beside the marks, or a landscape sheet',
+        marks !== null,
+        0.08 * (marks?.troubles ?? 0),
+      ),
     ],
     whiteEdge: [
       cause('print and cut lie further apart than bleed or rim', order.whiteEdge > 0, order.whiteEdge),

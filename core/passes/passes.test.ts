@@ -195,6 +195,7 @@ describe('estimateRisks', () => {
     loose: null,
     matUses: 5,
     isSlick: false,
+    marks: null,
     whiteEdge: 0,
     wornShare: 0.2,
     speedShare: 0.2,
@@ -215,6 +216,15 @@ describe('estimateRisks', () => {
     const both = chance('jam', { isRollFed: true, throughOutlines: 1 });
     const spared = both.causes.reduce((left, one) => left * (1 - one.chance), 1);
     expect(both.chance).toBeCloseTo(1 - spared, 12);
+  });
+
+  it('sees marks that will not be read: on what shines, beside dark art; nowhere without marks', () => {
+    const of = (marks: RiskOrder['marks']) =>
+      estimateRisks({ ...calm, marks }).find(({ kind }) => kind === 'marks')!.chance;
+    expect(of(null)).toBe(0);
+    expect(of({ glare: 0, troubles: 0 })).toBe(0);
+    expect(of({ glare: 0.6, troubles: 0 })).toBeGreaterThan(0.1);
+    expect(of({ glare: 1, troubles: 2 })).toBeGreaterThan(of({ glare: 1, troubles: 0 }));
   });
 
   it('jams less the better tabs hold', () => {

@@ -11,8 +11,8 @@ export interface WaitOrderQuestion {
 }
 
 /**
- * What a sheet waits for on its way to the blade, in order: ink, coats and curing of sealer, settling of laminate, rest
- * of a transfer film. Common practice, no source; a workshop's own route comes first.
+ * What a sheet waits for on its way, in order: ink, coats and curing of sealer, settling of laminate; a transfer rests once
+ * it is cut, before it is masked, and again once it is pressed. Common practice, no source; a workshop's own route comes first.
  *
  * @example usualWaits({ family: 'printableVinyl', condition: 'laminated', isPrinted: true })
  * // ['inkDry', 'laminateSettles']
@@ -22,7 +22,7 @@ export function usualWaits({ family, condition, isPrinted }: WaitOrderQuestion):
     ...(isPrinted ? (['inkDry'] as const) : []),
     ...(condition === 'sealed' ? (['sealerCoat', 'sealerCures'] as const) : []),
     ...(condition === 'laminated' ? (['laminateSettles'] as const) : []),
-    ...(isPrinted && factsOf(family).isPressedOn ? (['transferRests'] as const) : []),
+    ...(isPrinted && factsOf(family).isPressedOn ? (['transferRests', 'pressRests'] as const) : []),
   ];
 }
 

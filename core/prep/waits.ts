@@ -7,6 +7,7 @@ export const WAIT_KINDS = [
   'sealerCures',
   'laminateSettles',
   'transferRests',
+  'pressRests',
   'conditioning',
 ] as const;
 export type WaitKind = (typeof WAIT_KINDS)[number];
@@ -16,9 +17,23 @@ export const WAIT_WORDS: Readonly<Record<WaitKind, string>> = {
   sealerCoat: 'between coats of sealer',
   sealerCures: 'sealer cures before cutting',
   laminateSettles: 'laminate settles',
-  transferRests: 'transfer film rests before the next step',
+  transferRests: 'ink on the transfer film rests before it is masked',
+  pressRests: 'the pressed print rests before it is washed',
   conditioning: 'damp card comes to the room',
 };
+
+/** Which step of the work a wait comes before. */
+export type WaitPlace = 'cut' | 'mask' | 'wash';
+const PLACES: Readonly<Partial<Record<WaitKind, WaitPlace>>> = { transferRests: 'mask', pressRests: 'wash' };
+
+/**
+ * What a wait comes before: cutting, but for what rests once it is cut or pressed.
+ *
+ * @example placeOfWait('transferRests') // 'mask'
+ */
+export function placeOfWait(kind: WaitKind): WaitPlace {
+  return PLACES[kind] ?? 'cut';
+}
 
 /** What a wait is asked for. */
 export interface WaitQuestion {
@@ -60,8 +75,9 @@ const USUAL: Readonly<Record<WaitKind, UsualWait>> = {
   laminateSettles: { minutes: () => 30, reason: 'the film creeps back for a while and shifts the cut' },
   transferRests: {
     minutes: () => 24 * 60,
-    reason: 'some films want a day before they are pressed or stretched',
+    reason: 'masked or pressed too soon, the ink comes off with the tape',
   },
+  pressRests: { minutes: () => 24 * 60, reason: 'washed too soon, it lets go at the edges' },
   conditioning: { minutes: () => 12 * 60, reason: 'card that took water tears and curls' },
 };
 

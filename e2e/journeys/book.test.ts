@@ -98,7 +98,7 @@ describe('the page of a setting', () => {
       .poll(async () => (await findSetting('herringglass', 'perforated')).revision.values.tabForce)
       .toBe(111);
     await go(page, `/settings/${perforated.id}`);
-    await page.getByText('always the kiss force, kept in step').waitFor();
+    await page.getByText('the kiss force, kept in step').waitFor();
     await page.getByText(/kept in step with the kiss force 111/).waitFor();
   });
 

@@ -138,10 +138,17 @@ describe('the book by script', () => {
     expect(refused.reply.error.message).toMatch(words);
   });
 
-  it('keeps tabs at the kiss force, whatever is sent', async () => {
-    const perforated = await keep(key('perforated', { values: { ...values, force: 190, tabForce: 11 } }));
-    expect(perforated.reply.revision.values).toMatchObject({ force: 190, tabForce: 90 });
-    const other = await keep(key('perforated', { bladeKind: '60° deep' }));
+  it('keeps tabs at the kiss force, at one of their own, or whole, as is sent', async () => {
+    const perforated = await keep(key('perforated', { values: { ...values, force: 190 } }));
+    expect(perforated.reply.revision.values).toMatchObject({ force: 190, tabWay: 'kissForce', tabForce: 90 });
+    const half = { ...values, force: 190, tabForce: 11 };
+    const lifted = await keep(key('perforated', { values: half, basedOn: 1 }));
+    expect(lifted.reply.revision.values).toMatchObject({ tabWay: 'ownForce', tabForce: 11 });
+    // A blade that has no kiss yet leaves its tabs whole; told to follow the kiss, it is refused.
+    const whole = await keep(key('perforated', { bladeKind: '60° deep' }));
+    expect(whole.reply.revision.values).toMatchObject({ tabWay: 'lifted' });
+    const follows = { ...values, tabWay: 'kissForce' as const };
+    const other = await keep(key('perforated', { bladeKind: '30° cork', values: follows }));
     expect(other.reply.error.message).toMatch(/keep a kiss setting first/);
   });
 

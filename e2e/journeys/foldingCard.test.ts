@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { api, arrive, go } from '#e2e/support/app.ts';
+import { acceptAll, api, arrive, go } from '#e2e/support/app.ts';
 import { conditionOf, drawAs, python, type Drawer } from '#e2e/support/drawer.ts';
 import type { JobReply, PlanReply } from '#web/schemas/job.ts';
 
@@ -87,6 +87,7 @@ describe('a folding card on the mat-fed machine', () => {
   it('is cut on the stand-in with every stroke reported', async () => {
     const { page } = drawer.visitor;
     await drawer.step('Cut');
+    await acceptAll(page);
     await page.getByRole('button', { name: /^Send to/ }).click();
     await arrive(page, /^\/runs\/\d+$/);
     await page.getByRole('button', { name: /unload/ }).click({ timeout: 60_000 });

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/run/run.ts';
-import { ADDRESS, api, arrive, go, press, visit, type Visitor } from '#e2e/support/app.ts';
+import { acceptAll, ADDRESS, api, arrive, go, press, visit, type Visitor } from '#e2e/support/app.ts';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
 
 /**
@@ -57,6 +57,7 @@ describe('a card that is printed and cut on the stand-ins', () => {
     await arm('roomLight');
     await go(page, job);
     await page.getByRole('tab', { name: '6 Cut' }).click();
+    await acceptAll(page);
     await page.getByRole('button', { name: /^Send to/ }).click();
     await arrive(page, /^\/runs\/\d+$/);
     await page.getByText(/the marks were not found: none of the four stands out/).waitFor();

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/run/run.ts';
-import { ADDRESS, api, follow, go, settle, visit, type Visitor, setUp } from '#e2e/support/app.ts';
+import { acceptAll, ADDRESS, api, follow, go, settle, visit, type Visitor, setUp } from '#e2e/support/app.ts';
 
 let ines: Visitor;
 beforeAll(async () => {
@@ -156,6 +156,7 @@ describe('a run at the machine', () => {
     await page.getByText(/Set the exposure to 0.50 mm/).waitFor();
     await page.getByRole('tab', { name: '6 Cut' }).click();
     expect(await page.getByRole('link', { name: /part \d of 2/ }).count()).toBe(2);
+    await acceptAll(page);
     await follow(page, page.getByRole('button', { name: /Send to/ }), /^\/runs\//);
     const progress = page.getByRole('region', { name: 'Progress' });
     await progress.getByText('Waiting for hands', { exact: true }).waitFor();

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/run/run.ts';
-import { ADDRESS, api, arrive, follow, go, press, visit, type Visitor } from '#e2e/support/app.ts';
+import { acceptAll, ADDRESS, api, arrive, follow, go, press, visit, type Visitor } from '#e2e/support/app.ts';
 import { python } from '#e2e/support/drawer.ts';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
 
@@ -33,6 +33,7 @@ async function send(jobId: number): Promise<void> {
   const { page } = ines;
   await go(page, `/jobs/${jobId}`);
   await page.getByRole('tab', { name: '6 Cut' }).click();
+  await acceptAll(page);
   await page.getByRole('button', { name: /^Send to/ }).click();
   await arrive(page, /^\/runs\/\d+$/);
 }
@@ -63,6 +64,7 @@ async function calibrate(): Promise<number> {
   await page.getByRole('button', { name: 'Make a card to print and cut' }).click();
   await arrive(page, /^\/jobs\/\d+$/);
   await page.getByRole('tab', { name: '6 Cut' }).click();
+  await acceptAll(page);
   await page.getByRole('button', { name: /^Send to/ }).click();
   await arrive(page, /^\/runs\/\d+$/);
   const at = await standIn();

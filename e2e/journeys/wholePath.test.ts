@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { arrive, follow, go, visit, type Visitor } from '#e2e/support/app.ts';
+import { acceptAll, arrive, follow, go, visit, type Visitor } from '#e2e/support/app.ts';
 
 /**
  * The whole path by mouse and keyboard, with a drawing that is not the demo's: a machine and a material are added,
@@ -163,6 +163,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
 
   it('sends it to the stand-in, which shows live what it reached, and notes the run', async () => {
     const { page } = tove;
+    await acceptAll(page);
     await follow(page, page.getByRole('button', { name: /Send to Skua 300/ }), /^\/runs\//);
     await page.getByRole('progressbar').waitFor();
     const unload = page.getByRole('button', { name: /unload/ });

@@ -11,6 +11,7 @@ export const ERROR_TABLE: Readonly<Record<ErrorCode, { readonly status: number; 
   tooLarge: { status: 413, title: 'Too large' },
   wrongOrigin: { status: 403, title: 'Not from here' },
   cannotPlan: { status: 422, title: 'Not ready to cut' },
+  notConfirmed: { status: 409, title: 'Not sent yet' },
   deviceUnreachable: { status: 502, title: 'The cutter does not answer' },
   deviceBusy: { status: 409, title: 'The cutter is busy' },
   deviceRefused: { status: 502, title: 'The cutter refused' },

@@ -3,6 +3,7 @@ import { DRAWING_FORMATS, MAX_CONTOURS, MAX_DRAWING_LENGTH } from '#core/drawing
 import { CUT_ROLES, ROLES } from '#core/drawing/roles/lineRoles.ts';
 import { FREEING_WAYS } from '#core/passes/compareFreeing.ts';
 import { STRATEGIES } from '#core/setting/settingFields.ts';
+import { WAYS_OUT } from '#core/job/composeChecklist.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { RISK_KINDS } from '#core/passes/estimateRisks.ts';
 import { OPERATIONS } from '#core/stack/operation.ts';
@@ -263,7 +264,21 @@ export const planSchema = z.object({
     })
     .nullable(),
   checklist: z
-    .array(z.object({ words: z.string(), reason: z.string(), state: z.enum(['toDo', 'open']) }))
+    .array(
+      z.object({
+        words: z.string(),
+        reason: z.string(),
+        state: z.enum(['toDo', 'open', 'stop']),
+        id: z
+          .string()
+          .optional()
+          .meta({ description: 'what a run is told under "accepted" to go nevertheless' }),
+        way: z
+          .object({ words: z.string(), step: z.enum(WAYS_OUT) })
+          .optional()
+          .meta({ description: 'where it is put right' }),
+      }),
+    )
     .readonly()
     .meta({ description: 'what to look at before the run, here and now' }),
   problem: z.string().nullable().meta({ description: 'why it cannot run yet, or null' }),

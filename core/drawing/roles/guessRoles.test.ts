@@ -60,6 +60,12 @@ describe('card', () => {
     expect(guess(`${box}<path stroke="#f00" d="M30 50H60"/>`, card).roles).toEqual(['through', 'slit']);
   });
 
+  it('is slit by lines that end in the air, and cut along an outline in pieces', () => {
+    expect(guess('<path d="M10 10H60"/><path d="M10 30H60"/>', card).roles).toEqual(['slit']);
+    const pieces = '<path d="M10 10H60"/><path d="M60 10V60"/><path d="M60 60H10"/><path d="M10 60V10"/>';
+    expect(guess(pieces, card).roles).toEqual(['through']);
+  });
+
   it('keeps its tabs on a roll, outline and windows alike', () => {
     const windows = `${box}<circle cx="50" cy="50" r="9"/>`;
     expect(guess(windows, { ...card, isRollFed: true }).roles).toEqual(['perforated']);

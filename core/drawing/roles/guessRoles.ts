@@ -127,9 +127,8 @@ function readShapes({ lines, nested }: Read, group: LineGroup, facts: RoleFacts)
     if (isWithin) return dashed(facts, shareOf(({ line }) => line.contour.isClosed) >= MOST);
   }
   if (holdsOthers >= MOST) return freeing(facts);
-  if (!facts.canKiss) {
-    const isOpen = shareOf(({ line, around }) => !line.contour.isClosed && around !== null) >= MOST;
-    if (isOpen) return openOnCard(facts, shareOf(({ line }) => nested.meetsOutline(line)) >= MOST);
+  if (!facts.canKiss && shareOf(({ line }) => !line.contour.isClosed && !nested.goesOn(line)) >= MOST) {
+    return openOnCard(facts, shareOf(({ line }) => nested.meetsOutline(line)) >= MOST);
   }
   const guess = inner(facts);
   const freed = freeing(facts);
@@ -175,10 +174,10 @@ function dashed({ canKiss, canCrease }: RoleFacts, isClosed: boolean): RoleGuess
       };
 }
 
-/** An open line within an outline of card: from edge to edge it is a fold, else a slit. */
+/** An open line of card frees nothing: from edge to edge of an outline it is a fold, else a slit. */
 function openOnCard({ canCrease }: RoleFacts, reachesEdges: boolean): RoleGuess {
   if (reachesEdges && canCrease) {
     return { role: 'crease', reason: 'from edge to edge within an outline: probably a fold', isSure: false };
   }
-  return { role: 'slit', reason: 'open, within an outline: probably a slit', isSure: false };
+  return { role: 'slit', reason: 'open: it frees nothing, so probably a slit', isSure: false };
 }

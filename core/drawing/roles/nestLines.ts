@@ -16,12 +16,16 @@ export interface NestedLines {
   readonly holds: readonly (readonly number[])[];
   /** Whether both ends of an open line lie on closed lines. */
   readonly meetsOutline: (line: DrawnContour) => boolean;
+  /** Whether an open line goes on in others at both of its ends: an outline in pieces. */
+  readonly goesOn: (line: DrawnContour) => boolean;
 }
 
 /** A line and what it must lie in to be looked at this close: finer cannot change the answer, mm. */
 const LOOK_MM = 0.5;
 /** Ends this near to an outline are meant to lie on it, mm. */
 const TOUCH_MM = 1;
+/** Ends of lines this near were meant to meet, mm. */
+const MEET_MM = 0.5;
 
 /**
  * Finds which lines lie in which. Lines of one shape, as the two of a letter O, are one thing with a hole: neither holds
@@ -62,11 +66,31 @@ export function nestLines(lines: readonly DrawnContour[]): NestedLines {
   });
   const touches = (point: PointMm) =>
     near(point, TOUCH_MM).some((index) => distanceToWay(point, ringOf(index)) <= TOUCH_MM);
+  const meetsOther = endsOfOpen(lines);
   return {
     around,
     holds,
     meetsOutline: ({ contour }) => !contour.isClosed && touches(startOf(contour)) && touches(endOf(contour)),
+    goesOn: (line) =>
+      !line.contour.isClosed &&
+      meetsOther(line, startOf(line.contour)) &&
+      meetsOther(line, endOf(line.contour)),
   };
+}
+
+/** Whether another open line ends near a point. */
+function endsOfOpen(lines: readonly DrawnContour[]): (line: DrawnContour, at: PointMm) => boolean {
+  const open = lines.filter(({ contour }) => !contour.isClosed);
+  if (open.length === 0) return () => false;
+  const tree = new Flatbush(open.length * 2);
+  for (const { contour } of open) {
+    for (const { x, y } of [startOf(contour), endOf(contour)]) tree.add(x, y);
+  }
+  tree.finish();
+  return (line, { x, y }) =>
+    tree
+      .search(x - MEET_MM, y - MEET_MM, x + MEET_MM, y + MEET_MM)
+      .some((at) => itemAt(open, at >> 1).id !== line.id);
 }
 
 /** A point about half along an open line: its ends may lie on the outline or a little over it. */

@@ -3,6 +3,7 @@ import { roleOf, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { boundContour, overlap, type BoxMm } from '#core/geometry/box.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
+import { overPrintArea } from '#core/sheet/marks/printArea.ts';
 import type { Mark } from '#core/sheet/marks/marks.ts';
 import type { PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
@@ -41,18 +42,10 @@ export function checkMarks(
     found.push('Lines reach into what the sensor needs clear around a mark.');
   }
   if (sheet.widthMm > sheet.heightMm) found.push('Landscape: the sensor reads portrait sheets better.');
-  if (printArea && placed.box) {
-    const { minX, minY, maxX, maxY } = placed.box;
-    const over = Math.max(
-      printArea.minX - minX,
-      printArea.minY - minY,
-      maxX - printArea.maxX,
-      maxY - printArea.maxY,
-    );
-    if (over > 0.05) {
-      const size = `${(printArea.maxX - printArea.minX).toFixed(0)} × ${(printArea.maxY - printArea.minY).toFixed(0)} mm`;
-      found.push(`Cut lines reach ${over.toFixed(1)} mm over the ${size} that can be printed and cut.`);
-    }
+  const over = overPrintArea(placed.box, printArea);
+  if (over > 0 && printArea) {
+    const size = `${(printArea.maxX - printArea.minX).toFixed(0)} × ${(printArea.maxY - printArea.minY).toFixed(0)} mm`;
+    found.push(`Cut lines reach ${over.toFixed(1)} mm over the ${size} that can be printed and cut.`);
   }
   return found;
 }

@@ -1,4 +1,5 @@
-import type { RunSheet, RunStep } from '#core/job/composeRunSheet.ts';
+import type { RunSheet } from '#core/job/composeRunSheet.ts';
+import type { RunStep } from '#core/job/runStep.ts';
 import { PDF_INK, PDF_MUTED, PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
 
 const LEFT = 16 * PT_PER_MM;

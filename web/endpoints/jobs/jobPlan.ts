@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { composeRunSheet, type RunSheet } from '#core/job/composeRunSheet.ts';
-import { composeChecklist } from '#core/job/composeChecklist.ts';
+import { composeChecklist, type CheckItem } from '#core/job/composeChecklist.ts';
 import type { Job } from '#core/job/job.ts';
+import { listStops } from '#core/job/listStops.ts';
+import type { LoadedSheet } from '#core/station/station.ts';
 import { assessPlan } from '#core/passes/assessPlan.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findOpenAlarm } from '#store/repositories/log/drift.ts';
@@ -81,6 +83,7 @@ export async function describePlan(
     registration: planned.registration.error,
     edge: facts.edge,
     isFinestTooFine: facts.isFinestTooFine,
+    markTroubles: job.print.hasMarks ? facts.markTroubles : null,
   });
   return {
     ...plan,
@@ -96,12 +99,46 @@ export async function describePlan(
       passes: plan.passes,
       isPrinted: facts.isPrinted,
       hasMarks: job.print.hasMarks,
-      waits: timers.filter(({ jobId, materialId }) => jobId === job.id || materialId === sheet.material.id),
+      waits: waitsOf(timers, job, sheet),
+      stops: stopsOf(job, planned, timers),
       drift: alarm?.reason ?? null,
       now: new Date(),
     }),
     problem: null,
   };
+}
+
+type Timers = Awaited<ReturnType<typeof listTimers>>;
+
+function waitsOf(timers: Timers, job: Job, { material }: LoadedSheet): Timers {
+  // What a timer of another job waits for is that job's sheet.
+  return timers.filter(({ jobId, materialId }) =>
+    jobId === null ? materialId === material.id : jobId === job.id,
+  );
+}
+
+function stopsOf(job: Job, { station, sheet, facts }: PlannedJob, timers: Timers): readonly CheckItem[] {
+  return listStops({ ...facts, station, sheet, waits: waitsOf(timers, job, sheet), now: new Date() });
+}
+
+/**
+ * Refuses to send a job while something stops it that nobody has said may go nevertheless.
+ *
+ * @param accepted ids of what may go nevertheless
+ * @throws AppError `notConfirmed` with everything that stops it
+ */
+export async function requireConfirmed(
+  store: Store,
+  job: Job,
+  planned: PlannedJob,
+  accepted: readonly string[],
+): Promise<void> {
+  const stops = stopsOf(job, planned, await listTimers(store)).filter(({ state }) => state === 'stop');
+  const left = stops.filter(({ id = '' }) => !accepted.includes(id));
+  const [first] = left;
+  if (!first) return;
+  const more = left.length > 1 ? ` And ${left.length - 1} more.` : '';
+  throw new AppError('notConfirmed', `${first.words}: ${first.reason}.${more}`, { stops: left });
 }
 
 /** What to load, set and do for one sheet of a planned job. */
@@ -112,5 +149,6 @@ export function runSheetOf(job: Job, planned: PlannedJob, sheetNumber: number): 
     sheetNumber,
     sheetCount: planned.facts.sheetCount,
     hasArt: planned.facts.isPrinted,
+    printAfter: planned.plan.printAfter,
   });
 }

@@ -5,11 +5,14 @@ import type { Plan } from '#core/passes/plan.ts';
 import { splitParts, type Part } from '#core/passes/splitParts.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
+import { hasLiner } from '#core/stack/layer.ts';
 import { IDENTITY } from '#core/geometry/affine.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { readJobSettings, type JobSettings } from '#store/repositories/jobs/jobSettings.ts';
 import { findRegistration, type Registration } from '#store/repositories/bench/registration.ts';
 import type { KeptSetting } from '#store/repositories/book/settings.ts';
+import type { Wait } from '#core/prep/waits.ts';
+import { readWaitRoute } from '#web/endpoints/workshop/waits.ts';
 import { runTask } from '#web/workers/pool.ts';
 import type { SheetFacts } from '#web/workers/tasks/drawingTasks.ts';
 
@@ -22,6 +25,8 @@ export interface PlannedJob extends JobSettings {
   readonly settings: readonly KeptSetting[];
   /** How print and cut meet on its machine. */
   readonly registration: Registration;
+  /** All that its sheet waits for, in order. */
+  readonly waits: readonly Wait[];
   /** How its machine file is written: where the sheet lies, what is corrected. */
   readonly file: FileOptions;
 }
@@ -42,6 +47,13 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
     job,
     machine,
     family: settings.sheet.material.family,
+    checks: {
+      isLayered: hasLiner(settings.sheet.condition.stack),
+      machineKind: machine.kind,
+      operations: machine.operations,
+      offsetMm: settings.station.blade?.offsetMm ?? 0,
+      spacingMm: job.layout.spacingMm,
+    },
     sheetIndex,
     order: {
       given: job,
@@ -52,7 +64,10 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
       kicks: KICKS,
     },
   });
-  const registration = await findRegistration(store, job.machineId);
+  const [registration, waits] = await Promise.all([
+    findRegistration(store, job.machineId),
+    readWaitRoute(store, settings.sheet, facts.isPrinted),
+  ]);
   const { matLeftMm = 0, matBottomMm = 0 } = job.sheet;
   const isOnMat = machine.kind === 'matFed';
   const file = fileOptionsOf(machine, {
@@ -67,6 +82,7 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
     facts,
     plan,
     registration,
+    waits,
     file,
     parts: splitParts(plan.passes, carriedOf(machine)),
     settings: settings.kept.filter(({ key }) => used.has(key.operation)),

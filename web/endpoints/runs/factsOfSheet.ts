@@ -1,4 +1,5 @@
 import type { ProgramFacts } from '#core/program/runProgram.ts';
+import { glareOf } from '#core/stack/glare.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import { tackIndex } from '#core/wear/tackIndex.ts';
@@ -13,7 +14,7 @@ export function factsOfSheet(
   return {
     bladeMetres: station.blade?.travelMetres ?? 0,
     grounds: station.machine.toolSeats.map(({ over }) => over ?? null),
-    gloss: glossOf(material.finish),
+    gloss: glareOf(material, condition),
     hold: { tack: tackOf(station, now), adhesiveUm: adhesiveOf(sheet) },
     sheet: {
       key: `${material.maker}/${material.name}/${condition.kind}/${lot}`,
@@ -33,12 +34,6 @@ export function toolsOf({ machine, blade, mat }: Omit<Station, 'loaded'>) {
     matId: used?.id ?? null,
     matUses: used?.uses ?? null,
   };
-}
-
-/** As finishes are named on packs. Invented for the stand-ins. */
-function glossOf(finish: string): number {
-  if (/clear|holo|mirror/i.test(finish)) return 1;
-  return /gloss|satin/i.test(finish) ? 0.6 : 0;
 }
 
 /** What has no adhesive has no face that could let go of it. */

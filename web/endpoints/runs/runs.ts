@@ -12,6 +12,7 @@ import { factsOfSheet, toolsOf } from '#web/endpoints/runs/factsOfSheet.ts';
 import { noteAfterRun } from '#web/endpoints/runs/noteAfterRun.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
+import { requireConfirmed } from '#web/endpoints/jobs/jobPlan.ts';
 import { planJob } from '#web/endpoints/jobs/planJob.ts';
 import { streamRun } from '#web/endpoints/runs/streamRun.ts';
 import { requestRefit } from '#web/workers/refitKnowledge.ts';
@@ -41,16 +42,17 @@ export const postRun = defineEndpoint({
   query: sheetQuery,
   body: z.object({
     requestKey: requestKeySchema,
+    accepted: z.array(z.string().max(60)).max(40).default([]).meta({
+      description: 'ids of what stops it on the checklist of its plan, and may go nevertheless',
+    }),
   }),
   reply: z.object({ id: z.number() }),
   status: 201,
   handle: async ({ params, query, body, author }, context) => {
     const job = await findJob(context.store, params.id);
-    const { station, sheet, plan, parts, settings, values, file } = await planJob(
-      context.store,
-      job,
-      query.sheet - 1,
-    );
+    const planned = await planJob(context.store, job, query.sheet - 1);
+    const { station, sheet, plan, parts, settings, values, file } = planned;
+    await requireConfirmed(context.store, job, planned, body.accepted);
     await findLink(station.machine, context).hands?.order({ order: 'status' });
     const { heightMm: sheetHeightMm, widthMm: sheetWidthMm } = job.sheet;
     const run = {

@@ -1,18 +1,17 @@
 import { z } from 'zod';
 import { layOutDay } from '#core/prep/dayPlan.ts';
 import { stepsOfJob } from '#core/prep/stepsOfJob.ts';
-import { findWaits } from '#core/prep/waitOrder.ts';
+import { factsOf } from '#core/stack/families/families.ts';
 import { momentAt } from '#core/time/workshopTime.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findDay, keepDay } from '#store/repositories/jobs/days.ts';
-import { findWaitRoutes } from '#store/repositories/jobs/waits.ts';
 import { findJob } from '#store/repositories/jobs/jobs.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { planJob } from '#web/endpoints/jobs/planJob.ts';
 import { workshopZone } from '#web/http/workshopZone.ts';
 import { replyWithFile } from '#web/http/replyWithFile.ts';
-import { listWaits } from '#web/endpoints/workshop/waits.ts';
+import { readWaitRoute } from '#web/endpoints/workshop/waits.ts';
 import { CALENDAR_TYPE, writeCalendar } from '#web/endpoints/workshop/writeCalendar.ts';
 import { dayChangeSchema, dayJobSchema, daySchema } from '#web/schemas/day.ts';
 
@@ -76,15 +75,15 @@ export const getDayCalendar = defineEndpoint({
   },
 });
 
+/** A press where nobody said how long. Common practice, no source. */
+const USUAL_PRESS_SECONDS = 15;
+
 async function describeSteps(store: Store, jobId: number) {
   const job = await findJob(store, jobId);
   const { plan, station, sheet, facts } = await planJob(store, job);
   const { material, condition } = sheet;
   const { isPrinted, sheetCount } = facts;
-  const own = (await findWaitRoutes(store, [condition.id])).get(condition.id) ?? null;
-  const route = findWaits({ family: material.family, condition: condition.kind, isPrinted }, own);
-  const lengths = await listWaits(store, material);
-  const waits = route.flatMap((kind) => lengths.find((wait) => wait.kind === kind) ?? []);
+  const waits = await readWaitRoute(store, sheet, isPrinted);
   const name = nameCondition(material.name, condition.kind);
   return {
     id: `job-${job.id}`,
@@ -97,6 +96,10 @@ async function describeSteps(store: Store, jobId: number) {
       setUp: `${name}, ${station.blade?.kind ?? 'no blade'}`,
       cutSeconds: plan.seconds,
       waits,
+      isLaminated: condition.kind === 'laminated',
+      pressSeconds: factsOf(material.family).isPressedOn
+        ? (material.details.heat?.seconds ?? USUAL_PRESS_SECONDS)
+        : undefined,
     }),
   };
 }

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import type { JobHead } from '#core/job/job.ts';
-import { usualWaits } from '#core/prep/waitOrder.ts';
+import { findWaits as waitsOnRoute, usualWaits } from '#core/prep/waitOrder.ts';
+import type { LoadedSheet } from '#core/station/station.ts';
 import { findWait, WAIT_KINDS, WAIT_WORDS, type Wait, type WaitKind } from '#core/prep/waits.ts';
 import type { Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -27,6 +28,21 @@ const params = z.object({ id: idParam });
 export async function listWaits(store: Store, material: Material): Promise<readonly Wait[]> {
   const said = await findWaits(store, material.id);
   return WAIT_KINDS.map((kind) => findWait(kind, material, said));
+}
+
+/** All that a sheet waits for on its way, in order, with its lengths: the workshop's own route, else the usual one. */
+export async function readWaitRoute(
+  store: Store,
+  { material, condition }: Pick<LoadedSheet, 'material' | 'condition'>,
+  isPrinted: boolean,
+): Promise<readonly Wait[]> {
+  const [own, lengths] = await Promise.all([
+    findWaitRoutes(store, [condition.id]),
+    listWaits(store, material),
+  ]);
+  const question = { family: material.family, condition: condition.kind, isPrinted };
+  const route = waitsOnRoute(question, own.get(condition.id) ?? null);
+  return route.flatMap((kind) => lengths.find((wait) => wait.kind === kind) ?? []);
 }
 
 /** The timer of a wait for a job or a material, with its words and the length that is said or usual. */

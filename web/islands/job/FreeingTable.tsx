@@ -93,7 +93,7 @@ function WayTable({ freeing, used, onTake }: TableProps) {
                     <button
                       type="button"
                       className="button px-3"
-                      aria-label={`Free them so: ${WAY_WORDS[way]}`}
+                      aria-label={`Use ${WAY_WORDS[way]}`}
                       onClick={() => onTake(way)}
                     >
                       Use

@@ -75,7 +75,7 @@ function JobSteps(shown: ShownJob) {
             <RunSheetPanel job={job} plan={plan} sheetNumber={state.sheetNumber} />
           </Tabs.Content>
           <Tabs.Content value="cut">
-            <CutPanel jobId={job.id} plan={plan} machine={machine} sheetNumber={state.sheetNumber} />
+            <CutPanel jobId={job.id} {...{ plan, machine }} {...state} onStep={state.setStep} />
           </Tabs.Content>
           <Refusal error={state.error} />
         </section>

@@ -162,7 +162,7 @@ describe('ways to free the pieces', () => {
 
   it('are changed for all that frees with one tap, and for nothing else', async () => {
     const onChange = show({ a: 'perforated', b: 'kiss' });
-    await userEvent.click(screen.getByRole('button', { name: 'Free them so: several light passes' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Use several light passes' }));
     expect(onChange).toHaveBeenCalledWith({
       roles: { a: 'through', b: 'kiss' },
       lineRoles: { 4: 'through' },
@@ -178,8 +178,9 @@ describe('ways to free the pieces', () => {
 
 describe('to the machine', () => {
   const machine = { ...sampleMachine, link: { kind: 'standIn', model: 'roll' } as const };
+  const onStep = vi.fn();
   const show = (plan: PlanReply | null, one: typeof machine | typeof sampleMachine = machine) =>
-    render(<CutPanel jobId={3} plan={plan} machine={one} sheetNumber={2} />);
+    render(<CutPanel jobId={3} plan={plan} machine={one} sheetNumber={2} onStep={onStep} />);
 
   it('waits for the order, and says what is in the way of one', () => {
     show(null);
@@ -195,8 +196,8 @@ describe('to the machine', () => {
   });
 
   it('has what is still open stand apart from what only has to be known', () => {
-    const item = (words: string, state: 'open' | 'known') => ({ words, reason: `why ${words}`, state });
-    show(planOf({ checklist: [item('The ink is wet', 'open'), item('The mat is rolled', 'known')] }));
+    const item = (words: string, state: 'open' | 'toDo') => ({ words, reason: `why ${words}`, state });
+    show(planOf({ checklist: [item('The ink is wet', 'open'), item('The mat is rolled', 'toDo')] }));
     const [open, known] = screen.getAllByRole('listitem');
     expect(open!.className).toBe('note');
     expect(known!.className).not.toBe('note');
@@ -216,6 +217,26 @@ describe('to the machine', () => {
     expect(keys).toHaveLength(2);
     expect(keys[0]).toBe(keys[1]);
     expect(seen[0]?.path).toBe('/api/jobs/3/runs?sheet=2');
+  });
+
+  it('sends nothing while something stops it, until it is put right or said that it may go', async () => {
+    const seen = stubServer({ 'POST /api/jobs/3/runs': refusal(409, 'Not now', 'stop here') });
+    const stop = {
+      id: 'trouble:island',
+      state: 'stop',
+      words: 'Not mended: 2 islands',
+      reason: 'they fall out',
+      way: { words: 'Mend it in the drawing', step: 'drawing' },
+    };
+    show(planOf({ checklist: [stop] }));
+    const send = screen.getByRole<HTMLButtonElement>('button', { name: /Send to Gannet 600/ });
+    expect(send.disabled).toBe(true);
+    await userEvent.click(screen.getByRole('button', { name: 'Mend it in the drawing' }));
+    expect(onStep).toHaveBeenCalledWith('drawing');
+    await userEvent.click(screen.getByRole('checkbox', { name: /send it nevertheless/ }));
+    await userEvent.click(send);
+    await screen.findByRole('alert');
+    expect(seen[0]?.body).toMatchObject({ accepted: ['trouble:island'] });
   });
 
   it('gives a file for every part where the machine has no link', () => {

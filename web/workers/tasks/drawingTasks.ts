@@ -1,5 +1,9 @@
 import { LRUCache } from 'lru-cache';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
+import { findTroubles } from '#core/checks/findTroubles.ts';
+import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
+import { checkMarks } from '#core/sheet/marks/checkMarks.ts';
+import { overPrintArea } from '#core/sheet/marks/printArea.ts';
 import { isAnyTooFine } from '#core/checks/checkFineness.ts';
 import { listCutLines } from '#core/checks/cutLine.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
@@ -69,6 +73,8 @@ export function fitLayoutTask(given: {
 
 /** So many lines are looked at for what is too fine: the drawing step looks at all. */
 const MOST_LOOKED_AT = 300;
+/** Above so many lines the drawing step alone looks for troubles: it takes seconds. */
+const MOST_CHECKED = 1500;
 
 /** What a sheet of a job is, beside its plan. */
 export interface SheetFacts {
@@ -77,6 +83,13 @@ export interface SheetFacts {
   readonly testCorner: BoxMm | null;
   readonly edge: DrawnEdge | null;
   readonly isFinestTooFine: boolean;
+  /** What was found in the drawing and not mended; not looked for in very large ones. */
+  readonly troubles: readonly Trouble[];
+  /** By how much cut lines reach over what can be printed and then cut, mm. */
+  readonly overPrintAreaMm: number;
+  /** What may be taken for a mark, in words. */
+  readonly markTroubles: readonly string[];
+  readonly hasNoTestCorner: boolean;
 }
 
 /**
@@ -88,10 +101,11 @@ export function planSheetTask(given: {
   readonly job: Job;
   readonly machine: Machine;
   readonly family: Family;
+  readonly checks: Omit<CheckFacts, 'family'>;
   readonly sheetIndex: number;
   readonly order: Omit<PlanOrder, 'lines' | 'hasPrint'>;
 }): { readonly plan: Plan; readonly facts: SheetFacts } {
-  const { job, machine, family, sheetIndex, order } = given;
+  const { job, machine, family, checks, sheetIndex, order } = given;
   const laid = layOutJob(job, machine, openDrawing);
   const placed = laid.sheets[sheetIndex];
   if (!placed || placed.lines.length === 0) {
@@ -107,10 +121,23 @@ export function planSheetTask(given: {
   const isPrinted = hasPrint(laid.drawing, job);
   const plan = planPasses({ ...order, lines: placed.lines, hasPrint: isPrinted });
   const { testCorner } = laid;
-  const lines = listCutLines(laid.drawing, job).slice(0, MOST_LOOKED_AT);
+  const all = listCutLines(laid.drawing, job);
+  const lines = all.slice(0, MOST_LOOKED_AT);
+  const troubles = all.length > MOST_CHECKED ? [] : findTroubles(laid.drawing, job, { ...checks, family });
   const edge = measureEdge(laid.drawing, job);
   const isFinestTooFine = isAnyTooFine(lines, family);
-  return { plan, facts: { sheetCount: laid.sheets.length, isPrinted, testCorner, edge, isFinestTooFine } };
+  const facts = {
+    sheetCount: laid.sheets.length,
+    isPrinted,
+    testCorner,
+    edge,
+    isFinestTooFine,
+    troubles,
+    overPrintAreaMm: overPrintArea(placed.box, laid.printArea),
+    markTroubles: checkMarks(placed, job, job.sheet, laid.marks, laid.printArea),
+    hasNoTestCorner: job.print.keepsTestCorner && testCorner === null,
+  };
+  return { plan, facts };
 }
 
 /** One sheet to print, as PDF. @throws AppError `notFound` for a sheet that the job does not have */
