@@ -64,8 +64,9 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
     await drawer.kept(id, 9);
     await page.getByRole('button', { name: 'Lay out' }).click();
     await page.getByText(/\d+ pieces on one sheet\./).waitFor({ timeout: 40_000 });
-    const { reply: job } = await api<JobReply>(`/api/jobs/${id}`);
-    expect(job.layout.placements.length).toBeGreaterThanOrEqual(12);
+    // The page shows it at once; the server keeps it a moment later.
+    const placed = async () => (await api<JobReply>(`/api/jobs/${id}`)).reply.layout.placements.length;
+    await expect.poll(placed).toBeGreaterThanOrEqual(12);
   });
 
   it('plans a kiss and a perforation with tabs, and says how they will hold', async () => {

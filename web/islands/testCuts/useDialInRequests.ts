@@ -4,6 +4,7 @@ import type { GivenGrades } from '#web/islands/testCuts/start/givenGrades.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { readAnew } from '#web/islands/shared/readAnew.ts';
 import type { DialInStart } from '#web/islands/testCuts/start/dialInStart.ts';
 import { useLocalAnswer } from '#web/islands/testCuts/useLocalAnswer.ts';
 import { previewGrades } from '#web/islands/testCuts/previewGrades.ts';
@@ -95,7 +96,7 @@ function useCutOnMachine(open: () => Promise<DialInReply>) {
     },
     onSuccess: () => {
       asked.current = null;
-      return queries.invalidateQueries();
+      return readAnew(queries);
     },
   });
 }

@@ -4,6 +4,7 @@ import { useRef } from 'react';
 import { isRunOver } from '#core/run/run.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { readAnew } from '#web/islands/shared/readAnew.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { HandledPiece } from '#web/islands/testCuts/onMachine/HandledPiece.tsx';
 import type { JudgedReply, JudgedRunReply } from '#web/schemas/judgedPieces.ts';
@@ -64,7 +65,7 @@ function useCutPiece(path: string, asked: Props['asked']) {
     },
     onSuccess: () => {
       sent.current = null;
-      return queries.invalidateQueries();
+      return readAnew(queries);
     },
   });
 }
