@@ -13,6 +13,7 @@ export const ACTIONS = [
   'freshMat',
   'pressDown',
   'weakerMat',
+  'morePinch',
   'turnFibre',
   'dryCard',
   'longerTabs',
@@ -41,6 +42,8 @@ export interface ActionFacts {
   /** For these signs it would make matters worse. */
   readonly notFor?: readonly Symptom[];
   readonly caution?: string;
+  /** Where alone it can be done. */
+  readonly needs?: 'mat' | 'rollers';
   /** Where in the application it is done, beside the settings. */
   readonly link?: string;
 }
@@ -124,6 +127,7 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     sheets: 0.1,
     changes: null,
     link: '/upkeep',
+    needs: 'mat',
   },
   pressDown: {
     words: 'press the sheet down with a roller',
@@ -131,6 +135,7 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     minutes: 1,
     sheets: 0,
     changes: null,
+    needs: 'mat',
   },
   weakerMat: {
     words: 'a lighter mat, and peel the mat off the sheet',
@@ -138,6 +143,15 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     minutes: 3,
     sheets: 0.1,
     changes: null,
+    needs: 'mat',
+  },
+  morePinch: {
+    words: 'pinch or suction one step up',
+    how: 'thick or slippery sheet wants more; cover suction holes beside a narrow one',
+    minutes: 3,
+    sheets: 0.2,
+    changes: null,
+    needs: 'rollers',
   },
   turnFibre: {
     words: 'turn the sheet a quarter',

@@ -35,11 +35,40 @@ describe('rankCauses', () => {
       const old = given.bladeOld ?? FINDING_FACTS.bladeOld.usual;
       return (prior / total) * (shows.fuzzy ?? LEAK) * (shows.notThrough ?? LEAK) * old;
     };
-    const sum = CAUSES.reduce((all, cause) => all + joint(cause), 0);
+    // What shows neither sign is no cause of either.
+    const explains = (cause: Cause) =>
+      factsOfCause(cause).shows.fuzzy ?? factsOfCause(cause).shows.notThrough;
+    const sum = CAUSES.filter(explains).reduce((all, cause) => all + joint(cause), 0);
     expect(chanceOf('bladeDull', ['fuzzy', 'notThrough'], { bladeOld: true })).toBeCloseTo(
       joint('bladeDull') / sum,
       12,
     );
+  });
+
+  it('keeps causes out that explain nothing of what is seen, however much speaks for them', () => {
+    const worn = { bladeOld: true, driftsToMore: true };
+    for (const symptom of ['marksNotRead', 'linerTears', 'whiteEdge'] as const) {
+      expect(rankCauses([symptom], worn).map(({ cause }) => cause)).not.toContain('bladeDull');
+    }
+    expect(rankCauses(['notThrough'], worn)[0]!.cause).toBe('bladeDull');
+  });
+
+  it('blames no mat on a roll and no rollers on a mat, and offers neither', () => {
+    const causes = (hold: 'mat' | 'rollers') =>
+      rankCauses(['sheetMoved'], {}, {}, hold).map(({ cause }) => cause);
+    expect(causes('rollers')[0]).toBe('pinchWeak');
+    expect(causes('rollers')).not.toContain('matWeak');
+    expect(causes('mat')[0]).toBe('matWeak');
+    expect(causes('mat')).not.toContain('pinchWeak');
+    const actions = rankActions(
+      rankCauses(['sheetMoved'], {}, {}, 'rollers'),
+      ['sheetMoved'],
+      [],
+      {},
+      'rollers',
+    );
+    expect(actions[0]!.action).toBe('morePinch');
+    expect(actions.some(({ action }) => /[mM]at|pressDown/.test(action))).toBe(false);
   });
 
   // What operators conclude first (common practice, no source).
@@ -49,7 +78,7 @@ describe('rankCauses', () => {
     ['notThrough', 'forceLow'],
     ['bunches', 'forceHigh'],
     ['jagged', 'exposureDeep'],
-    ['wontPop', 'forceLow'],
+    ['wontPop', 'tabsStrong'],
     ['fellOut', 'tabsWeak'],
     ['whiteEdge', 'offCentre'],
     ['marksNotRead', 'glare'],

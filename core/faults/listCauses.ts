@@ -15,7 +15,12 @@ export interface CauseFacts {
   readonly given: Readonly<Partial<Record<Finding, number>>>;
   /** Chance that an action mends it; what is not named does not. */
   readonly mendedBy: Readonly<Partial<Record<Action, number>>>;
+  /** Where alone it can be: on a mat, or under rollers. */
+  readonly needs?: Hold;
 }
+
+/** How a machine holds its sheet. */
+export type Hold = 'mat' | 'rollers';
 
 /** The causes, in the order in which a bench suspects them. All chances: common practice, no source. */
 export const CAUSE_FACTS = {
@@ -23,7 +28,7 @@ export const CAUSE_FACTS = {
     words: 'a little too little force',
     why: 'corners need the most: the blade turns there and lifts',
     prior: 0.16,
-    shows: { cornersHang: 0.62, notThrough: 0.5, wontPop: 0.22 },
+    shows: { cornersHang: 0.62, notThrough: 0.5, wontPop: 0.12 },
     given: { driftsToMore: 0.12, settingProven: 0.15, settingPredicted: 0.35, everyCorner: 0.85 },
     mendedBy: { moreForce: 0.9, onePassMore: 0.7, dialIn: 0.9 },
   },
@@ -70,7 +75,7 @@ export const CAUSE_FACTS = {
     words: 'the blade stands out too little',
     why: 'the holder rests on the sheet before the tip is deep enough, whatever the force',
     prior: 0.05,
-    shows: { notThrough: 0.6, cornersHang: 0.2, wontPop: 0.2 },
+    shows: { notThrough: 0.6, cornersHang: 0.2, wontPop: 0.12 },
     given: { justFitted: 0.4, settingProven: 0.25, everyCorner: 0.85 },
     mendedBy: { moreExposure: 0.85 },
   },
@@ -89,6 +94,7 @@ export const CAUSE_FACTS = {
     shows: { sheetMoved: 0.7, bunches: 0.3, jagged: 0.1, fellOut: 0.18 },
     given: { matWorn: 0.75, matStrong: 0.02, everyCorner: 0.2 },
     mendedBy: { freshMat: 0.88, pressDown: 0.5, longerTabs: 0.15, loadAgain: 0.2 },
+    needs: 'mat',
   },
   matStrong: {
     words: 'the mat holds too hard',
@@ -97,6 +103,16 @@ export const CAUSE_FACTS = {
     shows: { linerTears: 0.75 },
     given: { matStrong: 0.7, isCard: 0.05, afterWeeding: 0.9 },
     mendedBy: { weakerMat: 0.9 },
+    needs: 'mat',
+  },
+  pinchWeak: {
+    words: 'the rollers or the suction hold weakly',
+    why: 'a sheet that slips under the rollers is cut where it no longer lies',
+    prior: 0.06,
+    shows: { sheetMoved: 0.65, bunches: 0.2, jagged: 0.05 },
+    given: { everyCorner: 0.2 },
+    mendedBy: { morePinch: 0.8, loadAgain: 0.3 },
+    needs: 'rollers',
   },
   fibre: {
     words: 'cut across the fibres',

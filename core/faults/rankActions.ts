@@ -1,5 +1,6 @@
 import { ACTION_FACTS, ACTIONS, type Action } from '#core/faults/faultActions.ts';
 import { factsOfCause } from '#core/faults/causes.ts';
+import type { Hold } from '#core/faults/listCauses.ts';
 import type { Symptom } from '#core/faults/symptoms.ts';
 import type { RankedFault } from '#core/faults/rankCauses.ts';
 
@@ -31,6 +32,7 @@ const TABLE_WEIGHT = 6;
  * @param ranked causes with their chances
  * @param tried actions that did not help with this fault: they are left out
  * @param record how actions fared at this workshop
+ * @param hold how the machine holds its sheet; `null` where nobody says
  * @example rankActions([{ cause: 'glare', chance: 1, reason: '' }], ['marksNotRead'])[0].action // 'shadeMarks'
  */
 export function rankActions(
@@ -38,9 +40,11 @@ export function rankActions(
   symptoms: readonly Symptom[],
   tried: readonly Action[] = [],
   record: ActionRecord = {},
+  hold: Hold | null = null,
 ): readonly RankedAction[] {
   return ACTIONS.filter((action) => {
-    const { notFor = [] } = ACTION_FACTS[action];
+    const { notFor = [], needs } = ACTION_FACTS[action];
+    if (hold !== null && needs !== undefined && needs !== hold) return false;
     return !tried.includes(action) && !symptoms.some((symptom) => notFor.includes(symptom));
   })
     .map((action): RankedAction => {

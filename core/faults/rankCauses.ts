@@ -1,6 +1,7 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { FINDINGS, FINDING_FACTS, type Finding } from '#core/faults/findings.ts';
 import { CAUSES, factsOfCause, LEAK, type Cause } from '#core/faults/causes.ts';
+import type { Hold } from '#core/faults/listCauses.ts';
 import type { Symptom } from '#core/faults/symptoms.ts';
 
 /** What is known of each piece of evidence; what is not named is not known. */
@@ -24,26 +25,37 @@ const TOLD_RATIO = 1.6;
 
 /**
  * The chance of each cause, by Bayes' rule over a network of one layer: causes with priors, symptoms and evidence that
- * are independent given the cause. One cause is taken to be behind a fault.
+ * are independent given the cause. One cause is taken to be behind a fault. Causes that explain nothing of what is seen stay
+ * out, however much else speaks for them: an old blade hides no marks.
  *
  * @param symptoms what is seen; at least one
  * @param learnt causes found at this workshop: they move the priors
- * @returns all causes, likeliest first; their chances sum to 1
+ * @param hold how the machine holds its sheet: what it has not cannot be at fault; `null` where nobody says
+ * @returns the causes that explain something, likeliest first; their chances sum to 1
  * @example rankCauses(['marksNotRead'], { isGlossy: true })[0].cause // 'glare'
  */
 export function rankCauses(
   symptoms: readonly Symptom[],
   known: KnownFindings,
   learnt: CauseCounts = {},
+  hold: Hold | null = null,
 ): readonly RankedFault[] {
   const priors = priorsOf(learnt);
-  const weights = CAUSES.map((cause) => priors[cause] * likelihoodOf(cause, symptoms, known));
+  const explaining = CAUSES.filter((cause) => {
+    const { shows, needs } = factsOfCause(cause);
+    const isHere = hold === null || needs === undefined || needs === hold;
+    return isHere && symptoms.some((symptom) => shows[symptom] !== undefined);
+  });
+  const causes = explaining.length > 0 ? explaining : CAUSES;
+  const weights = causes.map((cause) => priors[cause] * likelihoodOf(cause, symptoms, known));
   const sum = weights.reduce((all, one) => all + one, 0);
-  return CAUSES.map((cause, index) => ({
-    cause,
-    chance: itemAt(weights, index) / sum,
-    reason: reasonOf(cause, known),
-  })).sort((a, b) => b.chance - a.chance);
+  return causes
+    .map((cause, index) => ({
+      cause,
+      chance: itemAt(weights, index) / sum,
+      reason: reasonOf(cause, known),
+    }))
+    .sort((a, b) => b.chance - a.chance);
 }
 
 /** A question that is not answered yet, with how much the answer is worth. */
@@ -63,8 +75,9 @@ export function nextQuestion(
   symptoms: readonly Symptom[],
   known: KnownFindings,
   learnt: CauseCounts = {},
+  hold: Hold | null = null,
 ): Question | null {
-  const now = rankCauses(symptoms, known, learnt);
+  const now = rankCauses(symptoms, known, learnt, hold);
   const before = entropy(now.map(({ chance }) => chance));
   const worth = FINDINGS.flatMap((evidence): readonly Question[] => {
     const { question } = FINDING_FACTS[evidence];
@@ -72,7 +85,7 @@ export function nextQuestion(
     const yes = now.reduce((sum, { cause, chance }) => sum + chance * chanceOf(evidence, cause), 0);
     const after = ([true, false] as const).reduce((sum, answer) => {
       const share = answer ? yes : 1 - yes;
-      const then = rankCauses(symptoms, { ...known, [evidence]: answer }, learnt);
+      const then = rankCauses(symptoms, { ...known, [evidence]: answer }, learnt, hold);
       return sum + share * entropy(then.map(({ chance }) => chance));
     }, 0);
     return [{ evidence, words: question, bits: before - after }];

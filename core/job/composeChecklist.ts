@@ -149,8 +149,8 @@ function checkBlade({ station, passes, drift }: ChecklistOrder): readonly CheckI
     ...(blade && blade.travelMetres > OLD_SHARE * blade.lifeMetres
       ? [
           item(
-            `It is at ${Math.round(blade.travelMetres)} m`,
-            'near its end: look at the first cut twice',
+            `Blade ${blade.number} has cut ${Math.round(blade.travelMetres)} of about ${Math.round(blade.lifeMetres)} m`,
+            'it is near its end: look at the first cut twice',
             'open',
           ),
         ]

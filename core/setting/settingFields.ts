@@ -46,17 +46,6 @@ export const SETTING_FIELDS = {
     heading: 'way of freeing',
     value: z.enum(STRATEGIES).optional().meta({ description: 'how the stack is parted' }),
   },
-  tabForce: {
-    label: 'force along tabs',
-    unit: 'force',
-    operations: ['perforated'],
-    range: null,
-    heading: 'tab force (machine scale)',
-    value: z.number().optional().meta({
-      description:
-        'the kiss force where tabs go by it, else their own; left out where the tip is lifted over them',
-    }),
-  },
   tabWay: {
     label: 'tabs',
     unit: 'word',
@@ -66,6 +55,17 @@ export const SETTING_FIELDS = {
     value: z.enum(TAB_WAYS).optional().meta({
       description:
         'left out: at the force that is given, at the kiss force without one, lifted without either',
+    }),
+  },
+  tabForce: {
+    label: 'force along tabs',
+    unit: 'force',
+    operations: ['perforated'],
+    range: null,
+    heading: 'tab force (machine scale)',
+    value: z.number().optional().meta({
+      description:
+        'the kiss force where tabs go by it, else their own; left out where the tip is lifted over them',
     }),
   },
   exposureMm: {

@@ -122,7 +122,8 @@ async function consult(
     findLoadedSetting(store, station, operation),
   ]);
   const known: KnownFindings = { ...looked, ...answers };
-  const causes = rankCauses(symptoms, known, learnt.causes);
+  const hold = station.machine.kind === 'rollFed' ? ('rollers' as const) : ('mat' as const);
+  const causes = rankCauses(symptoms, known, learnt.causes, hold);
   const target = await findTarget(store, station, operation);
   // The figures of the sheet that lies there, as the Bench tells them.
   const { machine, loaded } = station;
@@ -132,7 +133,7 @@ async function consult(
     valuesOnSheet(valuesOffSheet(changed, machine, loaded), machine, loaded).force;
   const numberOf = (action: Action): NumberChange | null =>
     values && proposeNumber(action, values, machine, target, (force) => asKept({ ...values, force }));
-  const actions = rankActions(causes, symptoms, tried, learnt.actions)
+  const actions = rankActions(causes, symptoms, tried, learnt.actions, hold)
     // A number that cannot be changed, for want of a setting or of room on the scale, is no action.
     .filter(
       ({ action, gain, mends }) =>
@@ -146,7 +147,7 @@ async function consult(
     known: (Object.keys(known) as Finding[])
       .filter((evidence) => known[evidence] === true)
       .map((evidence) => FINDING_FACTS[evidence].words),
-    question: nextQuestion(symptoms, known, learnt.causes),
+    question: nextQuestion(symptoms, known, learnt.causes, hold),
     actions: actions.map(({ action, mends }) => {
       const { words, how, caution = null, link = null } = ACTION_FACTS[action];
       return { action, words, how, caution, link, mends, change: numberOf(action) };

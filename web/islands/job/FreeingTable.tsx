@@ -72,7 +72,7 @@ function WayTable({ freeing, used, onTake }: TableProps) {
           >
             <td className="py-1.5 pl-1">
               {WAY_WORDS[way]}
-              {passes > 1 ? ` × ${passes}` : ''}
+              {passes > 1 ? <span className="whitespace-nowrap"> × {passes}</span> : null}
             </td>
             {bar ? (
               <td colSpan={5} className="text-muted">
