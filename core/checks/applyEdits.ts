@@ -5,7 +5,7 @@ import { firstFreeId } from '#core/checks/firstFreeId.ts';
 import { joinLines } from '#core/checks/joinLines.ts';
 import { findDuplicates } from '#core/checks/findDuplicates.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
-import { boundContour, encloses } from '#core/geometry/box.ts';
+import { boundContour, cornersOf, encloses, joinBoxes } from '#core/geometry/box.ts';
 import { fillHoles, offsetRings, strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { isInside } from '#core/geometry/polygon.ts';
@@ -42,6 +42,8 @@ function applyEdit(drawing: Drawing, edit: DrawingEdit): Drawing {
       return dropWithin(drawing, edit.lineIds);
     case 'offset':
       return addOffset(drawing, edit);
+    case 'frame':
+      return addFrame(drawing, edit);
     case 'bridge':
       return { ...drawing, contours: bridgeIslands(drawing.contours, edit.lineIds, edit.widthMm) };
   }
@@ -95,6 +97,29 @@ function dropWithin(drawing: Drawing, lineIds: readonly number[]): Drawing {
     return !rings.some((one) => one.id !== id && encloses(one.box, box) && isInside(start, one.ring));
   });
   return { ...drawing, contours };
+}
+
+function addFrame(
+  drawing: Drawing,
+  { like, marginMm, radiusMm }: Extract<DrawingEdit, { kind: 'frame' }>,
+): Drawing {
+  const pattern = drawing.contours.find(({ id }) => id === like);
+  if (!pattern) return drawing;
+  const box = joinBoxes(drawing.contours.map(({ contour }) => boundContour(contour)));
+  const out = marginMm - radiusMm;
+  const sharp = cornersOf({
+    minX: box.minX - out,
+    minY: box.minY - out,
+    maxX: box.maxX + out,
+    maxY: box.maxY + out,
+  });
+  const [ring] = offsetRings([sharp], radiusMm);
+  if (!ring) return drawing;
+  const id = firstFreeId(drawing);
+  return {
+    ...drawing,
+    contours: [...drawing.contours, { ...pattern, id, shape: id, contour: ringToContour(ring) }],
+  };
 }
 
 function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset' }>): Drawing {

@@ -19,5 +19,7 @@ export type DrawingEdit =
       readonly isInked: boolean;
       readonly layer: string;
     }
+  /** A frame with round corners around everything, drawn like one of its lines. */
+  | { readonly kind: 'frame'; readonly like: number; readonly marginMm: number; readonly radiusMm: number }
   /** Bars that hold the islands within these outlines of a stencil. */
   | { readonly kind: 'bridge'; readonly lineIds: readonly number[]; readonly widthMm: number };

@@ -7,6 +7,8 @@ import { findDuplicates } from '#core/checks/findDuplicates.ts';
 import type { CheckFacts, Trouble, TroubleFix } from '#core/checks/trouble.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import { FREEING_ROLES, OPERATION_OF, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
+import { factsOf } from '#core/stack/families/families.ts';
+import { areaOfBox, boundPoints } from '#core/geometry/box.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 
@@ -30,7 +32,12 @@ export function findTroubles(
 ): readonly Trouble[] {
   const lines = listCutLines(drawing, given);
   onProgress?.(0.15);
-  const simple = [...checkRoles(lines, facts), ...checkOpen(lines), ...checkTiny(lines, facts)];
+  const simple = [
+    ...checkRoles(lines, facts),
+    ...checkFrame(lines, facts),
+    ...checkOpen(lines),
+    ...checkTiny(lines, facts),
+  ];
   onProgress?.(0.25);
   const duplicates = checkDuplicates(drawing, lines);
   const again = new Set(duplicates.flatMap(({ lineIds }) => lineIds.slice(1)));
@@ -83,6 +90,52 @@ function checkRoles(lines: readonly CutLine[], facts: CheckFacts): readonly Trou
     }
   }
   return troubles;
+}
+
+/** A stencil is held, and kept from paint, by a frame all round with round corners. Common practice, no source (T15). */
+const FRAME = { marginMm: 25, radiusMm: 10 };
+/** A frame narrower than this share of it is none. */
+const FRAME_SHARE = 0.6;
+
+function checkFrame(lines: readonly CutLine[], { family }: CheckFacts): readonly Trouble[] {
+  const cut = lines.filter(({ role }) => role === 'through' || role === 'perforated');
+  if (!factsOf(family).isPaintedThrough || cut.length === 0) return [];
+  const boxes = cut.map(({ points }) => boundPoints(points));
+  const widest = boxes.reduce(
+    (best, box, at) => (areaOfBox(box) > areaOfBox(itemAt(boxes, best)) ? at : best),
+    0,
+  );
+  const outer = itemAt(boxes, widest);
+  const inner = boxes.filter((_, at) => at !== widest);
+  const rim = inner.reduce(
+    (least, box) =>
+      Math.min(
+        least,
+        box.minX - outer.minX,
+        box.minY - outer.minY,
+        outer.maxX - box.maxX,
+        outer.maxY - box.maxY,
+      ),
+    Infinity,
+  );
+  if (inner.length > 0 && rim >= FRAME_SHARE * FRAME.marginMm) return [];
+  const line = itemAt(cut, widest);
+  return [
+    {
+      kind: 'noFrame',
+      weight: 'careful',
+      what:
+        inner.length > 0 && rim > 0 ? `the frame is ${rim.toFixed(0)} mm wide` : 'the stencil has no frame',
+      why: 'a rim of 25 mm with round corners keeps it flat and paint off what lies beside it',
+      lineIds: [line.id],
+      at: itemAt(line.points, 0),
+      fix: {
+        kind: 'edit',
+        words: `Add a frame of ${FRAME.marginMm} mm`,
+        edit: { kind: 'frame', like: line.id, ...FRAME },
+      },
+    },
+  ];
 }
 
 function checkOpen(lines: readonly CutLine[]): readonly Trouble[] {

@@ -17,6 +17,7 @@ export const TROUBLE_KINDS = [
   'tooClose',
   'throughOnRoll',
   'impossibleRole',
+  'noFrame',
 ] as const;
 export type TroubleKind = (typeof TROUBLE_KINDS)[number];
 

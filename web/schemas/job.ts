@@ -38,6 +38,12 @@ export const editSchema = z.discriminatedUnion('kind', [
     isInked: z.boolean().default(false),
     layer: z.string().trim().min(1).max(80),
   }),
+  z.object({
+    kind: z.literal('frame'),
+    like: z.number().int().min(0),
+    marginMm: z.number().positive().max(200),
+    radiusMm: z.number().min(0).max(200),
+  }),
   z.object({ kind: z.literal('bridge'), lineIds, widthMm: z.number().positive().max(50) }),
 ]);
 

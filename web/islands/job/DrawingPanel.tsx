@@ -119,6 +119,7 @@ const EDIT_WORDS: Readonly<Record<DrawingEdit['kind'], string>> = {
   round: 'corners rounded',
   fillHoles: 'holes filled',
   offset: 'border added',
+  frame: 'frame added',
   bridge: 'bars added',
 };
 
