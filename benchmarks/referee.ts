@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { timeRival, type RivalTiming } from '#benchmarks/clmmRival.ts';
 import { timeFits, writeBook, type FitTiming } from '#benchmarks/fitSpeed.ts';
+import { playFormer, tellFormer, type FormerScore } from '#benchmarks/referee/formerSelf.ts';
 import type { Score } from '#benchmarks/referee/judge.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
@@ -156,6 +157,8 @@ function writeReport(plain: WorldResult, others: Others, speed: Speed, goals: re
     '## Plain world',
     ...tabulate(plain),
     '',
+    ...tellFormer(speed.former),
+    '',
     '### Mean P by family',
     ...tabulateFamilies(plain),
     '',
@@ -199,11 +202,12 @@ function tellWorlds({ hard, wide, wild, narrow, long }: Others): readonly string
 }
 
 interface Speed {
+  readonly former: readonly FormerScore[] | null;
   readonly timings: readonly FitTiming[];
   readonly rival: RivalTiming;
 }
 
-function tellSpeed({ timings, rival }: Speed): readonly string[] {
+function tellSpeed({ timings, rival }: Omit<Speed, 'former'>): readonly string[] {
   return [
     '## Speed',
     'Fitting a whole book, and what is believed of one sheet of it with its own trials taken out.',
@@ -285,10 +289,11 @@ function tabulateFamilies({ scores }: WorldResult): readonly string[] {
 await reportFailure(async () => {
   // Two at a time, the longest beside all others.
   const [plain, others] = await Promise.all([runWorld('plain'), runOthers()]);
+  const former = await playFormer([WORKSHOPS, SHEETS_PER_MACHINE]);
   const timings = timeFits(SIZES);
   const rival = timeRival(writeBook(RIVAL_BOOK));
   const goals = checkGoals(plain, others, timings);
-  const text = writeReport(plain, others, { timings, rival }, goals);
+  const text = writeReport(plain, others, { timings, rival, former }, goals);
   writeFileSync(join(ROOT, 'docs/referee.md'), text);
   console.log(text);
   if (goals.some(({ isMet }) => !isMet)) process.exitCode = 1;

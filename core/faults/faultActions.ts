@@ -42,6 +42,8 @@ export interface ActionFacts {
   /** For these signs it would make matters worse. */
   readonly notFor?: readonly Symptom[];
   readonly caution?: string;
+  /** What is looked at before every run where it helped for good, and whether only on sheets with marks. */
+  readonly standing?: { readonly words: string; readonly needsMarks?: true };
   /** Where alone it can be done. */
   readonly needs?: 'mat' | 'rollers';
   /** Where in the application it is done, beside the settings. */
@@ -136,6 +138,7 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     sheets: 0,
     changes: null,
     needs: 'mat',
+    standing: { words: 'The sheet is rolled down hard, its edges too' },
   },
   weakerMat: {
     words: 'a lighter mat, and peel the mat off the sheet',
@@ -144,6 +147,7 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     sheets: 0.1,
     changes: null,
     needs: 'mat',
+    standing: { words: 'A lighter mat is under this kind of liner' },
   },
   morePinch: {
     words: 'pinch or suction one step up',
@@ -152,6 +156,7 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     sheets: 0.2,
     changes: null,
     needs: 'rollers',
+    standing: { words: 'Pinch or suction is one step up' },
   },
   turnFibre: {
     words: 'turn the sheet a quarter',
@@ -203,6 +208,7 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     minutes: 2,
     sheets: 0,
     changes: null,
+    standing: { words: 'The shine is off the marks, or the lamp stands by', needsMarks: true },
   },
   loadAgain: {
     words: 'load the sheet again',
@@ -210,6 +216,7 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     minutes: 2,
     sheets: 0,
     changes: null,
+    standing: { words: 'The sheet lies square and level, supported in front and behind' },
   },
   clearMarks: {
     words: 'clear the ground around the marks',
@@ -217,6 +224,7 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     minutes: 2,
     sheets: 0,
     changes: null,
+    standing: { words: 'Nothing lies or shows beside the marks', needsMarks: true },
   },
   ownColour: {
     words: 'a correction for this colour',
@@ -234,3 +242,6 @@ export const ACTION_FACTS: Readonly<Record<Action, ActionFacts>> = {
     link: '/test-cuts',
   },
 };
+
+/** Actions whose help is kept up at a machine from then on. */
+export const STANDING_ACTIONS: readonly Action[] = ACTIONS.filter((action) => ACTION_FACTS[action].standing);

@@ -33,6 +33,7 @@ const order: ChecklistOrder = {
   hasMarks: false,
   waits: [],
   stops: [],
+  standing: [],
   drift: null,
   now: new Date('2026-03-01T10:00:00Z'),
 };
@@ -93,5 +94,18 @@ describe('the list before a run', () => {
     const matFed = { ...sampleStation.machine, kind: 'matFed' as const };
     const bare = composeChecklist({ ...order, station: { ...sampleStation, machine: matFed, mat: null } });
     expect(bare[0]).toMatchObject({ state: 'open', words: 'A mat is chosen at the rail' });
+  });
+
+  it('keeps up what helped at this machine, marks only where there are marks (T38)', () => {
+    const standing = [
+      { id: 7, action: 'shadeMarks' as const },
+      { id: 9, action: 'pressDown' as const },
+    ];
+    const ids = (hasMarks: boolean) =>
+      composeChecklist({ ...order, standing, hasMarks }).flatMap(({ id = '' }) =>
+        /standing/.test(id) ? [id] : [],
+      );
+    expect(ids(true)).toEqual(['standing:7', 'standing:9']);
+    expect(ids(false)).toEqual(['standing:9']);
   });
 });

@@ -1,4 +1,5 @@
 import { carriedOf } from '#core/protocol/findLanguage.ts';
+import { ACTION_FACTS, type Action } from '#core/faults/faultActions.ts';
 import type { Pass } from '#core/passes/plan.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
@@ -34,6 +35,8 @@ export interface ChecklistOrder {
   readonly waits: readonly { readonly words: string; readonly endsAt: string }[];
   /** What stands against sending it, see listStops. */
   readonly stops: readonly CheckItem[];
+  /** What helped at this machine for good, by the fault it helped with. */
+  readonly standing: readonly { readonly id: number; readonly action: Action }[];
   /** An alarm of drift on the machine, in words, or `null`. */
   readonly drift: string | null;
   readonly now: Date;
@@ -46,13 +49,14 @@ const RANK: Readonly<Record<CheckItem['state'], number>> = { stop: 0, open: 1, t
 /**
  * A short list for this job on this station: only what matters here, each with its reason; what is open comes first.
  *
- * @example composeChecklist({ station, sheet: station.loaded, passes: plan.passes, isPrinted: false, hasMarks: false, waits: [], stops: [], drift: 'a worn blade', now: new Date(0) })[0].state // 'open'
+ * @example composeChecklist({ station, sheet: station.loaded, passes: plan.passes, isPrinted: false, hasMarks: false, waits: [], stops: [], standing: [], drift: 'a worn blade', now: new Date(0) })[0].state // 'open'
  */
 export function composeChecklist(order: ChecklistOrder): readonly CheckItem[] {
   const items = [
     ...order.stops,
     ...checkLink(order),
     ...checkDry(order),
+    ...checkStanding(order),
     ...checkPrint(order),
     ...checkHold(order),
     ...checkBlade(order),
@@ -84,6 +88,15 @@ function checkDry({ waits, now, isPrinted, sheet }: ChecklistOrder): readonly Ch
   return [item('Ink and laminate are dry to the touch', 'wet ink drags, and the rollers print it on')];
 }
 
+/** What helped here once is kept up. */
+function checkStanding({ standing, hasMarks }: ChecklistOrder): readonly CheckItem[] {
+  return standing.flatMap(({ id, action }): readonly CheckItem[] => {
+    const kept = ACTION_FACTS[action].standing;
+    if (!kept || (kept.needsMarks && !hasMarks)) return [];
+    return [{ ...item(kept.words, 'it helped at this machine before'), id: `standing:${id}` }];
+  });
+}
+
 function checkPrint({ hasMarks, sheet }: ChecklistOrder): readonly CheckItem[] {
   if (!hasMarks) return [];
   const whole = item(
@@ -106,10 +119,14 @@ function checkPrint({ hasMarks, sheet }: ChecklistOrder): readonly CheckItem[] {
 
 function checkHold({ station, sheet, now }: ChecklistOrder): readonly CheckItem[] {
   const { machine, mat } = station;
-  if (machine.kind !== 'matFed') {
+  const room = item('There is room to travel in front and behind', 'a sheet that meets a wall shifts');
+  if (machine.kind === 'flatbed') {
+    return [item('The sheet lies square and flat, its edges held down', 'what lifts is dragged')];
+  }
+  if (machine.kind === 'rollFed') {
     return [
       item('The sheet runs straight, pinch rollers on both edges', 'a skewed sheet walks sideways'),
-      item('There is room to travel in front and behind', 'a sheet that meets a wall shifts'),
+      room,
     ];
   }
   if (!mat)
@@ -117,7 +134,7 @@ function checkHold({ station, sheet, now }: ChecklistOrder): readonly CheckItem[
   const index = tackIndex(wearOfMat(mat, now));
   const fit = fitTack(index, sheet.material.family);
   const rolled = item(`Sheet square on mat ${mat.number}, rolled down hard`, 'what lifts is dragged');
-  if (fit === 'suits') return [rolled];
+  if (fit === 'suits') return [rolled, room];
   return [
     item(
       fit === 'slips'
@@ -129,6 +146,7 @@ function checkHold({ station, sheet, now }: ChecklistOrder): readonly CheckItem[
       'open',
     ),
     rolled,
+    room,
   ];
 }
 

@@ -253,4 +253,16 @@ describe('a run sheet', () => {
     const more = { sheet: { material: stencil, condition, lot: '', colour: '' } };
     expect(allWords(more)).toMatch(/Keep both halves/);
   });
+
+  it('says how each kind of machine takes its sheet, and where it is loaded to', () => {
+    const on = (change: object) =>
+      allWords({ station: { machine: { ...machine, ...change }, blade: null, mat: null, loaded: null } });
+    expect(on({ kind: 'flatbed' })).toMatch(/Load: Lay the sheet square on the bed/);
+    const roll = { kind: 'rollFed', pinchPositions: ['low', 'medium', 'high'], hasSuction: true };
+    expect(on(roll)).toMatch(/Load: Pinch rollers at medium/);
+    expect(on(roll)).toMatch(/Load: Suction strong/);
+    expect(on({ kind: 'matFed', loadTo: 'the wheel on the 5' })).toMatch(
+      /Load it to here: the wheel on the 5/,
+    );
+  });
 });

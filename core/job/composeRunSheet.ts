@@ -3,6 +3,7 @@ import { carriedOf } from '#core/protocol/findLanguage.ts';
 import type { Job } from '#core/job/job.ts';
 import type { Pass } from '#core/passes/plan.ts';
 import type { Part } from '#core/passes/splitParts.ts';
+import { adviseHold } from '#core/station/adviseHold.ts';
 import { makeStep, type RunSection, type RunStep } from '#core/job/runStep.ts';
 import { stepsAfterCut } from '#core/job/stepsAfterCut.ts';
 import { stepsBeforeCut } from '#core/job/stepsBeforeCut.ts';
@@ -102,7 +103,13 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
           `Lay the sheet square ${placeOnMat(job.sheet)} ${mat ? `mat ${mat.number}` : 'a mat'} and roll it down hard.`,
           'what lifts is dragged',
         )
-      : makeStep('Feed the sheet straight under the pinch rollers.', 'a skewed sheet walks sideways'),
+      : machine.kind === 'rollFed'
+        ? makeStep('Feed the sheet straight under the pinch rollers.', 'a skewed sheet walks sideways')
+        : makeStep('Lay the sheet square on the bed and hold down its edges.', 'what lifts is dragged'),
+    ...(machine.loadTo
+      ? [makeStep(`Load it to here: ${machine.loadTo}.`, 'every load begins at the same place')]
+      : []),
+    ...adviseHold(machine, sheet, job.sheet.widthMm).map(({ words, reason }) => makeStep(words, reason)),
     ...(job.sheet.widthMm > job.sheet.heightMm
       ? [makeStep('The sheet lies landscape: watch it.', 'portrait sheets read and feed better')]
       : []),

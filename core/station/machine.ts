@@ -104,6 +104,8 @@ export interface Machine {
   /** Roll-fed: positions of the pinch rollers' pressure, lowest first, and whether it has suction. */
   readonly pinchPositions: readonly string[];
   readonly hasSuction: boolean;
+  /** Where a sheet is loaded to, as hands find it: "the wheel on the 5 of the mat"; empty where nobody said. */
+  readonly loadTo?: string | undefined;
   /** It prints as well as cuts, so that a sheet may be creased before it is printed. */
   readonly hasPrinter: boolean;
   readonly version: number;

@@ -16,6 +16,8 @@ export interface Blade {
   /** How much of it can leave its holder, mm; `null` when nobody measured. */
   readonly reachMm: number | null;
   readonly holder: string;
+  /** How far one step of its holder's own dial moves the tip, mm; left out or `null` where it has none. */
+  readonly dialMmPerStep?: number | null | undefined;
   readonly isHardMetal: boolean;
   /** ISO times, or `null`. */
   readonly cleanedAt: string | null;

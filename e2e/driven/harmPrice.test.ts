@@ -28,7 +28,7 @@ async function advised() {
   return (reply as BenchAnswer).answer!.advice.next;
 }
 
-it('is as much as three and a half test cuts where nobody said, and what was said afterwards', async () => {
+it('is as much as four test cuts where nobody said, and what was said afterwards', async () => {
   const { reply } = await askPath('GET', '/api/workshop', {});
   expect((reply as WorkshopReply).harmCuts).toBe(4);
   expect(((await price(12)).reply as WorkshopReply).harmCuts).toBe(12);

@@ -34,6 +34,8 @@ import * as workshop from '#store/migrations/033_workshop.ts';
 import * as testRuns from '#store/migrations/034_test_runs.ts';
 import * as harmPrice from '#store/migrations/035_harm_price.ts';
 import * as judgedRuns from '#store/migrations/036_judged_runs.ts';
+import * as holderDials from '#store/migrations/037_holder_dials.ts';
+import * as standingChecks from '#store/migrations/038_standing_checks.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -79,6 +81,8 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '034_test_runs', migration: testRuns },
   { name: '035_harm_price', migration: harmPrice },
   { name: '036_judged_runs', migration: judgedRuns },
+  { name: '037_holder_dials', migration: holderDials },
+  { name: '038_standing_checks', migration: standingChecks },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -97,6 +97,7 @@ export const equipmentShape = {
   pinchPositions: z.array(z.string().trim().min(1).max(30)).max(10).readonly().default([]),
   hasSuction: z.boolean().default(false),
   hasPrinter: z.boolean().default(false),
+  loadTo: z.string().trim().max(120).optional(),
 };
 
 /** The JSON column that holds what a machine is. */
@@ -146,6 +147,7 @@ const bladeRow = z.object({
   fitted_to: z.number().nullish(),
   reach_mm: z.number().nullable(),
   holder: z.string(),
+  dial_mm_per_step: z.number().nullish(),
   is_hard_metal: flagColumn,
   cleaned_at: timeColumn.nullable(),
   retired_at: timeColumn.nullable(),
@@ -189,6 +191,7 @@ export function readBladeRow(row: unknown): Blade {
     fittedTo: blade.fitted_to ?? null,
     reachMm: blade.reach_mm,
     holder: blade.holder,
+    dialMmPerStep: blade.dial_mm_per_step ?? null,
     isHardMetal: blade.is_hard_metal,
     cleanedAt: blade.cleaned_at,
     retiredAt: blade.retired_at,

@@ -1,6 +1,7 @@
 import type { SettingKey } from '#core/setting/setting.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import { correctionsOf, valuesOnSheet, wordCorrections } from '#core/setting/correctForce.ts';
+import { withHolder } from '#core/station/withHolder.ts';
 import { settleValues } from '#core/setting/settleValues.ts';
 import { suggestValues } from '#core/setting/suggestValues.ts';
 import { DEPTH_OPERATIONS } from '#core/stack/operation.ts';
@@ -29,7 +30,7 @@ export async function readKeptSettingPage(store: Store, id: number): Promise<Set
 
 /** The page of a setting, kept or still to be kept. @throws AppError `notFound` for a sheet or machine that is not there */
 export async function readSettingPage(store: Store, key: SettingKey): Promise<SettingPageData> {
-  const [{ material, condition }, machine, machines, blade, kept, kiss, bench] = await Promise.all([
+  const [{ material, condition }, own, machines, blade, kept, kiss, bench] = await Promise.all([
     findMaterialByCondition(store, key.conditionId),
     findMachine(store, key.machineId),
     listMachines(store),
@@ -38,6 +39,7 @@ export async function readSettingPage(store: Store, key: SettingKey): Promise<Se
     findSetting(store, { ...key, operation: 'kiss' }),
     findStation(store, key.machineId),
   ]);
+  const machine = withHolder(own, blade);
   const station: Station = {
     machine,
     blade,

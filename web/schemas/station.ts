@@ -231,6 +231,13 @@ const bladeShape = {
   lifeMetres: z.number('a number of metres').min(1).max(100_000),
   reachMm: z.number('a number of mm').min(0.05).max(20).nullable(),
   holder: z.string().trim().max(60),
+  dialMmPerStep: z
+    .number('a number of mm')
+    .min(0.01)
+    .max(2)
+    .nullable()
+    .optional()
+    .meta({ description: "how far one step of the holder's own dial moves the tip" }),
   isHardMetal: z.boolean(),
 };
 

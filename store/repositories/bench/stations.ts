@@ -1,3 +1,4 @@
+import { withHolder } from '#core/station/withHolder.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { Station } from '#core/station/station.ts';
@@ -52,9 +53,10 @@ export async function findBench(db: Store, machineId: number): Promise<Bench> {
     .options(SEVERAL_TABLES);
   if (!row) throw new AppError('notFound', `there is no machine ${machineId}`);
   const { machines, stations, blades, mats } = row;
+  const blade = stations.blade_id === null ? null : readBladeRow({ ...blades, fitted_to: machineId });
   return {
-    machine: readMachineRow({ ...machines, ...row[''] }),
-    blade: stations.blade_id === null ? null : readBladeRow({ ...blades, fitted_to: machineId }),
+    machine: withHolder(readMachineRow({ ...machines, ...row[''] }), blade),
+    blade,
     mat: stations.mat_id === null ? null : readMatRow(mats),
     conditionId: stations.condition_id,
     lot: stations.lot,

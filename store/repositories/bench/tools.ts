@@ -8,7 +8,7 @@ import { readBladeRow, readMatRow } from '#store/rows/stationRows.ts';
 type Made<Tool, Later extends keyof Tool> = Omit<Tool, 'id' | Later> & Partial<Pick<Tool, Later>>;
 export type NewBlade = Made<
   Omit<Blade, 'fittedTo'>,
-  'reachMm' | 'holder' | 'isHardMetal' | 'cleanedAt' | 'retiredAt'
+  'reachMm' | 'holder' | 'dialMmPerStep' | 'isHardMetal' | 'cleanedAt' | 'retiredAt'
 >;
 export type NewMat = Made<
   Mat,
@@ -64,7 +64,10 @@ export async function addMat(db: Store, mat: NewMat, author = '', now = new Date
 
 /** What can be corrected of a blade or a mat later on. */
 export type BladeChange = Partial<
-  Pick<Blade, 'kind' | 'angleDeg' | 'offsetMm' | 'lifeMetres' | 'reachMm' | 'holder' | 'isHardMetal'>
+  Pick<
+    Blade,
+    'kind' | 'angleDeg' | 'offsetMm' | 'lifeMetres' | 'reachMm' | 'holder' | 'dialMmPerStep' | 'isHardMetal'
+  >
 >;
 export type MatChange = Partial<Pick<Mat, 'tack' | 'widthMm' | 'heightMm' | 'hasGrooves' | 'isForFineWork'>>;
 
@@ -251,6 +254,8 @@ function bladeColumns(blade: NewBlade): Record<string, unknown> {
     life_metres: blade.lifeMetres,
     reach_mm: blade.reachMm ?? null,
     holder: blade.holder ?? '',
+    // Tables of older versions have no such column: only what was said is written.
+    ...(blade.dialMmPerStep === undefined ? {} : { dial_mm_per_step: blade.dialMmPerStep }),
     is_hard_metal: blade.isHardMetal ?? false,
   };
 }

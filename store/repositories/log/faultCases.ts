@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
-import { ACTIONS, type Action } from '#core/faults/faultActions.ts';
+import { ACTIONS, STANDING_ACTIONS, type Action } from '#core/faults/faultActions.ts';
 import { type Symptom, SYMPTOMS } from '#core/faults/symptoms.ts';
 import { type Cause, CAUSES } from '#core/faults/causes.ts';
 import type { ActionRecord } from '#core/faults/rankActions.ts';
@@ -67,6 +67,26 @@ export async function listOpenCases(db: Store, machineId: number): Promise<reado
     .orderBy('id', 'desc')
     .limit(10);
   return rows.map(readCase);
+}
+
+/** What helped at a machine for good and nobody put away, the newest of each action. */
+export async function listStandingCases(db: Store, machineId: number): Promise<readonly FaultCase[]> {
+  const rows: unknown[] = await db('fault_cases')
+    .where({ machine_id: machineId, has_helped: true, put_away_at: null })
+    .whereIn('action', [...STANDING_ACTIONS])
+    .orderBy('id', 'desc');
+  const cases = rows.map(readCase);
+  return cases.filter(({ action }, at) => cases.findIndex((one) => one.action === action) === at);
+}
+
+/** Puts what helped away, with all cases of the same action on its machine. @throws AppError `notFound` */
+export async function putStandingAway(db: Store, id: number, now: Date): Promise<void> {
+  const row: unknown = await db('fault_cases').where({ id }).first();
+  if (!row) throw new AppError('notFound', `there is no fault ${id}`);
+  const { machineId, action } = readCase(row);
+  await db('fault_cases')
+    .where({ machine_id: machineId, action, put_away_at: null })
+    .update({ put_away_at: now });
 }
 
 /** Says whether it helped; said again, the last word counts. @throws AppError `notFound` */

@@ -7,6 +7,7 @@ import { listStops } from '#core/job/listStops.ts';
 import type { LoadedSheet } from '#core/station/station.ts';
 import { assessPlan } from '#core/passes/assessPlan.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { listStandingCases } from '#store/repositories/log/faultCases.ts';
 import { findOpenAlarm } from '#store/repositories/log/drift.ts';
 import { listTimers } from '#store/repositories/jobs/waits.ts';
 import { findJob } from '#store/repositories/jobs/jobs.ts';
@@ -70,7 +71,11 @@ export async function describePlan(
     strokes: strokes.length,
     route: strokes.flatMap(({ points, isTab, ownTabs }) => ownTabs?.stretches ?? [{ points, isTab }]),
   }));
-  const [timers, alarm] = await Promise.all([listTimers(store), findOpenAlarm(store, job.machineId)]);
+  const [timers, alarm, standing] = await Promise.all([
+    listTimers(store),
+    findOpenAlarm(store, job.machineId),
+    listStandingCases(store, job.machineId),
+  ]);
   const judged = await listJudgedPieces(store, job.conditionId, job.machineId, 'tabs');
   const outlook = assessPlan({
     plan,
@@ -101,6 +106,7 @@ export async function describePlan(
       hasMarks: job.print.hasMarks,
       waits: waitsOf(timers, job, sheet),
       stops: stopsOf(job, planned, timers),
+      standing,
       drift: alarm?.reason ?? null,
       now: new Date(),
     }),

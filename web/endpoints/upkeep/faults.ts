@@ -18,6 +18,7 @@ import {
   answerCase,
   learnFromCases,
   listOpenCases,
+  putStandingAway,
 } from '#store/repositories/log/faultCases.ts';
 import { keepRevision } from '#store/repositories/book/keepSettings.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
@@ -108,6 +109,18 @@ export const putFaultOutcome = defineEndpoint({
   handle: async ({ params, body }, { store }) => {
     const { machineId } = await answerCase(store, params.id, body.hasHelped, new Date());
     return listOpenCases(store, machineId);
+  },
+});
+
+export const deleteStandingCheck = defineEndpoint({
+  method: 'DELETE',
+  path: '/api/faults/{id}/standing',
+  summary: 'What helped at a machine is no longer looked at before its runs; what it taught stays.',
+  params: z.object({ id: idParam }),
+  reply: z.object({ isPutAway: z.literal(true) }),
+  handle: async ({ params }, { store }) => {
+    await putStandingAway(store, params.id, new Date());
+    return { isPutAway: true as const };
   },
 });
 

@@ -115,6 +115,7 @@ function Checklist({ plan, machine, accepted, onAccept, onStep }: ListProps) {
           <span className="font-semibold">{words}</span>
           <span className="block text-sm text-muted">{reason}</span>
           {way ? <Way {...way} machine={machine} onStep={onStep} /> : null}
+          {id.startsWith('standing:') ? <PutAway id={id.slice('standing:'.length)} /> : null}
           {state === 'stop' ? (
             <TickBox
               label="I have seen it; send it nevertheless"
@@ -152,6 +153,18 @@ function Way({ words, step, machine, onStep }: WayProps) {
       onClick={() => onStep(step)}
     >
       {words}
+    </button>
+  );
+}
+
+/** What helped once need not be looked at for ever. */
+function PutAway({ id }: { readonly id: string }) {
+  const [isAway, setAway] = useState(false);
+  const putAway = () => callApi(`/api/faults/${id}/standing`, 'DELETE').then(() => setAway(true));
+  if (isAway) return <span className="text-sm text-muted">Put away: it is not asked again.</span>;
+  return (
+    <button type="button" className="underline cursor-pointer text-sm py-1" onClick={() => void putAway()}>
+      Put this check away
     </button>
   );
 }

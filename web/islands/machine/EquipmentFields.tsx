@@ -48,6 +48,14 @@ export function EquipmentFields({ form }: Props) {
           <option value="native">is made by the machine itself</option>
         </select>
       </FormField>
+      <FormField id="load-to" label="Where a sheet is loaded to">
+        <input
+          id="load-to"
+          className="field max-w-96"
+          placeholder="the wheel on the 5 of the mat"
+          {...register('loadTo')}
+        />
+      </FormField>
       <Seats form={form} />
       <Marks form={form} />
       {form.watch('kind') === 'rollFed' ? <RollFields form={form} /> : null}

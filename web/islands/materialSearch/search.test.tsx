@@ -120,6 +120,29 @@ describe('the search field', () => {
     expect(screen.queryByText('Guillemot card')).toBeNull();
   });
 
+  it('loads with an Enter that came before the answer, once the answer is there', async () => {
+    const waiting = new Map<string, (reply: unknown) => void>();
+    const seen = stubServer({
+      'GET /api/lookup': ({ path }: { path: string }) =>
+        new Promise((resolve) =>
+          waiting.set(new URL(path, 'http://x').searchParams.get('text') ?? '', resolve),
+        ),
+      'PATCH /api/stations/1': {},
+    });
+    render(<MaterialSearch machineId={1} />);
+    const user = userEvent.setup();
+    await user.type(box(), 'g');
+    await waitFor(() => expect(waiting.has('g')).toBe(true));
+    waiting.get('g')!({ hits: [hit(2, 'Guillemot card'), hit(1, 'Gullpaper')] });
+    await screen.findByText('Gullpaper');
+    await user.type(box(), 'ull{ArrowDown}{Enter}');
+    await waitFor(() => expect(waiting.has('gull')).toBe(true));
+    expect(seen.some(({ method }) => method === 'PATCH')).toBe(false);
+    waiting.get('gull')!({ hits: [hit(1, 'Gullpaper')] });
+    await waitFor(() => expect(assign).toHaveBeenCalledWith('/'));
+    expect(seen.at(-1)).toMatchObject({ method: 'PATCH', body: { conditionId: 10 } });
+  });
+
   it('says that nothing is named so, offers to add it, and says why when it cannot look', async () => {
     stubServer({ 'GET /api/lookup': { hits: [] } });
     render(<MaterialSearch machineId={null} />);

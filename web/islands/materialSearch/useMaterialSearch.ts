@@ -10,9 +10,13 @@ const PAUSE_MS = 60;
 export function useMaterialSearch(machineId: number | null) {
   const [text, setText] = useState('');
   const [isOpen, setOpen] = useState(false);
-  const [active, setActive] = useState(0);
+  const [chosen, setActive] = useState(0);
+  /** Enter was pressed before the answer to what was typed had come. */
+  const isAwaited = useRef(false);
   const { offers, isLoading, error, setError } = useLookup(isOpen, text, machineId);
   useSlash();
+  // The list may have grown shorter under the hand.
+  const active = Math.max(0, Math.min(offers.length - 1, chosen));
   const load = (offer: Offer) => {
     if (machineId === null) return;
     const { conditionId, hit } = offer;
@@ -29,9 +33,19 @@ export function useMaterialSearch(machineId: number | null) {
       setActive(Math.max(0, Math.min(offers.length - 1, active + step)));
     }
     const offer = offers[active];
-    if (event.key === 'Enter' && offer && !isLoading) load(offer);
-    if (event.key === 'Escape') setOpen(false);
+    if (event.key === 'Enter' && isLoading) isAwaited.current = true;
+    else if (event.key === 'Enter' && offer) load(offer);
+    if (event.key === 'Escape') {
+      isAwaited.current = false;
+      setOpen(false);
+    }
   };
+  useEffect(() => {
+    if (isLoading || !isAwaited.current) return;
+    isAwaited.current = false;
+    const offer = offers[active];
+    if (offer) load(offer);
+  });
   return {
     text,
     isOpen,
@@ -41,6 +55,7 @@ export function useMaterialSearch(machineId: number | null) {
     isLoading,
     type: (value: string) => {
       setText(value);
+      isAwaited.current = false;
       setActive(0);
       setOpen(true);
     },

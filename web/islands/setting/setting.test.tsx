@@ -76,11 +76,13 @@ describe('the page of a setting', () => {
     expect(said).toContain('Tove: Kiss setting locked');
   });
 
-  it('shows the tab force as the kiss force that cannot be typed', () => {
+  it('shows the tab force as the kiss force that cannot be typed, and none where tabs are left whole', () => {
     const markup = draw(page('perforated', { bench: null }));
     expect(markup).toMatch(/<output id="value-tabForce"[^>]*>106</);
-    expect(words(markup)).toContain('always the kiss force, kept in step');
-    expect(words(draw(page('perforated', { bench: null, kissForce: null })))).toContain('no kiss yet');
+    expect(words(markup)).toContain('the kiss force, kept in step');
+    const whole = draw(page('perforated', { bench: null, kissForce: null }));
+    expect(whole).toMatch(/<output id="value-tabForce"[^>]*>none</);
+    expect(words(whole)).toContain('the tip is lifted over them');
   });
 
   it('closes every field while it is locked, and says by whom', () => {

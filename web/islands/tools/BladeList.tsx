@@ -37,6 +37,7 @@ function BladeRow({ blade, machines, care, tools }: Omit<Props, 'blades'> & { bl
     blade.reachMm === null ? '' : `reaches ${blade.reachMm} mm`,
     blade.isHardMetal ? 'hard metal' : '',
     blade.holder ? `${blade.holder} holder` : '',
+    blade.dialMmPerStep ? `dial ${blade.dialMmPerStep} mm a step` : '',
     blade.cleanedAt ? `cleaned ${formatDay(blade.cleanedAt)}` : '',
   ];
   return (
@@ -92,6 +93,12 @@ function CorrectBlade({ blade, tools }: { readonly blade: Blade; readonly tools:
         <Field label="Reaches, mm" name="reachMm" type="number" value={blade.reachMm ?? ''} />
         <Field label="Usual life, m" name="lifeMetres" type="number" value={blade.lifeMetres} />
         <Field label="Holder" name="holder" value={blade.holder} />
+        <Field
+          label="Its dial: mm in one step"
+          name="dialMmPerStep"
+          type="number"
+          value={blade.dialMmPerStep ?? ''}
+        />
         <button type="submit" className="button justify-self-start" disabled={tools.isBusy}>
           Keep
         </button>
@@ -122,6 +129,7 @@ function NewBlade({ tools, next }: { readonly tools: Tools; readonly next: numbe
         <Field label="Usual life, m" name="lifeMetres" type="number" value={360} />
         <Field label="Used already, m" name="travelMetres" type="number" value={0} />
         <Field label="Holder" name="holder" value="" />
+        <Field label="Its dial: mm in one step" name="dialMmPerStep" type="number" value="" />
         <label className="flex items-center gap-2 min-h-11 self-end">
           <input type="checkbox" name="isHardMetal" className="size-5 accent-verdigris" /> hard metal
         </label>
