@@ -52,7 +52,8 @@ describe('a serial line', () => {
     await machine.write('ok\r\nok\n');
     await expect.poll(() => got.length).toBe(2000);
     expect(`${got.join('\n')}\n`).toBe(text);
-    expect(heard).toEqual(['ok', 'ok']);
+    // What the machine says comes back by the other way: it may take a moment longer.
+    await expect.poll(() => heard).toEqual(['ok', 'ok']);
     await Promise.all([channel.end(), machine.end()]);
     expect(await channel.ended).toEqual({ kind: 'closed' });
   });
