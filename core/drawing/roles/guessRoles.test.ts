@@ -95,7 +95,7 @@ describe('names of layers', () => {
     ['hendido', 'crease'],
     ['Cordonatura', 'crease'],
     ['vouwlijn', 'crease'],
-    ['half-cut', 'kiss'],
+    ['mi-chair', 'kiss'],
     ['mezzo taglio', 'kiss'],
     ['perforación', 'perforated'],
     ['Schlitze', 'slit'],

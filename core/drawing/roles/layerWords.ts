@@ -17,7 +17,7 @@ const WORDS: readonly (readonly [Role, string])[] = [
       'rill rille rillen rillung rilllinie pli plis rainage rainure pliegue pliegues plegado hendido doblez ' +
       'piega pieghe cordonatura vouw vouwen vouwlijn ril rillijn dobra dobras vinco vincos',
   ],
-  ['kiss', 'kiss kisscut halfcut michair semicorte mezzotaglio anstanzen anstanzung'],
+  ['kiss', 'kiss kisscut michair semicorte mezzotaglio anstanzen anstanzung'],
   [
     'perforated',
     'perf perfs perforate perforated perforation perforations tearoff perforiert abriss perfore perforee ' +
@@ -45,10 +45,9 @@ const WORDS: readonly (readonly [Role, string])[] = [
 const ROLE_OF = new Map(
   WORDS.flatMap(([role, words]) => words.split(' ').map((word) => [word, role] as const)),
 );
-/** Two words that are one: "half cut", "mezzo taglio". */
+/** Two words that are one: "mi chair", "mezzo taglio". */
 const PAIRS: readonly (readonly [string, Role])[] = [
   ['kiss cut', 'kiss'],
-  ['half cut', 'kiss'],
   ['mi chair', 'kiss'],
   ['medio corte', 'kiss'],
   ['meio corte', 'kiss'],
