@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { timeRival, type RivalTiming } from '#benchmarks/clmmRival.ts';
 import { timeFits, writeBook, type FitTiming } from '#benchmarks/fitSpeed.ts';
+import { share, shareOr } from '#benchmarks/referee/figures.ts';
 import { playFormer, tellFormer, type FormerScore } from '#benchmarks/referee/formerSelf.ts';
 import type { Score } from '#benchmarks/referee/judge.ts';
 import { ROOT } from '#commands/homeFolder.ts';
@@ -128,10 +129,6 @@ function figure(value: number): string {
 
 function goal(words: string, measured: string, isMet: boolean): Goal {
   return { words, measured, isMet };
-}
-
-function share(value: number): string {
-  return value.toFixed(3).replace(/^0/, '');
 }
 
 function writeReport(plain: WorldResult, others: Others, speed: Speed, goals: readonly Goal[]): string {
@@ -259,10 +256,6 @@ const COLUMNS: readonly (readonly [heading: string, of: (score: PrintedScore) =>
   ['first cut', ({ firstHarm }) => shareOr(firstHarm)],
   ['ms per proposal', ({ msPerProposal }) => (msPerProposal === null ? '–' : msPerProposal.toFixed(0))],
 ];
-
-function shareOr(value: number | null): string {
-  return value === null ? '–' : share(value);
-}
 
 function tabulate({ scores }: WorldResult): readonly string[] {
   const row = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;

@@ -3,6 +3,8 @@ import { mkdtempSync, rmSync, symlinkSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
+import { share, shareOr } from '#benchmarks/referee/figures.ts';
+import type { Score } from '#benchmarks/referee/judge.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 
 /** The commit whose figures the goals were set against. */
@@ -10,15 +12,10 @@ const FORMER = 'c5a53cd';
 const run = promisify(execFile);
 
 /** What an earlier commit scored; it knew fewer figures. */
-export interface FormerScore {
-  readonly name: string;
-  readonly cuts: number;
-  readonly loads: number;
-  readonly mean: number;
-  readonly tenth: number;
-  readonly shareGood: number;
-  readonly coverage: number | null;
-}
+export type FormerScore = Pick<
+  Score,
+  'name' | 'cuts' | 'loads' | 'mean' | 'tenth' | 'shareGood' | 'coverage'
+>;
 
 /**
  * Lets an earlier commit of this project deal with the same hidden sheets, by its own code.
@@ -53,11 +50,7 @@ export function tellFormer(former: readonly FormerScore[] | null): readonly stri
     '|---|---|---|---|---|---|---|',
     ...rows.map(
       ({ name, cuts, loads, mean, tenth, shareGood, coverage }) =>
-        `| ${name} | ${cuts.toFixed(2)} | ${loads.toFixed(2)} | ${share(mean)} | ${share(tenth)} | ${share(shareGood)} | ${coverage === null ? '–' : share(coverage)} |`,
+        `| ${name} | ${cuts.toFixed(2)} | ${loads.toFixed(2)} | ${share(mean)} | ${share(tenth)} | ${share(shareGood)} | ${shareOr(coverage)} |`,
     ),
   ];
-}
-
-function share(value: number): string {
-  return value.toFixed(3).replace(/^0/, '');
 }

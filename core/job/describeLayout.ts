@@ -115,13 +115,16 @@ export function describeLayout(
       })),
       leftOut: drawing.leftOut,
     },
-    sheets: sheets.map(({ lines, images, over, isInside, box }) => ({
-      lines: showLines(lines, job),
-      images,
-      over,
-      isInside: isInside && overPrintArea(box, printArea) === 0,
-      overPrintAreaMm: overPrintArea(box, printArea),
-    })),
+    sheets: sheets.map(({ lines, images, over, isInside, box }) => {
+      const overPrintAreaMm = overPrintArea(box, printArea);
+      return {
+        lines: showLines(lines, job),
+        images,
+        over,
+        isInside: isInside && overPrintAreaMm === 0,
+        overPrintAreaMm,
+      };
+    }),
     marks,
     printArea,
     testCorner,

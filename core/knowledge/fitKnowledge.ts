@@ -1,9 +1,4 @@
-import {
-  bladeKinds,
-  guessedMachines,
-  listSharedEffects,
-  type SharedEffects,
-} from '#core/knowledge/sharedEffects.ts';
+import { listEffectsOf, type SharedEffects } from '#core/knowledge/sharedEffects.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import type { Knowledge, LearntSpreads, Shift } from '#core/knowledge/knowledge.ts';
 import { eliminateOwn, factorOwn, scatter, type Eliminated } from '#core/knowledge/eliminateOwn.ts';
@@ -73,8 +68,7 @@ interface FitOptions {
 export function fitKnowledge(book: readonly EvidenceSheet[], options: FitOptions = {}): Knowledge {
   const { start = null, spreads = null, readers = {}, shift, onProgress } = options;
   const priors = withSpreads(options.priors ?? COMMON_PRIORS, spreads);
-  const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
-  const sharedEffects = listSharedEffects(machineIds, priors, guessedMachines(book), bladeKinds(book));
+  const sharedEffects = listEffectsOf(book, priors);
   const ids = [...new Set(book.map(({ materialId }) => materialId))];
   const grouped = new Map<number, EvidenceSheet[]>(ids.map((id) => [id, []]));
   for (const sheet of book) grouped.get(sheet.materialId)?.push(sheet);

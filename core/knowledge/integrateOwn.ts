@@ -1,3 +1,4 @@
+import { groupBy } from '#core/collections/groupBy.ts';
 import { itemAt } from '#core/collections/itemAt.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { factorOwn } from '#core/knowledge/eliminateOwn.ts';
@@ -9,12 +10,7 @@ import {
   parametersOf,
   type MaterialEvidence,
 } from '#core/knowledge/materialFit.ts';
-import {
-  bladeKinds,
-  guessedMachines,
-  listSharedEffects,
-  SHAPE_EFFECTS,
-} from '#core/knowledge/sharedEffects.ts';
+import { guessedMachines, listEffectsOf, SHAPE_EFFECTS } from '#core/knowledge/sharedEffects.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import { drawNormal, seededRandom, type Random } from '#core/random/seededRandom.ts';
 import {
@@ -70,11 +66,10 @@ export function integrateOwn(
   fitted: Knowledge,
   given: Priors = COMMON_PRIORS,
 ): { readonly shift: Shift; readonly moments: OwnMoments } | null {
-  const ids = [...new Set(book.map(({ materialId }) => materialId))];
-  if (ids.length < LEAST_SHEETS) return null;
+  const sheetsOf = groupBy(book, ({ materialId }) => materialId);
+  if (sheetsOf.size < LEAST_SHEETS) return null;
   const priors = withSpreads(given, fitted.spreads);
-  const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
-  const shared = listSharedEffects(machineIds, priors, guessedMachines(book), bladeKinds(book));
+  const shared = listEffectsOf(book, priors);
   const places = shared.names.map((name) => fitted.names.indexOf(name));
   const isGuessed = guessedMachines(book).size > 0;
   const moved = shared.names.flatMap((name, j) => (!isGuessed || SHAPES.has(name) ? [j] : []));
@@ -83,13 +78,8 @@ export function integrateOwn(
     fitted,
   );
   const peak = Float64Array.from(places, (at) => itemAt(fitted.mean, at));
-  const materials = ids.map((id) => {
-    const material = mapMaterial(
-      book.filter(({ materialId }) => materialId === id),
-      shared,
-      priors,
-      fitted.readers,
-    );
+  const materials = [...sheetsOf].map(([id, sheets]) => {
+    const material = mapMaterial(sheets, shared, priors, fitted.readers);
     const known = fitted.own[String(id)] ?? {};
     const own: Float64Array = Float64Array.from(material.ownNames, (name) => known[name] ?? 0);
     return { material, own };

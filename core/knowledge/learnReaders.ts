@@ -2,7 +2,7 @@ import { itemAt } from '#core/collections/itemAt.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { localOf, mapMaterial, parametersOf } from '#core/knowledge/materialFit.ts';
-import { bladeKinds, guessedMachines, listSharedEffects } from '#core/knowledge/sharedEffects.ts';
+import { listEffectsOf } from '#core/knowledge/sharedEffects.ts';
 import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import { CARELESSNESS } from '#core/threshold/sheetModel/misjudging.ts';
 import type { Readers } from '#core/threshold/trial.ts';
@@ -23,8 +23,7 @@ export function learnReaders(
   given: Priors = COMMON_PRIORS,
 ): Readers {
   const priors = withSpreads(given, fitted.spreads);
-  const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
-  const shared = listSharedEffects(machineIds, priors, guessedMachines(book), bladeKinds(book));
+  const shared = listEffectsOf(book, priors);
   const mean = Float64Array.from(shared.names, (name) => fitted.mean[fitted.names.indexOf(name)] ?? 0);
   const sums = new Map<string, number[]>();
   for (const sheet of book) {

@@ -3,7 +3,6 @@ import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import { integrateOwn } from '#core/knowledge/integrateOwn.ts';
 import type { Knowledge, LearntSpreads } from '#core/knowledge/knowledge.ts';
-import { withSpreads } from '#core/knowledge/withSpreads.ts';
 import { COMMON_PRIORS, type Priors } from '#core/threshold/thresholdPriors.ts';
 
 /** Spreads of own effects that a book can teach, each a belief of the same name; and the noise of a cut. */
@@ -68,10 +67,9 @@ export function learnSpreads(
     const found = integrateOwn(book, fitted, priors);
     if (!found) return null;
     const { squares, noise } = found.moments;
-    const noiseSd = withSpreads(priors, spreads).beliefs.spread.sd;
     return NAMES.map((name, index) => {
       const doubt = itemAt(off, index) / LN_SD[name] ** 2;
-      if (name === 'noise') return noise.sum / noiseSd - doubt;
+      if (name === 'noise') return noise.sum / beliefs.spread.sd - doubt;
       const { sum, count } = squares.get(name) ?? { sum: 0, count: 0 };
       return sum - count - doubt;
     });

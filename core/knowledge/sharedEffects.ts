@@ -126,3 +126,20 @@ export function listSharedEffects(
     sd: Float64Array.from(entries, ([, { sd }]) => sd),
   };
 }
+
+/**
+ * The effects that the places of a book share: its machines, which of them are guessed, its kinds of blade.
+ *
+ * @example listEffectsOf([place], COMMON_PRIORS).names.includes('machine:1') // true
+ */
+export function listEffectsOf(
+  book: readonly {
+    readonly machineId: number;
+    readonly isScaleGuessed?: boolean | undefined;
+    readonly bladeKind?: string | undefined;
+  }[],
+  priors: Priors,
+): SharedEffects {
+  const machineIds = [...new Set(book.map(({ machineId }) => machineId))].sort((a, b) => a - b);
+  return listSharedEffects(machineIds, priors, guessedMachines(book), bladeKinds(book));
+}

@@ -160,11 +160,15 @@ function Way({ words, step, machine, onStep }: WayProps) {
 /** What helped once need not be looked at for ever. */
 function PutAway({ id }: { readonly id: string }) {
   const [isAway, setAway] = useState(false);
-  const putAway = () => callApi(`/api/faults/${id}/standing`, 'DELETE').then(() => setAway(true));
+  const [error, setError] = useState<unknown>(null);
+  const putAway = () => callApi(`/api/faults/${id}/standing`, 'DELETE').then(() => setAway(true), setError);
   if (isAway) return <span className="text-sm text-muted">Put away: it is not asked again.</span>;
   return (
-    <button type="button" className="underline cursor-pointer text-sm py-1" onClick={() => void putAway()}>
-      Put this check away
-    </button>
+    <>
+      <button type="button" className="underline cursor-pointer text-sm py-1" onClick={() => void putAway()}>
+        Put this check away
+      </button>
+      <Refusal error={error} />
+    </>
   );
 }

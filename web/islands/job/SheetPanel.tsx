@@ -189,10 +189,14 @@ function Over({ design: { layout } }: Pick<Props, 'design'>) {
       </p>
     );
   }
-  const over = Object.entries(outside.over).filter(([, by]) => by > 0.001);
+  const edges = Object.entries(outside.over)
+    .filter(([, by]) => by > 0.001)
+    .map(([edge, by]) => `${by.toFixed(1)} mm at the ${edge}`);
+  const area = outside.overPrintAreaMm;
+  const over = area > 0 ? [...edges, `${area.toFixed(1)} mm over what can be printed and cut`] : edges;
   return (
     <p className="note mt-2" data-tone="problem" role="status">
-      The drawing reaches over: {over.map(([edge, by]) => `${by.toFixed(1)} mm at the ${edge}`).join(', ')}.
+      The drawing reaches over: {over.join(', ')}.
     </p>
   );
 }
