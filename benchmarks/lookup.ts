@@ -10,11 +10,10 @@ import {
 } from '#benchmarks/buildBook.ts';
 import { checkPlans, type PlanStep } from '#benchmarks/checkPlans.ts';
 import { buildApp } from '#commands/buildApp.ts';
-import { findFreePort } from '#commands/ports/freePort.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { migrateUp } from '#commands/database/migrateStore.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
-import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
+import { startStandIns, startWebAnywhere, stopProcesses } from '#commands/startApp.ts';
 import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { seededRandom, type Random } from '#core/random/seededRandom.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
@@ -40,7 +39,7 @@ await reportFailure(async () => {
   const url = await startDatabase(home);
   try {
     const plans = await prepareBook(home, url);
-    const address = await startWeb(home, await findFreePort(), url, await startStandIns(home, 40));
+    const address = await startWebAnywhere(home, url, await startStandIns(home, 40));
     const measured = await measure(address);
     const report = writeReport(measured, plans);
     writeFileSync(join(ROOT, 'docs/benchmarks.md'), report.text);

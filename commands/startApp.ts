@@ -8,7 +8,7 @@ import {
   tailLog,
 } from '#commands/backgroundProcess.ts';
 import { BUILT_THREADS } from '#commands/buildApp.ts';
-import { findFreePort } from '#commands/ports/freePort.ts';
+import { PortTakenError, startOnFreePorts } from '#commands/ports/freePort.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 
 /** Where the stand-in cutters listen. */
@@ -43,8 +43,8 @@ function trayFolder(home: string): string {
   return join(home, 'run', 'tray');
 }
 
-async function startPrinter(home: string) {
-  return startPrinterAt(home, await findFreePort());
+function startPrinter(home: string) {
+  return startOnFreePorts(['port'], ({ port }) => startPrinterAt(home, port));
 }
 
 /** Starts the printer on a port, which is that of the one before when it is started again. */
@@ -62,12 +62,10 @@ export async function startPrinterAt(home: string, port: number) {
   return { port };
 }
 
-async function startStandIn(home: string, model: 'desk' | 'roll' | 'flat', pace: number) {
-  return startStandInAt(home, model, pace, {
-    dataPort: await findFreePort(),
-    panelPort: await findFreePort(),
-    pagePort: await findFreePort(),
-  });
+function startStandIn(home: string, model: 'desk' | 'roll' | 'flat', pace: number) {
+  return startOnFreePorts(['dataPort', 'panelPort', 'pagePort'], (ports) =>
+    startStandInAt(home, model, pace, ports),
+  );
 }
 
 /** Starts a stand-in cutter on its ports, which are those of the one before when it is started again. */
@@ -95,6 +93,15 @@ export async function startStandInAt(
   });
   await waitUntil(home, name, pid, () => Promise.resolve(freshLog(home, name).includes('dataPort')));
   return ports;
+}
+
+/** The web server on any free port. @returns its address */
+export function startWebAnywhere(
+  home: string,
+  databaseUrl: string,
+  standIns: StandInPorts | null,
+): Promise<string> {
+  return startOnFreePorts(['port'], ({ port }) => startWeb(home, port, databaseUrl, standIns));
 }
 
 /** Starts the web server and waits until its health check answers. */
@@ -142,7 +149,8 @@ async function waitUntil(
     if (!isRunning(pid)) break;
     await pause(100);
   }
-  throw new Error(`${name} did not start. The end of its log:\n${tailLog(home, name)}`);
+  const kind = freshLog(home, name).includes('EADDRINUSE') ? PortTakenError : Error;
+  throw new kind(`${name} did not start. The end of its log:\n${tailLog(home, name)}`);
 }
 
 async function isHealthy(address: string): Promise<boolean> {

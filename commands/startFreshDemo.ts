@@ -1,6 +1,5 @@
-import { findFreePort } from '#commands/ports/freePort.ts';
 import { migrateUp } from '#commands/database/migrateStore.ts';
-import { startStandIns, startWeb } from '#commands/startApp.ts';
+import { startStandIns, startWebAnywhere } from '#commands/startApp.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
 import { withStore } from '#store/connection/withStore.ts';
 
@@ -20,5 +19,5 @@ export async function startFreshDemo(home: string, databaseUrl: string, pace: nu
     await migrateUp(store);
     await seedDemo(store, new Date());
   });
-  return startWeb(home, await findFreePort(), databaseUrl, await startStandIns(home, pace));
+  return startWebAnywhere(home, databaseUrl, await startStandIns(home, pace));
 }

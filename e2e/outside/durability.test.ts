@@ -2,9 +2,8 @@ import { mkdtempSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { findFreePort } from '#commands/ports/freePort.ts';
 import { migrateUp } from '#commands/database/migrateStore.ts';
-import { startWeb, stopProcesses } from '#commands/startApp.ts';
+import { startWebAnywhere, stopProcesses } from '#commands/startApp.ts';
 import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
@@ -31,7 +30,7 @@ async function start(): Promise<string> {
   const store = connectStore(url);
   await migrateUp(store);
   await store.destroy();
-  return startWeb(home, await findFreePort(), url, standIns);
+  return startWebAnywhere(home, url, standIns);
 }
 
 function killNow(name: string): void {
