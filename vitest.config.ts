@@ -93,6 +93,7 @@ export default defineConfig({
           // What is measured is measured while nothing else runs.
           name: 'quiet',
           include: ['e2e/quiet/**/*.test.ts'],
+          globalSetup: 'e2e/support/sharedBrowser.ts',
           fileParallelism: false,
           testTimeout: 120_000,
           hookTimeout: 60_000,
@@ -102,6 +103,7 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['e2e/journeys/**/*.test.ts'],
+          globalSetup: 'e2e/support/sharedBrowser.ts',
           setupFiles: ['e2e/support/leaveAsFound.ts'],
           // A page that is asked again until it shows something may take as long as a click may.
           expect: { poll: { timeout: 10_000 } },

@@ -2,8 +2,9 @@ import { mkdtempSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type BrowserContext } from 'playwright-core';
+import { chromium, type BrowserContext, type BrowserServer } from 'playwright-core';
 
+const EXECUTABLE = '/usr/bin/chromium';
 const FLAGS = [
   '--no-sandbox',
   '--disable-gpu',
@@ -21,7 +22,7 @@ export async function openBrowser(size: {
 }): Promise<BrowserContext> {
   const profile = mkdtempSync(join(tmpdir(), 'feather-browser-'));
   const context = await chromium.launchPersistentContext(profile, {
-    executablePath: '/usr/bin/chromium',
+    executablePath: EXECUTABLE,
     headless: true,
     args: FLAGS,
     viewport: size,
@@ -33,4 +34,9 @@ export async function openBrowser(size: {
     () => void rm(profile, { recursive: true, force: true, maxRetries: 20 }).catch(() => undefined),
   );
   return context;
+}
+
+/** A headless Chromium for many visitors, each with storage of their own, who connect to it by its address. */
+export function serveBrowser(): Promise<BrowserServer> {
+  return chromium.launchServer({ executablePath: EXECUTABLE, headless: true, args: FLAGS });
 }

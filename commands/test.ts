@@ -54,9 +54,8 @@ try {
   const built = buildApp();
   const url = await startDatabase(home, true);
   const urlBeside = ['store', 'driven', 'browser'].some(isChosen) ? await startDatabase(beside, true) : url;
-  // Checks keep a core busy from the start, units the other; what mostly waits for machines runs beside them.
-  await Promise.all([runChecks(built), runUnits(built, url), runOutside(built, url)]);
-  await runOnStores(url, urlBeside);
+  // Checks keep a core busy from the start, units the other; what mostly waits for machines or the store runs beside them.
+  await Promise.all([runChecks(built), runTests(built, url, urlBeside)]);
   if (isChosen('deep')) await runVitest(['deep'], scratchOf(url));
   if (isChosen('browser')) await runJourneys(url, urlBeside);
 } catch (error) {
@@ -82,12 +81,16 @@ async function runOnStores(url: string, urlBeside: string): Promise<void> {
 
 /** Journeys on two demos at once, one a core, then what is measured while nothing else runs. */
 async function runJourneys(url: string, urlBeside: string): Promise<void> {
-  const address = await startFreshDemo(home, url, TEST_PACE);
-  const both = [address, await startFreshDemo(beside, urlBeside, TEST_PACE)];
-  const databases = [url, urlBeside];
+  const [address, addressBeside] = await Promise.all([
+    startFreshDemo(home, url, TEST_PACE),
+    startFreshDemo(beside, urlBeside, TEST_PACE),
+  ]);
   await runVitest(
     ['browser'],
-    { FEATHER_TEST_ADDRESS: both.join(' '), FEATHER_TEST_DATABASE_URL: databases.join(' ') },
+    {
+      FEATHER_TEST_ADDRESS: `${address} ${addressBeside}`,
+      FEATHER_TEST_DATABASE_URL: `${url} ${urlBeside}`,
+    },
     ['--maxWorkers=2'],
   );
   await runVitest(['quiet'], { FEATHER_TEST_ADDRESS: address });
@@ -102,6 +105,12 @@ async function runChecks(built: Promise<void>): Promise<void> {
   if (isChosen('checks')) for (const check of CHECKS) await runCheck(check);
   await built;
   if (isChosen('checks')) await runCheck(TYPES);
+}
+
+/** Units beside what waits for machines, then what waits for the store. */
+async function runTests(built: Promise<void>, url: string, urlBeside: string): Promise<void> {
+  await Promise.all([runUnits(built, url), runOutside(built, url)]);
+  await runOnStores(url, urlBeside);
 }
 
 async function runUnits(built: Promise<void>, url: string): Promise<void> {

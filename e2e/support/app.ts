@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib';
-import type { BrowserContext, Locator, Page } from 'playwright-core';
-import { openBrowser } from '#commands/openBrowser.ts';
+import { chromium, type Browser, type BrowserContext, type Locator, type Page } from 'playwright-core';
+import { inject } from 'vitest';
 import { settle } from '#e2e/support/settle.ts';
 import { mine } from '#store/tests/mine.ts';
 
@@ -20,8 +20,22 @@ export interface Visitor {
   leave(): Promise<void>;
 }
 
+let browser: Promise<Browser> | undefined;
+
+/** The browser that all journeys share; each visitor has a context of their own in it. */
+function joinBrowser(): Promise<Browser> {
+  return (browser ??= chromium.connect(inject('browserAddress')));
+}
+
+/** Leaves the shared browser at the end of a file. */
+export async function leaveBrowser(): Promise<void> {
+  const left = browser;
+  browser = undefined;
+  await (await left)?.close();
+}
+
 export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Promise<Visitor> {
-  const context = await openBrowser(size);
+  const context = await (await joinBrowser()).newContext({ viewport: size, acceptDownloads: true });
   await context.addCookies([
     { name: 'feather_operator', value: name, url: ADDRESS },
     { name: 'feather_station', value: String(machineId), url: ADDRESS },

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll } from 'vitest';
-import { api } from '#e2e/support/app.ts';
+import { api, leaveBrowser } from '#e2e/support/app.ts';
 import type { z } from 'zod';
 import type { stationSchema } from '#web/schemas/station.ts';
 
@@ -14,6 +14,7 @@ beforeAll(async () => {
 });
 
 afterAll(async () => {
+  await leaveBrowser();
   for (const { id, bench } of found.splice(0)) await api(`/api/stations/${id}`, 'PATCH', bench);
 });
 
