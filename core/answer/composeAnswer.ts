@@ -1,7 +1,9 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { correctionsOf, correctValues, forceFactor, type Correction } from '#core/setting/correctForce.ts';
+import { findOtherWay, type OtherWay } from '#core/answer/findOtherWay.ts';
 import { weighFlaws } from '#core/answer/weighFlaws.ts';
 import { adviseNextCut, type CutAdvice } from '#core/dialIn/adviseNextCut.ts';
+import { isCutThisWay } from '#core/dialIn/cutThisWay.ts';
 import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import { chooseLadder, CONFIRMING_CELLS, LADDER_CELLS } from '#core/dialIn/chooseLadder.ts';
 import { findSurprise, type Surprise } from '#core/dialIn/findSurprise.ts';
@@ -81,6 +83,8 @@ export interface Answer {
   readonly advice: CutAdvice;
   /** The force of the next test cut, on the machine's scale: it asks, and need not be right. */
   readonly advisedForce: number;
+  /** Where force alone does not do: the passes and speed to go on with, and what is believed of them; else `null`. */
+  readonly otherWay: OtherWay | null;
   /** The chance of the last grade where it was a surprise, else `null`. */
   readonly surprise: Surprise | null;
   /** Forces of the next test card, on the machine's scale: a ladder first, later the best with a cell either side. */
@@ -162,9 +166,10 @@ function assemble({
   const forcesGf = spreadForces(axis, forceScale);
   const found = findWindow(posterior, operation, forcesGf);
   const wanted = posterior.grades.slice(target.first, target.last + 1);
-  const alike = cuts.filter((cut) => cut.passes === start.passes);
+  const speedMmPerS = speedToMmPerS(start.speed, station.machine.speedScale);
+  const alike = cuts.filter((cut) => isCutThisWay(cut, { passes: start.passes, speedMmPerS }));
   const window = { ...found, best: weighFlaws(found.outlooks, found.best, alike, wanted) };
-  const { advice, surprise } = advise(asked, operation, forcesGf, window, { passes: start.passes, harmCuts });
+  const { advice, surprise } = advise(asked, operation, forcesGf, window, harmCuts);
   const toScale = (forceGf: number) => gfToForce(forceGf, forceScale);
   // What to set is the best that is known; what to try next is a question of its own.
   const suggestion = suggest(window.best.forceGf);
@@ -187,6 +192,7 @@ function assemble({
     tip: estimateTipDepth(posterior, loaded.condition.stack, valueGf, values.exposureMm),
     advice,
     advisedForce: toScale(advice.next.forceGf),
+    otherWay: isSettled(advice) ? findOtherWay(asked, operation, station.machine, window.best.right) : null,
     surprise,
     ladder: [...new Set(ladder.map(toScale))],
     bestForce: toScale(window.best.forceGf),
@@ -194,15 +200,20 @@ function assemble({
   };
 }
 
-/** What to do next, by the cuts at this number of passes. */
+/** Whether cutting on at other forces teaches no more. */
+function isSettled({ kind }: CutAdvice): boolean {
+  return kind !== 'cut' && kind !== 'repeat';
+}
+
+/** What to do next, by the cuts at this number of passes and about this speed. */
 function advise(
   { posterior, trials, model, question }: SheetQuestion,
   operation: DepthOperation,
   forcesGf: readonly number[],
   { best }: ForceWindow,
-  { passes, harmCuts }: { readonly passes: number; readonly harmCuts: number },
+  harmCuts: number,
 ): { readonly advice: CutAdvice; readonly surprise: Surprise | null } {
-  const relevant = trials.filter((trial) => trial.passes === passes && !isRun(trial));
+  const relevant = trials.filter((trial) => isCutThisWay(trial, question.conditions) && !isRun(trial));
   const surprise = findSurprise(model, question, relevant.length === 0 ? [] : trials);
   const surpriseGf = surprise?.forceGf ?? null;
   const facts = { surpriseGf, harmCuts };

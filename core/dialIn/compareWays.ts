@@ -12,6 +12,9 @@ export interface Way {
   readonly isExposureStopped: boolean;
 }
 
+/** The settable forces that matter where so much is believed. */
+export type ForcesOf = (posterior: ThresholdPosterior) => readonly number[];
+
 /** What a way would do. */
 export interface WayOutlook extends Way {
   readonly best: ForceOutlook;
@@ -32,22 +35,22 @@ const HEAVY_LN = Math.log(250);
  * Compares other ways of cutting with the one asked about: one heavy pass with several light ones, slower, a fresh
  * blade, an exposure that stops short of the mat. All by the model, from the same trials.
  *
- * @param forcesGf every force the machine can be set to, in gf, ascending
+ * @param forcesOf the forces to choose among where that is believed, in gf, ascending: more passes want less
  * @returns the asked way first, then the others in the order given
- * @example compareWays(model, question, trials, 'kiss', forces, []).length // 1
+ * @example compareWays(model, question, trials, 'kiss', () => forces, []).length // 1
  */
 export function compareWays(
   model: ThresholdModel,
   question: ThresholdQuestion,
   trials: readonly Trial[],
   operation: DepthOperation,
-  forcesGf: readonly number[],
+  forcesOf: ForcesOf,
   ways: readonly Way[],
 ): readonly WayOutlook[] {
   const asked: Way = { ...question.conditions, isFreshBlade: false, isExposureStopped: false };
-  const now = lookAt(model, question, trials, operation, forcesGf, asked);
+  const now = lookAt(model, question, trials, operation, forcesOf, asked);
   return [asked, ...ways].map((way, index): WayOutlook => {
-    const best = index === 0 ? now : lookAt(model, question, trials, operation, forcesGf, way);
+    const best = index === 0 ? now : lookAt(model, question, trials, operation, forcesOf, way);
     const heavy = 1 / (1 + Math.exp(-4 * (Math.log(best.forceGf) - HEAVY_LN)));
     return {
       ...way,
@@ -76,12 +79,49 @@ export function listWays(asked: CutConditions, operation: DepthOperation): reado
   ];
 }
 
+/** A force that is right less often than this asks for another way. */
+const GOOD_CHANCE = 0.9;
+/** Another way is worth its time and the wear of the blade where it is right this much more often. */
+const WORTH_A_WAY = 0.1;
+/** Ways whose chances differ by less are alike: then the quicker one is taken. */
+const ALIKE = 0.03;
+
+/**
+ * The way to go on with where force alone does not do: another number of passes or a lower speed that is right clearly
+ * more often, the quickest of those that are about as good. What is for the hands (a fresh blade, another exposure) is
+ * not chosen here.
+ *
+ * @param chanceNow how often the best force of the asked way is right, 0 to 1
+ * @param slowestMmPerS the lowest speed of the machine
+ * @returns `null` while force alone does, or no way is clearly better
+ * @example chooseWay(model, question, trials, 'kiss', () => forces, { chanceNow: 0.95, slowestMmPerS: 10 }) // null
+ */
+export function chooseWay(
+  model: ThresholdModel,
+  question: ThresholdQuestion,
+  trials: readonly Trial[],
+  operation: DepthOperation,
+  forcesOf: ForcesOf,
+  { chanceNow, slowestMmPerS }: { readonly chanceNow: number; readonly slowestMmPerS: number },
+): WayOutlook | null {
+  if (chanceNow >= GOOD_CHANCE) return null;
+  const settable = listWays(question.conditions, operation).filter(
+    ({ isFreshBlade, isExposureStopped, speedMmPerS }) =>
+      !isFreshBlade && !isExposureStopped && speedMmPerS >= slowestMmPerS,
+  );
+  const [, ...others] = compareWays(model, question, trials, operation, forcesOf, settable);
+  const better = others.filter(({ gain }) => gain >= WORTH_A_WAY);
+  const most = Math.max(0, ...better.map(({ best }) => best.right));
+  const alike = better.filter(({ best }) => best.right >= most - ALIKE);
+  return alike.toSorted((a, b) => a.secondsPerMetre - b.secondsPerMetre)[0] ?? null;
+}
+
 function lookAt(
   model: ThresholdModel,
   question: ThresholdQuestion,
   trials: readonly Trial[],
   operation: DepthOperation,
-  forcesGf: readonly number[],
+  forcesOf: ForcesOf,
   way: Way,
 ): ForceOutlook {
   const conditions: CutConditions = {
@@ -89,8 +129,9 @@ function lookAt(
     speedMmPerS: way.speedMmPerS,
     bladeMetres: way.isFreshBlade ? 0 : question.conditions.bladeMetres,
   };
-  const posterior = model.fit({ ...question, conditions }, trials);
-  return findWindow(way.isExposureStopped ? stopAtMat(posterior) : posterior, operation, forcesGf).best;
+  const fitted = model.fit({ ...question, conditions }, trials);
+  const posterior = way.isExposureStopped ? stopAtMat(fitted) : fitted;
+  return findWindow(posterior, operation, forcesOf(posterior)).best;
 }
 
 /** A tip that stands out no further than the stack is thick cannot scar the mat, whatever the force. */

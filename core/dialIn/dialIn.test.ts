@@ -112,7 +112,7 @@ describe('the effort of each way of testing', () => {
 describe('other ways of cutting', () => {
   const single = { belief: believe(card), conditions };
   const trials = [cut(180, 2), cut(210, 7), cut(225, 8), cut(200, 2)];
-  const ways = compareWays(model, single, trials, 'through', forces, listWays(conditions, 'through'));
+  const ways = compareWays(model, single, trials, 'through', () => forces, listWays(conditions, 'through'));
   it('stand beside the way asked about, each with its gain, time and wear', () => {
     const [now, ...others] = ways;
     expect(now!.gain).toBe(0);

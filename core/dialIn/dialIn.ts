@@ -1,7 +1,7 @@
 import { CONFIRMING_CELLS } from '#core/dialIn/chooseLadder.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
-import type { TestPieceKind } from '#core/dialIn/testPiece.ts';
+import type { SpotShape, TestPieceKind } from '#core/dialIn/testPiece.ts';
 
 /** Whether a search is still going, ended with a kept setting, or was given up. */
 export const DIAL_IN_STATES = ['open', 'kept', 'closed'] as const;
@@ -30,6 +30,8 @@ export interface DialInScrap {
   readonly heightMm: number;
   readonly piece: TestPieceKind;
   readonly taken: readonly BoxMm[];
+  /** The lines of the piece `spot`, with the job they are from. */
+  readonly spot?: SpotShape | undefined;
 }
 
 /** A search for one setting: of a sheet, on a machine, for an operation. Exposure in mm, speed on the machine's scale. */

@@ -11,8 +11,19 @@ import type { BoxMm } from '#core/geometry/box.ts';
 const lengthOf = (points: Parameters<typeof measurePolyline>[0]) => measurePolyline(points);
 
 describe('test pieces', () => {
+  const spot = {
+    name: 'badge',
+    widthMm: 4,
+    heightMm: 3,
+    lines: [
+      [
+        { x: 0, y: 0 },
+        { x: 4, y: 3 },
+      ],
+    ],
+  };
   it.each(TEST_PIECES)('%s lies inside its own size', (kind) => {
-    const { lines, widthMm, heightMm } = makeTestPiece(kind);
+    const { lines, widthMm, heightMm } = makeTestPiece(kind, undefined, spot);
     for (const { x, y } of lines.flatMap(({ points }) => points)) {
       expect(x).toBeGreaterThanOrEqual(-1e-9);
       expect(y).toBeGreaterThanOrEqual(-1e-9);

@@ -1,8 +1,9 @@
 import { itemAt } from '#core/collections/itemAt.ts';
+import { AppError } from '#core/errors/appError.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** Test pieces, each drawn for what it shows. */
-export const TEST_PIECES = ['square', 'star', 'circle', 'coupon', 'crease'] as const;
+export const TEST_PIECES = ['square', 'star', 'circle', 'coupon', 'crease', 'spot'] as const;
 export type TestPieceKind = (typeof TEST_PIECES)[number];
 
 /** The words for each piece, and what to look at. */
@@ -13,6 +14,7 @@ export const PIECE_WORDS: Readonly<Record<TestPieceKind, { readonly name: string
     circle: { name: 'circle, 25 mm', shows: 'an even depth all round, and whether the ends meet' },
     coupon: { name: 'perforated coupon', shows: 'how a piece of the real size holds and pops out' },
     crease: { name: 'crease strip', shows: 'whether the fold is clean and its back does not crack' },
+    spot: { name: 'finest spot of a job', shows: 'whether the finest lines of that very job hold or tear' },
   };
 
 /** One line of a piece, closed by its last point where it is a ring. Mm from the cell's upper left corner. */
@@ -37,16 +39,39 @@ export interface CouponShape {
   readonly tabLengthMm: number;
 }
 
+/** Part of a drawing with a frame around it, what lies inside first. Mm from its upper left corner. */
+export interface SpotShape {
+  /** The job it is from. */
+  readonly name: string;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly lines: readonly (readonly PointMm[])[];
+}
+
 const USUAL_COUPON: CouponShape = { widthMm: 40, heightMm: 30, cutLengthMm: 10, tabLengthMm: 1 };
 
 /**
  * Draws a test piece.
  *
  * @param coupon the real piece's size and its perforation; used by `coupon` alone
+ * @param spot the lines of a drawing; used by `spot` alone
+ * @throws AppError `badInput` for a spot of no job
  * @example makeTestPiece('circle').widthMm // 25
  */
-export function makeTestPiece(kind: TestPieceKind, coupon: CouponShape = USUAL_COUPON): TestPiece {
+export function makeTestPiece(
+  kind: TestPieceKind,
+  coupon: CouponShape = USUAL_COUPON,
+  spot?: SpotShape,
+): TestPiece {
   switch (kind) {
+    case 'spot':
+      if (!spot) throw new AppError('badInput', 'choose the job whose finest spot is to be cut');
+      return piece(
+        kind,
+        spot.widthMm,
+        spot.heightMm,
+        spot.lines.map((points) => ({ points, isTab: false })),
+      );
     case 'square':
       // What lies inside is cut first: cut through, the outer square lies loose.
       return piece(kind, 10, 10, [ring(square(3, 7)), ring(square(0, 10))]);

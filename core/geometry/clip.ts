@@ -1,4 +1,5 @@
 import { Clipper, EndType, FillRule, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
+import type { BoxMm } from '#core/geometry/box.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** Closed rings in mm without their last point repeated; outer ones and holes turn opposite ways. */
@@ -60,6 +61,17 @@ export function subtractRings(rings: Rings, others: Rings): Rings {
  */
 export function intersectRings(rings: Rings, others: Rings): Rings {
   return toRings(Clipper.intersect(toPaths(rings), toPaths(others), FillRule.NonZero));
+}
+
+/**
+ * The parts of lines that lie in a box, cut off at its edges.
+ *
+ * @example clipLines([[{ x: -5, y: 1 }, { x: 5, y: 1 }]], { minX: 0, minY: 0, maxX: 2, maxY: 2 }).length // 1
+ */
+export function clipLines(lines: Rings, { minX, minY, maxX, maxY }: BoxMm): Rings {
+  const scaled = (mm: number) => Math.round(mm * PER_MM);
+  const box = { left: scaled(minX), top: scaled(minY), right: scaled(maxX), bottom: scaled(maxY) };
+  return toRings(Clipper.rectClipLines(box, toPaths(lines)));
 }
 
 /**

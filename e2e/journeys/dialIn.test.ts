@@ -165,6 +165,21 @@ describe('by card', () => {
     expect(await read('svg')).toMatch(/^<svg[^>]* width="150mm"/);
     expect(await read('guide')).toContain('stroke-dasharray');
   });
+
+  it('cuts the finest spot of a job instead, drawn beside its name', async () => {
+    const { page } = ines;
+    await go(page, '/test-cuts?operation=kiss');
+    await tap(ines, 1);
+    const shapes = page.getByLabel('shape');
+    const [job] = (await api<{ id: number; name: string }[]>('/api/jobs')).reply;
+    await shapes.selectOption(`job${job!.id}`);
+    await page.getByRole('img', { name: `The finest spot of ${job!.name}` }).waitFor();
+    const [open] = (await api<{ id: number }[]>(`/api/dial-ins?machineId=${machineId}`)).reply;
+    const drawn = await (await fetch(`${ADDRESS}/api/dial-ins/${open!.id}/piece?format=svg`)).text();
+    expect(drawn).toMatch(/^<svg[^>]* width="150mm"/);
+    await shapes.selectOption('square');
+    await expect.poll(() => page.getByRole('img', { name: /^The finest spot/ }).count()).toBe(0);
+  });
 });
 
 describe('when no good window exists', () => {
@@ -194,6 +209,44 @@ describe('when no good window exists', () => {
       (await api<{ passes: number }[]>(`/api/dial-ins?machineId=${machineId}`)).reply[0]!.passes;
     await expect.poll(passesNow).toBe(2);
     await expect.poll(() => cutsOf(ines).count()).toBe(0);
+  });
+
+  it('goes on in more passes with a tap where the machine is too weak for one, and finds the force there', async () => {
+    const weak = rollCutter('Petrel 90');
+    const machine = { ...weak, forceScale: { ...weak.forceScale, max: 150 } };
+    const { id } = await setUp<{ id: number }>('/api/machines', 'POST', machine);
+    await api(`/api/stations/${id}`, 'PATCH', { conditionId });
+    const visitor = await visit('Ines', id);
+    const { page } = visitor;
+    await go(page, '/test-cuts?operation=through');
+    const passesNow = async () =>
+      Number(await page.getByText(/^\d+$/).and(page.locator('[aria-live]')).textContent());
+    for (let passes = await passesNow(); passes > 1; passes--)
+      await page.getByRole('button', { name: 'One pass less' }).click();
+    await expect.poll(passesNow).toBe(1);
+    const goOn = page.getByRole('button', { name: /^Go on in \d passes$/ });
+    const stop = page.getByText('Stop cutting: keep');
+    // The stack parts at 260 gf in one pass, and at that over the root of their number in more.
+    const seen = (force: number, passes: number) => {
+      const reach = force * Math.sqrt(passes);
+      return reach < 200 ? 5 : reach < 260 ? 6 : reach < 330 ? 7 : 8;
+    };
+    for (let cuts = 0; cuts < 12 && !(await stop.isVisible()); cuts++) {
+      const passes = await passesNow();
+      if (await goOn.isVisible()) {
+        await goOn.click();
+        await expect.poll(passesNow).toBeGreaterThan(passes);
+        await ready(visitor);
+      } else await tap(visitor, seen(await forceOf(visitor), passes));
+    }
+    expect(await passesNow()).toBeGreaterThan(2);
+    await stop.waitFor();
+    await page.getByRole('button', { name: /^Keep \d+ gf$/ }).click();
+    const kept = page.getByText(/^Kept: /);
+    await kept.waitFor();
+    const force = Number(/Kept: (\d+) gf/.exec((await kept.textContent()) ?? '')?.[1]);
+    expect(seen(force, await passesNow())).toBe(7);
+    await visitor.leave();
   });
 });
 

@@ -1,3 +1,4 @@
+import { text as readText } from 'node:stream/consumers';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
@@ -157,7 +158,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
         .click(),
     ]);
     expect(download.suggestedFilename()).toMatch(/cherries.*\.hpgl/);
-    const text = readFileSync(await download.path(), 'utf8');
+    const text = await readText(await download.createReadStream());
     expect(text).toMatch(/^IN;PA;SP1;\nVS200;\nFS\d+;PU/);
   });
 

@@ -12,11 +12,28 @@ export const cardSchema = z.object({
 
 const boxSchema = z.object({ minX: z.number(), minY: z.number(), maxX: z.number(), maxY: z.number() });
 
+/** More points than this are no test piece. */
+const MOST_SPOT_POINTS = 4000;
+const pointSchema = z.object({ x: z.number(), y: z.number() });
+/** Part of a drawing, kept with the scrap: the job may change meanwhile. */
+export const spotSchema = z.object({
+  name: z.string().max(200),
+  widthMm: z.number().positive(),
+  heightMm: z.number().positive(),
+  lines: z
+    .array(z.array(pointSchema).min(2).readonly())
+    .readonly()
+    .refine((lines) => lines.reduce((sum, line) => sum + line.length, 0) <= MOST_SPOT_POINTS, {
+      message: 'this spot has more detail than a test piece can hold',
+    }),
+});
+
 export const scrapSchema = z.object({
   widthMm: z.number().min(20).max(2000),
   heightMm: z.number().min(20).max(5000),
   piece: z.enum(TEST_PIECES),
   taken: z.array(boxSchema).max(500).readonly(),
+  spot: spotSchema.optional(),
 });
 
 const dialInRow = z.object({

@@ -68,6 +68,9 @@ export const dialInChangeSchema = z.object({
   jobId: z.number().int().positive().optional().meta({
     description: 'cut on the sheet of this job, clear of its lines and marks',
   }),
+  spotJobId: z.number().int().positive().optional().meta({
+    description: 'the test piece is the finest spot of the drawing of this job',
+  }),
   isScrapNew: z.boolean().optional().meta({ description: 'a fresh scrap: nothing of it is taken' }),
 });
 

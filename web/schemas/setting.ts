@@ -99,6 +99,16 @@ export const answerSchema = z.object({
   tip: z.object({ lowUm: z.number(), middleUm: z.number(), highUm: z.number() }),
   advice: z.object({ kind: z.enum(['cut', 'repeat', 'confirm', 'keep', 'noWindow']), next: nextCutSchema }),
   advisedForce: z.number(),
+  otherWay: z
+    .object({
+      passes: z.number(),
+      speed: z.number(),
+      force: z.number(),
+      right: z.number(),
+      secondsPerMetre: z.number(),
+    })
+    .nullable()
+    .meta({ description: 'passes and speed to go on with where force alone does not do' }),
   surprise: z.object({ forceGf: z.number(), chance: z.number() }).nullable(),
   ladder: z.array(z.number()).readonly().meta({ description: 'forces of the next test card' }),
   bestForce: z.number(),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { purposeOf, type DialIn, type DialInScrap } from '#core/dialIn/dialIn.ts';
 import { reserveJob } from '#core/job/reserveJob.ts';
 import { AppError } from '#core/errors/appError.ts';
+import { makeTestPiece, type SpotShape } from '#core/dialIn/testPiece.ts';
 import type { LoadedStation } from '#core/station/station.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import { requireExposureInRange } from '#core/units/depthScale.ts';
@@ -14,7 +15,9 @@ import {
   openDialIn,
   undoLastGrades,
 } from '#store/repositories/dialIn/dialIns.ts';
+import type { Store } from '#store/connection/connectStore.ts';
 import { findJob } from '#store/repositories/jobs/jobs.ts';
+import { spotSchema } from '#store/rows/dialInRows.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { describeCut } from '#web/endpoints/dialIn/describeCut.ts';
@@ -34,6 +37,7 @@ import {
   newCardSchema,
   newDialInSchema,
 } from '#web/schemas/dialIn.ts';
+import { runTask } from '#web/workers/pool.ts';
 import { requestRefit } from '#web/workers/refitKnowledge.ts';
 
 const dialInParams = z.object({ id: idParam });
@@ -99,12 +103,15 @@ export const patchDialIn = defineEndpoint({
   handle: async ({ params, body }, { store }) => {
     const dialIn = await findDialIn(store, params.id);
     const { station } = await findDialInStation(store, dialIn);
-    const { version, scrap, isScrapNew, jobId, ...change } = body;
+    const { version, scrap, isScrapNew, jobId, spotJobId, ...change } = body;
     if (change.exposureMm) requireExposureInRange(change.exposureMm, station.machine.depthScale);
     const job = jobId ? reserveFor(await findJob(store, jobId), station) : null;
     const isOther = scrap !== undefined || isScrapNew === true;
     const changed = isOther ? mergeScrap(dialIn.scrap, scrap ?? {}, isScrapNew ?? false) : undefined;
-    const whole = job ? { ...dialIn.scrap, ...job } : changed;
+    const where = job ? { ...dialIn.scrap, ...job } : changed;
+    const spot = spotJobId ? await findSpot(store, spotJobId) : null;
+    const whole = spot ? { ...(where ?? dialIn.scrap), piece: 'spot' as const, spot } : where;
+    if (whole?.piece === 'spot') makeTestPiece('spot', undefined, whole.spot);
     return readDialIn(
       store,
       await changeDialIn(store, params.id, version, { ...change, scrap: whole }, new Date()),
@@ -115,6 +122,17 @@ export const patchDialIn = defineEndpoint({
 /** The free corner of a job for a test of the state that is loaded. */
 function reserveFor(job: Parameters<typeof reserveJob>[0], { machine, loaded }: LoadedStation) {
   return reserveJob(job, machine, loaded.condition.stack);
+}
+
+/** The finest spot of what a job cuts. @throws AppError `badInput` for a job without cut lines, or too fine a spot */
+async function findSpot(store: Store, jobId: number): Promise<SpotShape> {
+  const job = await findJob(store, jobId);
+  const spot = await runTask('findSpot', job);
+  if (!spot)
+    throw new AppError('badInput', `${job.name} has no line that is cut: give its lines roles first`);
+  const { error } = spotSchema.safeParse(spot);
+  if (error) throw new AppError('badInput', `${job.name}: ${error.issues[0]?.message ?? 'no test piece'}`);
+  return spot;
 }
 
 export const postCard = defineEndpoint({
@@ -195,6 +213,7 @@ function mergeScrap(
   isNew: boolean,
 ): DialInScrap {
   return {
+    ...before,
     widthMm: change.widthMm ?? before.widthMm,
     heightMm: change.heightMm ?? before.heightMm,
     piece: change.piece ?? before.piece,

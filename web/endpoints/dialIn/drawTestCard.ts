@@ -18,7 +18,7 @@ const COLUMNS = 6;
  */
 export function reserveCard(dialIn: DialIn, station: Station, cells: number): DialInScrap {
   const { scrap } = dialIn;
-  const size = measureCard(makeTestPiece(scrap.piece), cells, COLUMNS);
+  const size = measureCard(makeTestPiece(scrap.piece, undefined, scrap.spot), cells, COLUMNS);
   const place = requirePlace(size, scrap, station);
   const box = {
     minX: place.x,
@@ -68,7 +68,7 @@ export function drawTestCard(
     heightMm: 30,
     ...perforationOf(values),
   };
-  const shape = makeTestPiece(kind, perforation);
+  const shape = makeTestPiece(kind, perforation, scrap.spot);
   const cells = listCells(dialIn, station, answer, { vary, card, force });
   const last = card === 'waiting' ? scrap.taken.at(-1) : undefined;
   const place = last

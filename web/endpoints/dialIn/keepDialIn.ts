@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
+import { isCutThisWay } from '#core/dialIn/cutThisWay.ts';
 import type { DialIn } from '#core/dialIn/dialIn.ts';
 import { settlePlain } from '#core/setting/settlePlain.ts';
 import type { LoadedStation } from '#core/station/station.ts';
@@ -12,6 +13,7 @@ import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { listMoved, predictNeighbours } from '#web/endpoints/dialIn/listMoved.ts';
 import { findDialInStation, readDialIn, questionDialIn } from '#web/endpoints/dialIn/readDialIn.ts';
 import { settingKey } from '#core/setting/settingKey.ts';
+import { speedToMmPerS } from '#core/units/speedScale.ts';
 import { keepDialInSchema, keptReplySchema } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
 import { runTask } from '#web/workers/pool.ts';
@@ -35,9 +37,10 @@ export const postKeep = defineEndpoint({
     const { bench } = await readDialIn(store, dialIn);
     const asked = await questionDialIn(store, dialIn);
     const { answer } = bench;
-    const cuts = bench.cuts.filter(({ passes }) => passes === dialIn.passes);
-    if (!answer || cuts.length === 0) {
-      throw new AppError('badInput', 'a prediction is never kept: cut once at this number of passes first');
+    const speedMmPerS = speedToMmPerS(dialIn.speed, asked.station.machine.speedScale);
+    if (!answer || !bench.cuts.some((cut) => isCutThisWay(cut, { passes: dialIn.passes, speedMmPerS }))) {
+      const message = 'a prediction is never kept: cut once in this many passes and at this speed first';
+      throw new AppError('badInput', message);
     }
     const force = body.force ?? answer.bestForce;
     const key = settingKey(asked.station, dialIn.conditionId, dialIn.operation);

@@ -53,8 +53,10 @@ export function NextCut({ answer, machine, dial, system }: Props) {
           advice={answer.advice}
           words={wordForce(answer.advisedForce, machine.forceScale)}
           surprise={answer.surprise}
+          hasOtherWay={answer.otherWay !== null}
         />
       </p>
+      <GoOn answer={answer} machine={machine} dial={dial} />
       <dl className="text-sm flex flex-wrap items-center gap-x-3 gap-y-0 sm:grid sm:grid-cols-[auto_auto]">
         <dt className="text-muted">exposure</dt>
         <dd>
@@ -70,6 +72,34 @@ export function NextCut({ answer, machine, dial, system }: Props) {
           <Passes dial={dial} />
         </dd>
       </dl>
+    </div>
+  );
+}
+
+/** Where force alone does not do: the same search goes on in more passes, or slower, with one tap. */
+function GoOn({ answer, machine, dial }: Omit<Props, 'system'>) {
+  const { otherWay, values, advice } = answer;
+  if (!otherWay) return null;
+  const { passes, speed, force, right, secondsPerMetre } = otherWay;
+  const isSlower = speed !== values.speed;
+  const how = isSlower
+    ? `at ${speed} ${machine.speedScale.unit}`
+    : `in ${passes} ${passes === 1 ? 'pass' : 'passes'}`;
+  return (
+    <div className="basis-full flex flex-wrap items-center gap-x-3 gap-y-1">
+      <button
+        type="button"
+        className="button"
+        data-kind={advice.kind === 'noWindow' ? 'main' : undefined}
+        disabled={dial.isBusy}
+        onClick={() => dial.change(isSlower ? { speed } : { passes })}
+      >
+        Go on {how}
+      </button>
+      <p className="text-sm text-muted">
+        About {wordForce(force, machine.forceScale)} should then cut right{' '}
+        <strong>{Math.round(right * 100)} times in 100</strong>; a metre takes {secondsPerMetre.toFixed(0)} s.
+      </p>
     </div>
   );
 }
@@ -111,9 +141,10 @@ interface ReasonProps {
   readonly advice: CutAdvice;
   readonly words: string;
   readonly surprise: NonNullable<BenchAnswer['answer']>['surprise'];
+  readonly hasOtherWay: boolean;
 }
 
-function Reason({ advice, words, surprise }: ReasonProps) {
+function Reason({ advice, words, surprise, hasOtherWay }: ReasonProps) {
   const now = Math.round(advice.next.chanceNow * 100);
   const then = Math.round(Math.min(1, advice.next.chanceNow + advice.next.gain) * 100);
   switch (advice.kind) {
@@ -148,7 +179,7 @@ function Reason({ advice, words, surprise }: ReasonProps) {
       return (
         <>
           <strong>No force works well here.</strong> The best, {words}, cuts right only {now} times in 100.
-          Try another pass, a slower speed or a fresh blade.
+          {hasOtherWay ? '' : ' Look at the other ways: a fresh blade or another exposure may help.'}
         </>
       );
   }

@@ -1,9 +1,11 @@
 import { useState } from 'react';
+import { isCutThisWay } from '#core/dialIn/cutThisWay.ts';
 import type { PendingCard } from '#core/dialIn/dialIn.ts';
 import { gradesOfStack, type DepthGrade, type Flaw } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { hasLiner } from '#core/stack/layer.ts';
 import type { Station } from '#core/station/station.ts';
+import { speedToMmPerS } from '#core/units/speedScale.ts';
 import { useDialInRequests } from '#web/islands/testCuts/useDialInRequests.ts';
 import type { GivenGrade, GivenGrades } from '#web/islands/testCuts/start/givenGrades.ts';
 import type { DialInStart } from '#web/islands/testCuts/start/dialInStart.ts';
@@ -24,7 +26,7 @@ export function useDialIn(station: Station, operation: DepthOperation, start: Di
   );
   const passes = dialIn?.passes ?? bench.answer?.values.passes ?? 1;
   const isLayered = loaded ? hasLiner(loaded.condition.stack) : true;
-  const cuts = bench.cuts.filter((cut) => cut.passes === passes);
+  const cuts = listOfWay(dialled, machine, passes);
   const card = dialIn?.card ?? null;
   const settle = () => {
     takeAdvice();
@@ -71,6 +73,17 @@ export function useDialIn(station: Station, operation: DepthOperation, start: Di
     kept: requests.keep.data ?? null,
     keepError: requests.keep.error,
   };
+}
+
+/** The cuts made the way that is looked for now: as many passes, about as fast. */
+function listOfWay(
+  { bench, dialIn }: Pick<ReturnType<typeof useDialInRequests>, 'bench' | 'dialIn'>,
+  { speedScale }: Station['machine'],
+  passes: number,
+) {
+  const speed = dialIn?.speed ?? bench.answer?.values.speed ?? speedScale.min;
+  const way = { passes, speedMmPerS: speedToMmPerS(speed, speedScale) };
+  return bench.cuts.filter((cut) => isCutThisWay(cut, way));
 }
 
 /** What the next grade is of, and the flaws that were seen with it. */

@@ -18,6 +18,7 @@ export interface GivenChange {
   readonly scrap?: { readonly widthMm?: number; readonly heightMm?: number; readonly piece?: string };
   readonly isScrapNew?: boolean;
   readonly jobId?: number;
+  readonly spotJobId?: number;
 }
 
 /** Somebody else may grade too: what stands is read again this often. */

@@ -68,7 +68,14 @@ export function waysTask(question: DialInQuestion) {
   const { model, trials, station, dialIn } = asked;
   const { operation } = dialIn;
   const ways = listWays(asked.question.conditions, operation);
-  const compared = compareWays(model, asked.question, trials, operation, forcesOf(asked), ways);
+  const compared = compareWays(
+    model,
+    asked.question,
+    trials,
+    operation,
+    (posterior) => forcesOf({ ...asked, posterior }),
+    ways,
+  );
   return compared.map((way, index) => ({
     ...way,
     words: index === 0 ? 'as now' : wordWay(way, asked.question.conditions),

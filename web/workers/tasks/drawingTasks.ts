@@ -1,11 +1,14 @@
 import { LRUCache } from 'lru-cache';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
+import { applyEdits } from '#core/checks/applyEdits.ts';
 import { findTroubles } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
 import { checkMarks } from '#core/sheet/marks/checkMarks.ts';
 import { overPrintArea } from '#core/sheet/marks/printArea.ts';
 import { isAnyTooFine } from '#core/checks/checkFineness.ts';
 import { listCutLines } from '#core/checks/cutLine.ts';
+import { drawFinestSpot } from '#core/dialIn/finestSpot.ts';
+import type { SpotShape } from '#core/dialIn/testPiece.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { roleOf } from '#core/drawing/roles/lineRoles.ts';
@@ -59,6 +62,15 @@ export function startJobTask(given: {
 export function checkDrawingTask(artwork: Artwork): null {
   openDrawing(artwork);
   return null;
+}
+
+/** The finest spot of what a job cuts, as a test piece; `null` where no line of it is cut. */
+export function findSpotTask(job: Job): SpotShape | null {
+  const lines = listCutLines(applyEdits(openDrawing(job), job.edits), job);
+  return drawFinestSpot(
+    lines.map(({ points }) => points),
+    job.name,
+  );
 }
 
 /** The layout that other roles or mends leave; `null` when it stays as it is. */

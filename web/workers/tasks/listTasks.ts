@@ -15,6 +15,7 @@ import { parseBody } from '#web/workers/tasks/parseBody.ts';
 import { fitBookTask, learnSpreadsTask } from '#web/workers/tasks/fitBookTask.ts';
 import {
   checkDrawingTask,
+  findSpotTask,
   fitLayoutTask,
   layersTask,
   planSheetTask,
@@ -36,6 +37,7 @@ export const TASKS = {
   learnSpreads: learnSpreadsTask,
   startJob: startJobTask,
   checkDrawing: checkDrawingTask,
+  findSpot: findSpotTask,
   fitLayout: fitLayoutTask,
   planSheet: planSheetTask,
   printSheet: printSheetTask,
