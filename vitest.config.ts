@@ -90,6 +90,18 @@ export default defineConfig({
       },
       {
         test: {
+          name: 'deep journeys',
+          include: ['e2e/deepJourneys/**/*.test.ts'],
+          globalSetup: 'e2e/support/sharedBrowser.ts',
+          setupFiles: ['e2e/support/leaveAsFound.ts'],
+          expect: { poll: { timeout: 20_000 } },
+          fileParallelism: false,
+          testTimeout: 240_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        test: {
           // What is measured is measured while nothing else runs.
           name: 'quiet',
           include: ['e2e/quiet/**/*.test.ts'],

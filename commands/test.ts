@@ -56,7 +56,7 @@ try {
   const urlBeside = ['store', 'driven', 'browser'].some(isChosen) ? await startDatabase(beside, true) : url;
   // Checks keep a core busy from the start, units the other; what mostly waits for machines or the store runs beside them.
   await Promise.all([runChecks(built), runTests(built, url, urlBeside)]);
-  if (isChosen('deep')) await runVitest(['deep'], scratchOf(url));
+  if (isChosen('deep')) await runDeep(url);
   if (isChosen('browser')) await runJourneys(url, urlBeside);
 } catch (error) {
   tally.failed += 1;
@@ -77,6 +77,14 @@ async function runOnStores(url: string, urlBeside: string): Promise<void> {
   const { FEATHER_TEST_STORE_URL: scratch, ...rest } = scratchOf(url);
   const scratches = `${scratch} ${scratchOf(urlBeside).FEATHER_TEST_STORE_URL}`;
   await runVitest(projects, { ...rest, FEATHER_TEST_STORE_URL: scratches }, ['--maxWorkers=2']);
+}
+
+/** What takes long, and journeys that take long on a demo of their own. */
+async function runDeep(url: string): Promise<void> {
+  await runVitest(['deep'], scratchOf(url));
+  const address = await startFreshDemo(home, url, TEST_PACE);
+  const demo = { FEATHER_TEST_ADDRESS: address, FEATHER_TEST_DATABASE_URL: url };
+  await runVitest(['deep journeys'], demo);
 }
 
 /** Journeys on two demos at once, one a core, then what is measured while nothing else runs. */
@@ -148,7 +156,7 @@ async function runVitest(
   options: readonly string[] = [],
 ): Promise<void> {
   const name = projects.join(', ');
-  const report = join(home, `report-${projects.join('-')}.json`);
+  const report = join(home, `report-${projects.join('-').replaceAll(' ', '-')}.json`);
   rmSync(report, { force: true });
   const start = Date.now();
   const child = spawn(

@@ -25,7 +25,7 @@ export const ROLL_CUTTER: NewMachine = {
     { name: 'right', holds: 'pen', tool: 'fine black' },
   ],
   perforation: 'native',
-  marks: { scheme: 'fourCorners', lengthMm: 18, thicknessMm: 0.8, insetMm: 12 },
+  marks: { scheme: 'fourCorners', shape: 'disc', lengthMm: 6, thicknessMm: 1, insetMm: 12 },
   printAndCut: [
     { sheet: 'A4', widthMm: 178, heightMm: 255 },
     { sheet: 'A3', widthMm: 265, heightMm: 378 },
@@ -54,7 +54,7 @@ export const DESK_CUTTER: NewMachine = {
     { name: 'back', holds: 'crease', tool: 'ball 1.5 mm' },
   ],
   perforation: 'drawn',
-  marks: { scheme: 'threeCorners', lengthMm: 14, thicknessMm: 1, insetMm: 15 },
+  marks: { scheme: 'threeCorners', shape: 'disc', lengthMm: 5, thicknessMm: 1, insetMm: 15 },
   printAndCut: [{ sheet: 'A4', widthMm: 168, heightMm: 246 }],
   pinchPositions: [],
   hasSuction: false,

@@ -1,11 +1,14 @@
 import type { Job } from '#core/job/job.ts';
 import { figureOfMinutes, makeSection, makeStep, type RunSection, type RunStep } from '#core/job/runStep.ts';
+import { placeCheckLine } from '#core/sheet/checkLine.ts';
+import { listMarks } from '#core/sheet/marks/marks.ts';
 import { placeOfWait, type Wait } from '#core/prep/waits.ts';
-import type { LoadedSheet } from '#core/station/station.ts';
+import type { LoadedSheet, Station } from '#core/station/station.ts';
 
 /** What the steps before the cut are told from. */
 export interface BeforeCut {
   readonly job: Job;
+  readonly station: Pick<Station, 'machine'>;
   readonly sheet: LoadedSheet;
   readonly hasArt: boolean;
   /** All that the sheet waits for, in their order. */
@@ -16,7 +19,7 @@ export interface BeforeCut {
  * Printing, and what follows it before the sheet is loaded: drying, sealing, laminating, a look at the print. Each only
  * where it applies.
  *
- * @example stepsBeforeCut({ job, sheet: station.loaded, hasArt: false, waits: [] }) // []
+ * @example stepsBeforeCut({ job, station, sheet: station.loaded, hasArt: false, waits: [] }) // []
  */
 export function stepsBeforeCut(order: BeforeCut): readonly RunSection[] {
   return [
@@ -47,6 +50,18 @@ function printSection({ job, sheet }: BeforeCut): readonly RunSection[] {
       `Print the print sheet at 100 %, best quality${side ? `, ${side}` : ''}.`,
       'any other scale moves the cut against the print',
     ),
+    makeStep(
+      `Set the page to ${wordPage(job.sheet)}, and switch off any fitting to the page.`,
+      'a page that is fitted is shrunk',
+    ),
+    ...(side === 'on the face'
+      ? [
+          makeStep(
+            'Lay the sheet in its tray so that the face is printed: most trays below turn it over, most behind do not.',
+            'printed on the wrong side it is spent',
+          ),
+        ]
+      : []),
     ...(bleedMm > 0
       ? [
           makeStep(
@@ -64,6 +79,12 @@ function printSection({ job, sheet }: BeforeCut): readonly RunSection[] {
         ]
       : []),
   ]);
+}
+
+/** "A4, 210 × 297 mm"; a size whose name is its figures stands alone. */
+function wordPage({ name, widthMm, heightMm }: Job['sheet']): string {
+  const size = `${Number(widthMm.toFixed(1))} × ${Number(heightMm.toFixed(1))} mm`;
+  return /\d\s*×/.test(name) ? size : `${name}, ${size}`;
 }
 
 /** Drying, sealing and laminating, in the order of the waits. */
@@ -118,9 +139,21 @@ function laminateSteps(settles: Wait | undefined, hasMarks: boolean): readonly R
   ];
 }
 
-function lookSteps({ sheet }: BeforeCut): readonly RunStep[] {
+function lookSteps({ sheet, job, station }: BeforeCut): readonly RunStep[] {
   const words = sheet.material.details.isMirrored
     ? 'Colours are whole, nothing is smeared, and the print is mirrored.'
     : 'Colours are whole and nothing is smeared.';
-  return [makeStep(words, 'a bad print is cheaper to throw away now than after the cut')];
+  const marks = job.print.hasMarks ? listMarks(station.machine.marks, job.sheet) : [];
+  const line = placeCheckLine(job.sheet, marks);
+  return [
+    makeStep(words, 'a bad print is cheaper to throw away now than after the cut'),
+    ...(line
+      ? [
+          makeStep(
+            `Measure the line at the lower edge: it is ${line.lengthMm} mm long.`,
+            'a print of another scale shows here before it shows in the cut',
+          ),
+        ]
+      : []),
+  ];
 }

@@ -3,6 +3,7 @@ import { passesDone } from '#core/program/passesDone.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
 import type { Part } from '#core/passes/splitParts.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
+import type { PrintedMarks } from '#core/sheet/marks/marks.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { SeatGround, SeatUse } from '#core/station/machine.ts';
 
@@ -41,6 +42,8 @@ export interface ProgramFacts {
   readonly hold?: { readonly tack: number | null; readonly adhesiveUm?: number | undefined } | undefined;
   /** Printed with marks: the machine finds the print, and is off by what it is off. */
   readonly isPrinted?: boolean | undefined;
+  /** The marks that are printed on it, in the order of their list; left out in programs from before they were told. */
+  readonly marks?: PrintedMarks | undefined;
   /** What runs under each tool seat, where it makes a difference. */
   readonly grounds?: readonly (SeatGround | null)[] | undefined;
   /** How much light it throws back, 0 to 1. */

@@ -60,13 +60,26 @@ export interface ToolSeat {
   readonly does?: readonly Operation[] | undefined;
 }
 
-/** How the machine finds a printed sheet: marks at so many corners, or none. Lengths in mm. */
+/** How the machine finds a printed sheet: marks at so many corners, or none. */
 export const MARK_SCHEMES = ['none', 'threeCorners', 'fourCorners'] as const;
+/** What its sensor looks for: two bars at an angle, a filled disc, a cross. */
+export const MARK_SHAPES = ['angle', 'disc', 'cross'] as const;
+export type MarkShape = (typeof MARK_SHAPES)[number];
+
+/** The marks that a machine reads. What is left out is as {@link wholeMarks} says. */
 export interface MarkScheme {
   readonly scheme: (typeof MARK_SCHEMES)[number];
+  readonly shape?: MarkShape | undefined;
+  /** The length of a bar or a cross, the diameter of a disc. */
   readonly lengthMm: number;
+  /** Of bars and crosses. */
   readonly thicknessMm: number;
+  /** From the edges of the sheet to the nearest ink of a mark. */
   readonly insetMm: number;
+  /** Marks along each long side of the sheet, those at its corners among them. */
+  readonly alongSide?: number | undefined;
+  /** What the sensor needs clear around a mark. */
+  readonly clearMm?: number | undefined;
 }
 
 /** The area that can be printed and then cut on a sheet of this name, mm. */

@@ -42,6 +42,15 @@ const panelOrder = z.discriminatedUnion('order', [
         widthMm: z.number().positive(),
         heightMm: z.number().positive(),
         gloss: z.number().min(0).max(1).optional(),
+        marks: z
+          .object({
+            lengthMm: z.number().positive(),
+            spots: z
+              .array(z.object({ name: z.string(), xMm: z.number(), yMm: z.number() }))
+              .min(2)
+              .max(24),
+          })
+          .optional(),
         corrected: z.tuple([z.number(), z.number(), z.number(), z.number(), z.number(), z.number()]),
       })
       .optional(),

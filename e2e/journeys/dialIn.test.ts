@@ -25,7 +25,7 @@ afterAll(() => Promise.all([ines.leave(), tove.leave()]));
 beforeEach(async () => {
   sheets += 1;
   const material = {
-    name: `Fulmar film ${sheets}`,
+    name: `Skarv film ${sheets}`,
     maker: 'unknown',
     family: 'printableVinyl',
     finish: '',

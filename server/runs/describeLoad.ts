@@ -5,7 +5,7 @@ import type { Run } from '#core/run/run.ts';
 
 /** What hands do at a real machine, told to the stand-in: which sheet lies on it, the exposure, the dials. */
 export function describeLoad(run: Run, part: ProgramPart, program: RunProgram, jobKey: string): object {
-  const { file, grounds, hold, isPrinted, gloss, sheet, bladeMetres } = program;
+  const { file, grounds, hold, isPrinted, marks, gloss, sheet, bladeMetres } = program;
   const first = part.passes[0];
   const isDialled = !file.carries.force && first;
   return {
@@ -23,6 +23,7 @@ export function describeLoad(run: Run, part: ProgramPart, program: RunProgram, j
             widthMm: run.sheetWidthMm,
             heightMm: run.sheetHeightMm,
             gloss,
+            ...(marks ? { marks } : {}),
             corrected: file.placing?.correction ?? IDENTITY,
           },
         }

@@ -5,6 +5,7 @@ import {
   HANDSHAKES,
   MACHINE_KINDS,
   MARK_SCHEMES,
+  MARK_SHAPES,
   PLAIN_EQUIPMENT,
   SEAT_GROUNDS,
   SEAT_USES,
@@ -81,6 +82,14 @@ export const equipmentShape = {
       lengthMm: z.number('a number of mm').min(2).max(60),
       thicknessMm: z.number('a number of mm').min(0.1).max(5),
       insetMm: z.number('a number of mm').min(0).max(60),
+      shape: z.enum(MARK_SHAPES).optional(),
+      alongSide: z
+        .number('a number')
+        .int('a whole number')
+        .min(2, 'at least the two corners')
+        .max(12)
+        .optional(),
+      clearMm: z.number('a number of mm').min(0).max(60).optional(),
     })
     .default(PLAIN_EQUIPMENT.marks),
   printAndCut: z

@@ -3,6 +3,7 @@ import type { SenseFault } from '#devices/cutter/faults.ts';
 import { readCorners, truthOfSheet, type CornerReading } from '#devices/cutter/sheet/printToCut.ts';
 import {
   senseMarks,
+  type MarksOnPaper,
   type PrintOnPaper,
   type Sensed,
   type SensedMark,
@@ -15,6 +16,8 @@ export interface PrintedFacts {
   readonly heightMm: number;
   readonly corrected: SheetMap;
   readonly gloss?: number | undefined;
+  /** Its marks; where nobody says, four discs at its corners. */
+  readonly marks?: MarksOnPaper | undefined;
 }
 
 /** Takes a printed sheet of a size off the table, or tells that none lies there. */
@@ -70,9 +73,8 @@ export class PrintedMarks {
       hasStrayInk: has('strayInk'),
       isWet: this.print.wetUntil !== undefined && now < new Date(this.print.wetUntil),
     };
-    this.sensed = senseMarks(facts, this.print, conditions, (what) =>
-      drawFor(this.seed, `${this.sheetCount}/${loadCount}/${what}`),
-    );
+    const draw = (what: string) => drawFor(this.seed, `${this.sheetCount}/${loadCount}/${what}`);
+    this.sensed = senseMarks(facts, this.print, conditions, draw, facts.marks);
     this.disturbed = [];
     return this.sensed.trouble;
   }

@@ -111,4 +111,20 @@ describe('the sensor', () => {
   it('is stopped by a print that was fitted to the page', () => {
     expect(senseMarks(a4, { scale: 0.97, turnRad: 0 }, clear, still).trouble).toMatch(/does not fit by/);
   });
+
+  it('reads the marks that are printed, wherever and however many, and small ones less well', () => {
+    const spots = [
+      { name: 'top left', xMm: 20, yMm: 20 },
+      { name: 'top right', xMm: 190, yMm: 20 },
+      { name: 'bottom left', xMm: 20, yMm: 277 },
+    ];
+    const large = senseMarks(a4, straight, clear, still, { lengthMm: 6, spots });
+    expect(large.marks.map(({ corner }) => corner)).toEqual(spots.map(({ name }) => name));
+    expect(large.trouble).toBe('');
+    expect(off(large.landing!, 100, 100)).toBeLessThan(1e-9);
+    const small = senseMarks(a4, straight, clear, still, { lengthMm: 2, spots });
+    expect(small.marks[0]!.contrast).toBeCloseTo(large.marks[0]!.contrast / 2, 9);
+    const tiny = senseMarks(a4, straight, clear, still, { lengthMm: 1, spots });
+    expect(tiny.trouble).toBe('the marks were not found: none of the 3 stands out');
+  });
 });

@@ -10,6 +10,18 @@ export interface PrintOnPaper {
   readonly wetUntil?: string | undefined;
 }
 
+/** The marks that are printed on a sheet: how large, and where. */
+export interface MarksOnPaper {
+  /** The diameter of a disc, the length of a cross or a bar, mm. */
+  readonly lengthMm: number;
+  readonly spots: readonly (Spot & { readonly name: string })[];
+}
+
+interface Size {
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
+
 /** What stands in the way of the sensor. */
 export interface SenseConditions {
   /** How much light the sheet throws back, 0 to 1. */
@@ -43,8 +55,10 @@ export interface Sensed {
   readonly trouble: string;
 }
 
-/** How far from the corners of the sheet its marks are. Figures from here on are invented for the stand-in. */
+/** Where the marks are when nobody says, from the corners of the sheet. Figures from here on are invented. */
 const RIM_MM = 14;
+/** Smaller marks stand out less. */
+const CLEAR_MARK_MM = 4;
 /** A mark is looked for so far around where it should be. */
 const SEARCH_MM = 6;
 /** Below this a mark does not stand out. */
@@ -55,37 +69,52 @@ const READ_NOISE_MM = 0.04;
 const GLARE_AT_FULL_GLOSS = 0.45;
 const SMEARED = 0.55;
 
+/** Four discs near the corners of a sheet. */
+function usualMarks({ widthMm, heightMm }: Size): MarksOnPaper {
+  const [right, bottom] = [widthMm - RIM_MM, heightMm - RIM_MM];
+  return {
+    lengthMm: CLEAR_MARK_MM,
+    spots: [
+      { name: 'top left', xMm: RIM_MM, yMm: RIM_MM },
+      { name: 'top right', xMm: right, yMm: RIM_MM },
+      { name: 'bottom left', xMm: RIM_MM, yMm: bottom },
+      { name: 'bottom right', xMm: right, yMm: bottom },
+    ],
+  };
+}
+
 /**
- * Looks for the four marks of a sheet, fits a turn and a shift to what was read, and tells where cuts will land on the
- * print. The sensor knows no scale: what the printer enlarged stays wrong.
+ * Looks for the marks of a sheet, fits a turn and a shift to what was read, and tells where cuts will land on the
+ * print. The sensor knows no scale: what the printer enlarged stays wrong. Small
+ * marks stand out less.
  *
  * @param draw a repeatable number in [0, 1) for a word: one look at one sheet
  */
 export function senseMarks(
-  sheet: { readonly widthMm: number; readonly heightMm: number },
+  sheet: Size,
   print: PrintOnPaper,
   conditions: SenseConditions,
   draw: (what: string) => number,
+  printed: MarksOnPaper = usualMarks(sheet),
 ): Sensed {
   const { widthMm, heightMm } = sheet;
-  const corners: readonly (readonly [string, Spot])[] = [
-    ['top left', { xMm: RIM_MM, yMm: RIM_MM }],
-    ['top right', { xMm: widthMm - RIM_MM, yMm: RIM_MM }],
-    ['bottom left', { xMm: RIM_MM, yMm: heightMm - RIM_MM }],
-    ['bottom right', { xMm: widthMm - RIM_MM, yMm: heightMm - RIM_MM }],
-  ];
+  const { spots } = printed;
   const middle = { xMm: widthMm / 2, yMm: heightMm / 2 };
   const onPaper = aroundMiddle(print.scale, print.turnRad, middle);
   // A sheet is squared at its upper left corner, so that is what it turns about.
   const inMachine = composeMaps(aroundMiddle(1, conditions.skewRad, { xMm: 0, yMm: 0 }), onPaper);
-  const strayAt = conditions.hasStrayInk ? Math.floor(draw('stray') * 4) : -1;
+  const strayAt = conditions.hasStrayInk ? Math.floor(draw('stray') * spots.length) : -1;
   const isBlinded = draw('sense') < GLARE_AT_FULL_GLOSS * conditions.gloss;
-  const seen = corners.map(([corner, spot], index) => {
+  // A mat lifts at the corner that is fed last.
+  const lifted = Math.min(3, spots.length - 1);
+  const size = Math.min(1, printed.lengthMm / CLEAR_MARK_MM);
+  const seen = spots.map(({ name: corner, ...spot }, index) => {
     const contrast =
+      size *
       (isBlinded ? 0.1 : 1) *
       (conditions.isWet ? SMEARED : 1) *
       (1 - 0.9 * conditions.roomLight) *
-      (conditions.isMatLifted && index === 3 ? 0.2 : 1);
+      (conditions.isMatLifted && index === lifted ? 0.2 : 1);
     const shake = (what: string) => (READ_NOISE_MM / contrast) * bell(`${corner}/${what}`, draw);
     const stray = index === strayAt ? 3.5 : 0;
     const at = applyMap(inMachine, spot);
@@ -99,7 +128,7 @@ export function senseMarks(
   });
   const marks = seen.map(({ mark }) => mark);
   const missing = marks.filter(({ isRead }) => !isRead);
-  if (missing.length > 0) return { marks, landing: null, trouble: tellMissing(missing) };
+  if (missing.length > 0) return { marks, landing: null, trouble: tellMissing(missing, marks.length) };
   const fit = fitTurn(seen);
   const worst = Math.max(
     ...seen.map(({ spot, read }) => {
@@ -114,8 +143,9 @@ export function senseMarks(
   return { marks, landing: composeMaps(invertMap(inMachine), fit), trouble: '' };
 }
 
-function tellMissing(missing: readonly SensedMark[]): string {
-  const where = missing.length === 4 ? 'none of the four' : `not the one at the ${missing[0]?.corner}`;
+function tellMissing(missing: readonly SensedMark[], count: number): string {
+  const all = count === 4 ? 'none of the four' : `none of the ${count}`;
+  const where = missing.length === count ? all : `not the one at the ${missing[0]?.corner}`;
   const isFaint = missing.some(({ contrast }) => contrast < FAINTEST);
   return `the marks were not found: ${where} ${isFaint ? 'stands out' : 'lies where it should'}`;
 }

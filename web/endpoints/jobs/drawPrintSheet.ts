@@ -8,6 +8,7 @@ import { ringOf } from '#core/geometry/ringOf.ts';
 import type { Job } from '#core/job/job.ts';
 import { patchOf, type TestPatch } from '#core/job/testPatch.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
+import { placeCheckLine, type CheckLine } from '#core/sheet/checkLine.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import { PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
 
@@ -46,8 +47,11 @@ export async function drawPrintSheet(
   if (patch) drawPatch(page, patch);
   for (const { outline } of laid.marks)
     page.polygon(...outline.map(({ x, y }): [number, number] => [x, y])).fill('#000000');
+  const line = placeCheckLine(job.sheet, laid.marks);
+  if (line) drawCheckLine(page, line);
   page.restore();
-  drawWords(page, words, widthMm, heightMm);
+  const measured = line ? `The line above is ${line.lengthMm} mm: measure it. ` : '';
+  drawWords(page, measured + words, widthMm, heightMm);
   return finish();
 }
 
@@ -86,9 +90,23 @@ function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly P
   page.restore();
 }
 
+/** A line of known length with a tick at each end. */
+function drawCheckLine(page: PdfPage, { fromX, toX, y }: CheckLine): void {
+  const tick = 0.9;
+  page
+    .moveTo(fromX, y - tick)
+    .lineTo(fromX, y + tick)
+    .moveTo(fromX, y)
+    .lineTo(toX, y)
+    .moveTo(toX, y - tick)
+    .lineTo(toX, y + tick)
+    .lineWidth(0.15)
+    .stroke('#8a949a');
+}
+
 function drawWords(page: PdfPage, words: string, widthMm: number, heightMm: number): void {
   page.font('text').fontSize(5.5).fillColor('#8a949a');
-  page.text(words, 0, (heightMm - 4) * PT_PER_MM, {
+  page.text(words, 0, (heightMm - 3.4) * PT_PER_MM, {
     width: widthMm * PT_PER_MM,
     align: 'center',
     lineBreak: false,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { printedMarks } from '#core/sheet/marks/marks.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import { passesDone } from '#core/program/passesDone.ts';
 import { makeProgram } from '#core/program/runProgram.ts';
@@ -63,6 +64,7 @@ export const postRun = defineEndpoint({
         file,
         sheetHeightMm,
         isPrinted: job.print.hasMarks,
+        ...(job.print.hasMarks ? { marks: printedMarks(station.machine.marks, job.sheet) } : {}),
       }),
       ...toolsOf(station),
       jobId: job.id,

@@ -14,8 +14,8 @@ export function SheetMarks({ layout, isRemnantShown }: Props) {
   const { marks, printArea, testCorner, remnant } = layout;
   return (
     <g>
-      {marks.map(({ keepOut, outline, corner }) => (
-        <g key={`${corner.x}/${corner.y}`}>
+      {marks.map(({ keepOut, outline, name }) => (
+        <g key={name}>
           <Area box={keepOut} fill="var(--color-straw-pale)" stroke="none" />
           <path d={writeRingsData([outline])} fill="var(--color-ink)" />
         </g>

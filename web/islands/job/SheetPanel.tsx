@@ -1,4 +1,5 @@
 import { RotateCw } from 'lucide-react';
+import { describeMarks } from '#core/sheet/marks/marks.ts';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
@@ -152,7 +153,7 @@ function Marks({
     <div className="mt-3 grid gap-1">
       {marks.scheme === 'none' ? null : (
         <TickBox
-          label={`Registration marks: ${marks.scheme === 'fourCorners' ? 'four' : 'three'} corners, ${marks.lengthMm} × ${marks.thicknessMm} mm, ${marks.insetMm} mm in`}
+          label={`Registration marks: ${describeMarks(marks)}`}
           isOn={print.hasMarks}
           onSet={(hasMarks) => set({ hasMarks })}
         />

@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { OPERATION_WORDS, OPERATIONS } from '#core/stack/operation.ts';
-import { MARK_SCHEMES, SEAT_USES } from '#core/station/machine.ts';
+import { MARK_SCHEMES, MARK_SHAPES, SEAT_USES } from '#core/station/machine.ts';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
 import type { MachineInput } from '#web/schemas/station.ts';
 import { FormField } from '#web/islands/shared/FormField.tsx';
@@ -13,9 +13,10 @@ interface Props {
 const SEAT_WORDS = { blade: 'a blade', crease: 'a crease tool', pen: 'a pen', empty: 'nothing' } as const;
 const MARK_WORDS = {
   none: 'no marks',
-  threeCorners: 'marks at three corners',
-  fourCorners: 'marks at four corners',
+  threeCorners: 'three corners',
+  fourCorners: 'four corners',
 };
+const SHAPE_WORDS = { angle: 'angles of two bars', disc: 'filled discs', cross: 'crosses' } as const;
 
 /** What the machine can do and carries: operations, tool seats, marks, areas, pinch and suction. */
 export function EquipmentFields({ form }: Props) {
@@ -153,7 +154,7 @@ function Marks({ form }: Props) {
     <fieldset className="mt-4">
       <legend className="font-semibold">Print and cut</legend>
       <div className="grid gap-3 grid-cols-2 sm:grid-cols-4 mt-1">
-        <FormField id="marks-scheme" label="Finds the sheet by">
+        <FormField id="marks-scheme" label="Finds a sheet by marks at">
           <select id="marks-scheme" className="field" {...form.register('marks.scheme')}>
             {MARK_SCHEMES.map((scheme) => (
               <option key={scheme} value={scheme}>
@@ -162,13 +163,7 @@ function Marks({ form }: Props) {
             ))}
           </select>
         </FormField>
-        {hasMarks ? (
-          <>
-            <NumberField form={form} name="marks.lengthMm" label="Mark length, mm" />
-            <NumberField form={form} name="marks.thicknessMm" label="Line thickness, mm" />
-            <NumberField form={form} name="marks.insetMm" label="In from the edge, mm" />
-          </>
-        ) : null}
+        {hasMarks ? <MarkFields form={form} /> : null}
       </div>
       {hasMarks ? (
         <>
@@ -203,6 +198,35 @@ function Marks({ form }: Props) {
         </>
       ) : null}
     </fieldset>
+  );
+}
+
+/** What a mark looks like, how many there are and what the sensor needs clear. */
+function MarkFields({ form }: Props) {
+  const shape = form.watch('marks.shape');
+  return (
+    <>
+      <FormField id="marks-shape" label="Shape of a mark">
+        <select id="marks-shape" className="field" {...form.register('marks.shape')}>
+          {MARK_SHAPES.map((one) => (
+            <option key={one} value={one}>
+              {SHAPE_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </FormField>
+      <NumberField
+        form={form}
+        name="marks.lengthMm"
+        label={shape === 'disc' ? 'Diameter, mm' : 'Mark length, mm'}
+      />
+      {shape === 'disc' ? null : (
+        <NumberField form={form} name="marks.thicknessMm" label="Line thickness, mm" />
+      )}
+      <NumberField form={form} name="marks.insetMm" label="In from the edge, mm" />
+      <NumberField form={form} name="marks.alongSide" label="Along each long side" />
+      <NumberField form={form} name="marks.clearMm" label="Clear around it, mm" />
+    </>
   );
 }
 

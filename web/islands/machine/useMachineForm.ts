@@ -2,6 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { get, useForm } from 'react-hook-form';
 import { LANGUAGES } from '#core/protocol/languages.ts';
+import { wholeMarks } from '#core/sheet/marks/marks.ts';
 import { type Machine, type MachineLink, PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { keepCookie } from '#web/islands/shared/cookies.ts';
@@ -33,13 +34,19 @@ const START: MachineInput = {
   ...(structuredClone(PLAIN_EQUIPMENT) as unknown as Pick<MachineInput, keyof typeof PLAIN_EQUIPMENT>),
 };
 
+/** A form shows what a scheme leaves to the rule, so that it can be changed. */
+function withWholeMarks(input: MachineInput): MachineInput {
+  const { marks } = input;
+  return marks ? { ...input, marks: { ...wholeMarks(marks) } } : input;
+}
+
 /** The state of the machine form: of a new machine, or of one that is changed. */
 export function useMachineForm(machine: Machine | null) {
   const [error, setError] = useState<unknown>(null);
   const form = useForm<MachineInput>({
     resolver: zodResolver(machineFormSchema),
     mode: 'onTouched',
-    defaultValues: machine ? (structuredClone(machine) as MachineInput) : START,
+    defaultValues: withWholeMarks(machine ? (structuredClone(machine) as MachineInput) : START),
   });
   const link = form.watch('link') as MachineLink;
   const setLink = (next: MachineLink) =>
