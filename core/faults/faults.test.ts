@@ -105,6 +105,40 @@ describe('rankCauses', () => {
   });
 });
 
+describe('since when, and what changed', () => {
+  const first = (symptoms: Parameters<typeof rankCauses>[0], known: Parameters<typeof rankCauses>[1]) =>
+    rankCauses(symptoms, known)[0]!.cause;
+
+  it('tells a wearing blade from a holder that was touched and from another roll', () => {
+    expect(
+      first(['notThrough'], { cameAtOnce: false, holderTouched: false, otherRoll: false, bladeOld: true }),
+    ).toBe('bladeDull');
+    expect(first(['notThrough'], { cameAtOnce: true, holderTouched: true, otherRoll: false })).toBe(
+      'exposureShallow',
+    );
+    expect(first(['notThrough'], { cameAtOnce: true, holderTouched: false, otherRoll: true })).toBe(
+      'otherLot',
+    );
+    expect(first(['jagged'], { cameAtOnce: true, holderTouched: true })).toBe('exposureDeep');
+    expect(first(['linerCut'], { cameAtOnce: true, holderTouched: false, otherRoll: true })).toBe('otherLot');
+  });
+
+  it('is asked where it narrows, and not where it does not', () => {
+    const asked = (symptoms: Parameters<typeof nextQuestion>[0], wasAtOnce: boolean) => {
+      const evidence: string[] = [];
+      let known: Parameters<typeof nextQuestion>[1] = {};
+      for (let question = nextQuestion(symptoms, known); question; question = nextQuestion(symptoms, known)) {
+        evidence.push(question.evidence);
+        known = { ...known, [question.evidence]: question.evidence === 'cameAtOnce' && wasAtOnce };
+      }
+      return evidence;
+    };
+    expect(asked(['notThrough'], true)).toEqual(expect.arrayContaining(['cameAtOnce', 'holderTouched']));
+    expect(asked(['linerCut'], true)).toContain('otherRoll');
+    expect(asked(['fellOut'], true)).not.toContain('otherRoll');
+  });
+});
+
 describe('nextQuestion', () => {
   it('asks what parts the likeliest causes, and nothing that the log knows', () => {
     expect(nextQuestion(['whiteEdge'], {})!.evidence).toBe('isShifted');

@@ -20,6 +20,9 @@ export const FINDINGS = [
   'everyCorner',
   'oneSpot',
   'afterWeeding',
+  'cameAtOnce',
+  'holderTouched',
+  'otherRoll',
 ] as const;
 export type Finding = (typeof FINDINGS)[number];
 
@@ -114,5 +117,20 @@ export const FINDING_FACTS: Readonly<Record<Finding, FindingFacts>> = {
     words: 'it tears when the sheet is taken off the mat',
     question: 'Does it tear only when the sheet comes off the mat?',
     usual: 0.2,
+  },
+  cameAtOnce: {
+    words: 'it began from one sheet to the next',
+    question: 'Since when: did it begin from one sheet to the next?',
+    usual: 0.5,
+  },
+  holderTouched: {
+    words: 'blade or holder were touched since it last went well',
+    question: 'What changed: were blade or holder touched since it last went well?',
+    usual: 0.2,
+  },
+  otherRoll: {
+    words: 'another roll or pack lies on than when it last went well',
+    question: 'What changed: is it another roll or pack than when it last went well?',
+    usual: 0.25,
   },
 };

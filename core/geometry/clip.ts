@@ -1,4 +1,14 @@
-import { Clipper, EndType, FillRule, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
+import {
+  Clipper,
+  ClipType,
+  EndType,
+  FillRule,
+  JoinType,
+  PolyTree64,
+  type Path64,
+  type Paths64,
+  type PolyPath64,
+} from 'clipper2-ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
@@ -43,6 +53,29 @@ export function strokeLines(lines: Rings, widthMm: number): Rings {
  */
 export function uniteRings(rings: Rings): Rings {
   return toRings(Clipper.union(toPaths(rings), FillRule.NonZero));
+}
+
+/**
+ * What outlines cover where one inside another is a hole, one inside that an island, and so on: each connected part with
+ * its holes, the outer ring first.
+ *
+ * @example nestRings([[{ x: 0, y: 0 }, { x: 9, y: 0 }, { x: 9, y: 9 }, { x: 0, y: 9 }], [{ x: 3, y: 3 }, { x: 6, y: 3 }, { x: 6, y: 6 }, { x: 3, y: 6 }]])[0].length // 2
+ */
+export function nestRings(rings: Rings): readonly Rings[] {
+  const tree = new PolyTree64();
+  Clipper.booleanOpWithPolyTree(ClipType.Union, toPaths(rings), null, tree, FillRule.EvenOdd);
+  const parts: Rings[] = [];
+  const visit = (outer: PolyPath64) => {
+    const holes = childrenOf(outer);
+    parts.push(toRings([outer, ...holes].map(({ poly }) => poly ?? [])));
+    holes.flatMap(childrenOf).forEach(visit);
+  };
+  childrenOf(tree).forEach(visit);
+  return parts;
+}
+
+function childrenOf(path: PolyPath64): readonly PolyPath64[] {
+  return Array.from({ length: path.count }, (_, index) => path.child(index));
 }
 
 /**

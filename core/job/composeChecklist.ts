@@ -1,4 +1,4 @@
-import { carriedOf } from '#core/protocol/findLanguage.ts';
+import { carriedOf, panelCutsOf } from '#core/protocol/findLanguage.ts';
 import { ACTION_FACTS, type Action } from '#core/faults/faultActions.ts';
 import type { Pass } from '#core/passes/plan.ts';
 import { wearOfMat } from '#core/station/wearOfMat.ts';
@@ -197,10 +197,15 @@ function checkNumbers({ station }: ChecklistOrder): readonly CheckItem[] {
             `The ${carries.force ? 'speed' : 'force'} is set by hand as the run asks`,
             'the file has no word for it',
           )
-        : item(
-            'Force and speed are dialled as the run asks',
-            'the panel owns them: the file carries neither',
-          ),
+        : panelCutsOf(station.machine) > 1
+          ? item(
+              'The numbered cuts of the panel are dialled as the run sheet lists them',
+              'the file chooses among them and carries no figure itself',
+            )
+          : item(
+              'Force and speed are dialled as the run asks',
+              'the panel owns them: the file carries neither',
+            ),
     item('Hands, hair and cords are clear of the carriage', 'it starts without a warning'),
   ];
 }

@@ -136,6 +136,28 @@ describe('a run sheet', () => {
     expect(step.figures).toEqual([['0.60', 'mm exposure']]);
   });
 
+  it('has a panel of numbered cuts dialled once, before the sheet is loaded, and no stop after that', () => {
+    const panel = { ...machine, numbersOwner: 'panel' as const, panelCuts: 4 };
+    const settings = { crease: values(300, 0), through: values(200, 0.6) };
+    const { passes } = samplePlan(readSvg(svg).contours, roles, settings, { machine });
+    const parts = splitParts(passes, { force: false, speed: false }, 4);
+    const { sections } = compose(undefined, false, {
+      parts,
+      station: { machine: panel, blade: null, mat: null, loaded: null },
+    });
+    const at = (heading: string) => sections.findIndex((section) => section.heading === heading);
+    expect(at('Dial once')).toBeGreaterThanOrEqual(0);
+    expect(at('Dial once')).toBeLessThan(at('Load'));
+    expect(sections[at('Dial once')]!.steps.map(({ words }) => words)).toEqual([
+      'Cut 1 of the panel, for the creases.',
+      'Cut 2 of the panel, for the through cut.',
+    ]);
+    expect(sections[at('Dial once')]!.steps[1]!.figures[0]).toEqual(['200', 'gf']);
+    const later = sections.slice(at('Load')).flatMap(({ steps }) => steps);
+    expect(later.some(({ words }) => words.includes('Dial'))).toBe(false);
+    expect(later.some(({ reason }) => reason.includes('cut 2 of the panel'))).toBe(true);
+  });
+
   it('prints, reads marks and tests in the corner where the job asks for it', () => {
     const { sections } = compose({ hasMarks: true, bleedMm: 1.6, keepsTestCorner: true }, true);
     expect(sections[0]!.heading).toBe('Print');

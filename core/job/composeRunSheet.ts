@@ -1,9 +1,10 @@
 import type { Carried } from '#core/station/machine.ts';
-import { carriedOf } from '#core/protocol/findLanguage.ts';
+import { carriedOf, panelCutsOf } from '#core/protocol/findLanguage.ts';
 import type { Job } from '#core/job/job.ts';
 import type { Pass } from '#core/passes/plan.ts';
 import type { Part } from '#core/passes/splitParts.ts';
 import { adviseHold } from '#core/station/adviseHold.ts';
+import { dialOnceSteps } from '#core/job/dialOnceSteps.ts';
 import { makeStep, type RunSection, type RunStep } from '#core/job/runStep.ts';
 import { stepsAfterCut } from '#core/job/stepsAfterCut.ts';
 import { stepsBeforeCut } from '#core/job/stepsBeforeCut.ts';
@@ -63,7 +64,7 @@ function listSections(order: RunSheetOrder): readonly RunSection[] {
     heading: headingOf(part, index, parts.length),
     steps: partSteps(part, order),
   }));
-  const printed = stepsBeforeCut(order);
+  const printed = [...stepsBeforeCut(order), ...dialOnceSteps(order)];
   const load = { heading: 'Load', steps: loadSteps(order) };
   const before =
     creased > 0
@@ -138,12 +139,16 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
   ];
 }
 
-function partSteps(part: Part, { station, job, sheet }: RunSheetOrder): readonly RunStep[] {
+function partSteps(part: Part, order: RunSheetOrder): readonly RunStep[] {
+  const { station, job, sheet } = order;
   const { machine } = station;
   const carries = carriedOf(machine);
   const unit = forceUnit(machine.forceScale);
+  // What a panel holds in numbered cuts was dialled before the sheet was loaded.
+  const isDialled = part.dials.length > 0 && part === order.parts[0] && panelCutsOf(machine) > 1;
+  const wait = isDialled ? part.pause : part.before;
   return [
-    ...(part.before ? [makeStep(`${part.before}.`, 'the machine waits for it')] : []),
+    ...(wait ? [makeStep(`${wait}.`, 'the machine waits for it')] : []),
     ...(part.setsExposure
       ? [
           makeStep(
@@ -194,13 +199,15 @@ function passSteps(pass: Pass, unit: string, speedUnit: string, carries: Carried
     through: 'Cut through',
   }[role];
   return [
-    makeStep(`${verb} with the ${pass.seatName} tool${tabs}.`, whoSets(carries), figures),
+    makeStep(`${verb} with the ${pass.seatName} tool${tabs}.`, whoSets(carries, pass), figures),
     makeStep(pass.lookAfter, 'the same path can be repeated only while the sheet has not moved'),
   ];
 }
 
 /** Whose numbers count, in words: never silently both. */
-function whoSets({ force, speed }: Carried): string {
+function whoSets({ force, speed }: Carried, { panelCut }: Pass): string {
+  if (panelCut !== undefined)
+    return `the file chooses cut ${panelCut} of the panel: leave it as it is dialled`;
   if (force && speed) return 'the file carries force and speed: leave the panel alone';
   if (!force && !speed) return 'dial these at the panel';
   return force

@@ -47,10 +47,6 @@ function printSection({ job, sheet }: BeforeCut): readonly RunSection[] {
       ? [makeStep('Mirror the print.', 'it is laid on face down: unmirrored, words read backwards')]
       : []),
     makeStep(
-      `Print the print sheet at 100 %, best quality${side ? `, ${side}` : ''}.`,
-      'any other scale moves the cut against the print',
-    ),
-    makeStep(
       `Set the page to ${wordPage(job.sheet)}, and switch off any fitting to the page.`,
       'a page that is fitted is shrunk',
     ),
@@ -62,10 +58,14 @@ function printSection({ job, sheet }: BeforeCut): readonly RunSection[] {
           ),
         ]
       : []),
+    makeStep(
+      `Print the print sheet at 100 %, best quality${side ? `, ${side}` : ''}.`,
+      'any other scale moves the cut against the print',
+    ),
     ...(bleedMm > 0
       ? [
           makeStep(
-            `Ink runs ${bleedMm} mm over the cut lines: leave it.`,
+            `Ink runs up to ${bleedMm} mm over the cut lines: leave it.`,
             'it hides what print and cut lie apart',
           ),
         ]

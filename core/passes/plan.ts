@@ -68,6 +68,8 @@ export interface Pass {
   /** Which tool seat, from 1, and what sits there. */
   readonly seat: number;
   readonly seatName: string;
+  /** The numbered cut of the panel that it runs with, where the panel holds several. */
+  readonly panelCut?: number | undefined;
   /** What sits in each seat while it is cut. */
   readonly fitted: readonly SeatUse[];
   /** Whether hands set the exposure before it. */

@@ -13,6 +13,8 @@ export interface CutPass {
   readonly strokes: readonly CutStroke[];
   /** Which tool seat, from 1; the first where none is named. */
   readonly seat?: number;
+  /** The numbered cut of the panel, from 1, where the panel holds several: it is chosen in place of a seat. */
+  readonly panelCut?: number | undefined;
 }
 
 /** Where a sheet lies on its mat, and what is corrected of the shift between print and cut. */

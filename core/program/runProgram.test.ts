@@ -97,6 +97,31 @@ describe('the program of a run', () => {
     expect(addRepeat(program, strokes, 'crease')).toBeNull();
   });
 
+  it('has the panel dialled again for a repeat, unless it is dialled so already or holds the cut by number', () => {
+    const plan = samplePlan(readSvg(svg).contours, roles, {
+      kiss: values(60, 0.5),
+      through: values(200, 0.5),
+    });
+    const strokes = listRunStrokes(plan);
+    const byPanel = { force: false, speed: false };
+    const repeatOf = (panelCuts: number, role: 'kiss' | 'through') => {
+      const program = makeProgram(splitParts(plan.passes, byPanel, panelCuts), {
+        ...facts,
+        file: plotterFile(false),
+      });
+      return { program, last: addRepeat(program, strokes, role)!.program.parts.at(-1)! };
+    };
+    expect(repeatOf(1, 'kiss').last.before).toBe('Dial force 60 at the panel');
+    expect(repeatOf(1, 'through').last.before).toBeNull();
+    const { program, last } = repeatOf(4, 'kiss');
+    expect(last.before).toBeNull();
+    // The file chooses: cut 1, then cut 2, in one go.
+    expect(program.parts).toHaveLength(1);
+    const text = textOf(strokes, program.parts[0]!, 0, program);
+    expect(text.match(/SP\d/g)).toEqual(['SP1', 'SP2', 'SP0']);
+    expect(text).not.toMatch(/FS|VS/);
+  });
+
   it('keeps a machine’s own tabs as a line type when it is sent again', () => {
     const { strokes, program } = make(0.5);
     const tabbed = strokes.map((stroke) => ({ ...stroke, ownTabs: { cutLengthMm: 9, tabLengthMm: 1 } }));

@@ -12,6 +12,8 @@ export interface ProgramPass {
   readonly operation: CutRole;
   readonly values: SettingValues;
   readonly seat: number;
+  /** The numbered cut of the panel that it runs with, where the panel holds several. */
+  readonly panelCut?: number | undefined;
   /** Strokes `from` up to but not including `to` of the run. */
   readonly from: number;
   readonly to: number;
@@ -70,8 +72,9 @@ export function makeProgram(parts: readonly Part[], facts: ProgramFacts): RunPro
       before,
       exposureMm,
       fitted,
-      passes: passes.map(({ role, values, seat, strokes }) => {
-        const pass = { operation: role, values, seat, from, to: from + strokes.length };
+      passes: passes.map(({ role, values, seat, panelCut, strokes }) => {
+        const chosen = panelCut === undefined ? {} : { panelCut };
+        const pass = { operation: role, values, seat, ...chosen, from, to: from + strokes.length };
         from = pass.to;
         return pass;
       }),
@@ -113,7 +116,7 @@ export function addRepeat(
       parts: [
         ...parts,
         {
-          before: null,
+          before: dialBefore(pass, program),
           exposureMm: part.exposureMm,
           fitted: part.fitted,
           passes: [{ ...pass, from, to: from + again.length }],
@@ -121,4 +124,17 @@ export function addRepeat(
       ],
     },
   };
+}
+
+/** What hands dial before a pass that is cut once more, where its numbers are not those that were dialled last. */
+function dialBefore({ values, panelCut }: ProgramPass, { parts, file }: RunProgram): string | null {
+  const last = parts.at(-1)?.passes.at(-1)?.values;
+  // A numbered cut is chosen by the file.
+  if (panelCut !== undefined || !last) return null;
+  const force = !file.carries.force && values.force !== last.force ? values.force : null;
+  const speed = !file.carries.speed && values.speed !== last.speed ? values.speed : null;
+  const words = [force === null ? '' : `force ${force}`, speed === null ? '' : `speed ${speed}`].filter(
+    Boolean,
+  );
+  return words.length === 0 ? null : `Dial ${words.join(' and ')} at the panel`;
 }

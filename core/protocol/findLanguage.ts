@@ -48,6 +48,17 @@ export function abilitiesOf({ language }: Pick<Machine, 'language'>): Abilities 
 }
 
 /**
+ * How many numbered cuts the panel of a machine holds that its files can choose among: 1 where the files carry the
+ * numbers, or their language knows no numbered cuts.
+ *
+ * @example panelCutsOf({ ...machine, numbersOwner: 'panel', panelCuts: 6 }) // 6
+ */
+export function panelCutsOf(machine: Pick<Machine, 'language' | 'numbersOwner' | 'panelCuts'>): number {
+  const isChosen = machine.numbersOwner === 'panel' && abilitiesOf(machine).numberedCuts;
+  return isChosen ? (machine.panelCuts ?? 1) : 1;
+}
+
+/**
  * Which numbers go to a machine with the lines: those its language has words for, unless its panel owns them.
  *
  * @example carriedOf({ ...machine, numbersOwner: 'panel' }) // { force: false, speed: false }

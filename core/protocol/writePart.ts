@@ -21,6 +21,7 @@ export function writePart(
     .map((pass): CutPass => ({
       values: pass.values,
       seat: pass.seat,
+      panelCut: pass.panelCut,
       strokes: strokes.slice(Math.max(pass.from, from), pass.to),
     }));
   return writeBlocks(left, sheetHeightMm, file);

@@ -4,6 +4,8 @@ import { FREEING_ROLES, roleOf, type GivenRoles, type Role } from '#core/drawing
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
 import { boundContour, overlap } from '#core/geometry/box.ts';
 import { strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
+import { narrowestGap } from '#core/sheet/bleedBands.ts';
+import { ringOf } from '#core/geometry/ringOf.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import type { PointMm } from '#core/geometry/point.ts';
@@ -18,12 +20,16 @@ export interface DrawnEdge {
   readonly borderMm: number;
   /** How far the art itself goes on beyond the outlines where it reaches them, mm. */
   readonly drawnBleedMm: number;
+  /** The narrowest gap between cut lines of two pieces, mm; `null` where none is narrow. */
+  readonly narrowestGapMm: number | null;
 }
 
 /** Looking needs no cutting tolerance, mm. */
 const LOOK_MM = 0.1;
 const SAMPLES = 48;
 const MOST_OUTLINES = 60;
+/** Gaps wider than this bound no bleed that anybody takes, mm. */
+const WIDE_GAP_MM = 8;
 
 /**
  * Measures rim and bleed as they were drawn: at places along every outline that art lies in, how far the art's edge is,
@@ -43,13 +49,7 @@ export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | nu
     { x: e + a + c, y: f + b + d },
     { x: e + c, y: f + d },
   ]);
-  const isOutline = (wanted: (role: Role) => boolean) =>
-    drawing.contours.filter((line) => {
-      const role = roleOf(line, given);
-      return line.contour.isClosed && role !== null && wanted(role);
-    });
-  const kissed = isOutline((role) => role === 'kiss');
-  const outlines = kissed.length > 0 ? kissed : isOutline((role) => FREEING_ROLES.has(role));
+  const outlines = edgesOf(drawing.contours, given);
   const reaches = outlines.slice(0, MOST_OUTLINES).flatMap(({ contour }) => {
     const box = boundContour(contour);
     const near = art.filter((_, index) => overlap(box, itemAt(boxes, index)));
@@ -60,6 +60,10 @@ export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | nu
   if (reaches.length === 0) return null;
   const beyond = reaches.filter((reach) => reach > -LOOK_MM);
   return {
+    narrowestGapMm: narrowestGap(
+      outlines.map(({ contour }) => ringOf(contour, LOOK_MM)),
+      WIDE_GAP_MM,
+    ),
     inkedShare: beyond.length / reaches.length,
     borderMm: beyond.length > 0 ? 0 : reaches.reduce((least, reach) => Math.min(least, -reach), Infinity),
     drawnBleedMm:
@@ -70,6 +74,24 @@ export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | nu
             beyond.reduce((least, reach) => Math.min(least, reach), Infinity),
           ),
   };
+}
+
+/**
+ * The outlines whose edges are seen when a piece is used: the kissed ones where there are any, else those that free it.
+ *
+ * @example edgesOf(drawing.contours, given).length // 1
+ */
+export function edgesOf<Line extends DrawnContour & { readonly sourceId?: number }>(
+  lines: readonly Line[],
+  given: GivenRoles,
+): readonly Line[] {
+  const closed = (wanted: (role: Role) => boolean) =>
+    lines.filter((line) => {
+      const role = roleOf(line, given);
+      return line.contour.isClosed && role !== null && wanted(role);
+    });
+  const kissed = closed((role) => role === 'kiss');
+  return kissed.length > 0 ? kissed : closed((role) => FREEING_ROLES.has(role));
 }
 
 /** What a line of art covers: its fill, and the band of its stroke. */

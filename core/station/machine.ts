@@ -104,6 +104,8 @@ export interface Machine {
   readonly travelSpeedMmPerS: number;
   /** Whose numbers count: never silently both. */
   readonly numbersOwner: 'file' | 'panel';
+  /** How many numbered cuts its panel holds, each dialled once and chosen by the file; left out, one. */
+  readonly panelCuts?: number | undefined;
   readonly language: LanguageChoice;
   /** Steps in a mm of a language that counts in them: told for scripts from before there was a choice. */
   readonly hpglUnitsPerMm?: number | undefined;

@@ -34,6 +34,15 @@ export interface LoadOrder {
   readonly seats?: readonly FittedSeat[] | undefined;
   /** What is dialled at the panel, where the panel owns the numbers. */
   readonly dialled?: { readonly force: number; readonly speed: number } | undefined;
+  /** The numbered cuts of the panel as they are dialled: the file chooses one by its tool number. */
+  readonly panelCuts?: readonly DialledCut[] | undefined;
+}
+
+/** One numbered cut as it is dialled. */
+export interface DialledCut {
+  readonly number: number;
+  readonly force: number;
+  readonly speed: number;
 }
 
 /** A tool in its seat: over the strip nothing is cut through, over the groove nothing holds the sheet up. */
@@ -148,7 +157,7 @@ export class Cutter {
         this.begin();
         return true;
       case 'tool':
-        return this.selectSeat(instruction.seat);
+        return this.selectTool(instruction.seat);
       case 'force':
         return this.setForce(instruction.value);
       case 'speed':
@@ -200,6 +209,19 @@ export class Cutter {
     const { printed } = this.loaded ?? {};
     const trouble = printed ? this.marks.look(printed, this.loadCount, new Date()) : '';
     if (trouble) this.stop(trouble);
+  }
+
+  /** A tool number chooses a numbered cut of the panel where it holds several, else a seat. */
+  private selectTool(number: number): boolean {
+    const cuts = this.loaded?.panelCuts;
+    if (!cuts) return this.selectSeat(number);
+    const dialled = cuts.find((cut) => cut.number === number);
+    if (!dialled) {
+      this.stop(`cut ${number} was never dialled at the panel`);
+      return this.endStopped();
+    }
+    this.speed = dialled.speed;
+    return this.setForce(dialled.force);
   }
 
   private selectSeat(seat: number): boolean {

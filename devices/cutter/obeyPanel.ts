@@ -64,6 +64,12 @@ const panelOrder = z.discriminatedUnion('order', [
       .max(6)
       .optional(),
     dialled: z.object({ force: z.number(), speed: z.number().positive() }).optional(),
+    panelCuts: z
+      .array(
+        z.object({ number: z.number().int().positive(), force: z.number(), speed: z.number().positive() }),
+      )
+      .max(20)
+      .optional(),
   }),
   z.object({ order: z.literal('stop') }),
   z.object({ order: z.literal('pause') }),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { Cutter, type CutterEvent, type FittedSeat } from '#devices/cutter/cutter.ts';
+import { Cutter, type CutterEvent, type DialledCut, type FittedSeat } from '#devices/cutter/cutter.ts';
 import { CUTTER_MODELS } from '#devices/cutter/cutterModel.ts';
 import type { Spot } from '#devices/cutter/instruction.ts';
 
@@ -25,19 +25,20 @@ async function cut(
   seats: readonly FittedSeat[] | undefined,
   seat: number,
   sheet: typeof film,
-  force: number,
+  force: number | null,
+  panelCuts?: readonly DialledCut[],
 ) {
   const events: CutterEvent[] = [];
   const cutter = new Cutter(CUTTER_MODELS.roll, 1, 10_000, (event) => events.push(event));
-  cutter.load({ sheet, exposureMm: 0.6, bladeMetres: 0, isFreshSheet: true, seats });
+  cutter.load({ sheet, exposureMm: 0.6, bladeMetres: 0, isFreshSheet: true, seats, panelCuts });
   await cutter.act({ kind: 'begin' });
   await cutter.act({ kind: 'tool', seat });
-  await cutter.act({ kind: 'force', value: force });
+  if (force !== null) await cutter.act({ kind: 'force', value: force });
   await cutter.act({ kind: 'cut', points: line });
   const [stroke] = cutter.sheetStrokes;
   return {
-    grade: Math.max(...stroke!.spans.map((span) => span.grade)),
-    isPressed: stroke!.isPressed,
+    grade: stroke ? Math.max(...stroke.spans.map((span) => span.grade)) : NaN,
+    isPressed: stroke?.isPressed,
     metres: cutter.cutMetres,
   };
 }
@@ -63,6 +64,18 @@ describe('the tool that sits in a seat', () => {
     const light = await cut([blade('strip')], 1, film, 62);
     const dug = await cut([blade('groove')], 1, film, 62);
     expect(dug.grade).toBeGreaterThan(light.grade);
+  });
+
+  it('cuts as deep as the numbered cut of the panel says that the file chooses, and stops at one nobody dialled', async () => {
+    const light = await cut([blade('groove')], 1, film, null, [{ number: 1, force: 62, speed: 20 }]);
+    const heavy = await cut([blade('groove')], 2, film, null, [
+      { number: 1, force: 62, speed: 20 },
+      { number: 2, force: 490, speed: 20 },
+    ]);
+    expect(light.grade).toBeLessThan(6);
+    expect(heavy.grade).toBeGreaterThanOrEqual(7);
+    const none = await cut([blade('groove')], 3, film, null, [{ number: 1, force: 62, speed: 20 }]);
+    expect(none.grade).toBeNaN();
   });
 
   it('is where the model has it when nobody says', async () => {

@@ -101,23 +101,25 @@ describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
       '-y',
       '0',
       '-W',
-      '810',
+      '500',
       '-H',
-      '810',
+      '500',
       file,
       join(drawer.folder, 'mark'),
     ]);
     const mark = inkBox(join(drawer.folder, 'mark-1.png'), dotsPerMm);
-    // The demo's roll-fed machine: 18 mm long, 12 mm in.
+    // The demo's roll-fed machine: discs of 6 mm, 12 mm in.
     expect(Math.abs(mark.left - 12)).toBeLessThan(0.1);
     expect(Math.abs(mark.top - 12)).toBeLessThan(0.1);
-    expect(Math.abs(mark.right - 30)).toBeLessThan(0.1);
-    expect(Math.abs(mark.bottom - 30)).toBeLessThan(0.1);
+    expect(Math.abs(mark.right - 18)).toBeLessThan(0.1);
+    expect(Math.abs(mark.bottom - 18)).toBeLessThan(0.1);
     // Under the mark at the upper right lies the corner for test cuts: a patch of ink, 20 × 10 mm of it looked at.
-    const spot = ['-x', '670', '-y', '160', '-W', '80', '-H', '40'];
+    const spot = ['-x', '670', '-y', '110', '-W', '80', '-H', '40'];
     execFileSync('pdftoppm', ['-png', '-r', '100', ...spot, file, join(drawer.folder, 'patch')]);
     expect(inkBox(join(drawer.folder, 'patch-1.png'), 1)).toEqual({ left: 0, top: 0, right: 80, bottom: 40 });
-    expect(execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' })).toMatch(/print at 100 %/);
+    expect(execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' })).toMatch(
+      /The line above is 100 mm: measure it[\s\S]*print at 100 %/,
+    );
   });
 
   it('writes a machine file that hp2xx draws as librsvg draws the layers: same place, same size (0.3 mm)', async () => {

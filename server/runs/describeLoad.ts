@@ -29,5 +29,17 @@ export function describeLoad(run: Run, part: ProgramPart, program: RunProgram, j
         }
       : {}),
     ...(isDialled ? { dialled: { force: first.values.force, speed: first.values.speed } } : {}),
+    ...(first?.panelCut === undefined ? {} : { panelCuts: dialledUntil(program, part) }),
   };
+}
+
+/** What the numbered cuts of the panel hold while a part runs: each as it was dialled last. */
+function dialledUntil({ parts }: RunProgram, part: ProgramPart): readonly object[] {
+  const until = parts.slice(0, parts.indexOf(part) + 1).flatMap(({ passes }) => passes);
+  const held = new Map<number, object>();
+  for (const { panelCut, values } of until) {
+    if (panelCut === undefined) continue;
+    held.set(panelCut, { number: panelCut, force: values.force, speed: values.speed });
+  }
+  return [...held.values()];
 }

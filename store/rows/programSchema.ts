@@ -38,6 +38,12 @@ const program = z
     hold: z.object({ tack: z.number().nullable(), adhesiveUm: z.number().optional() }).optional(),
     isPrinted: z.boolean().optional(),
     gloss: z.number().optional(),
+    marks: z
+      .object({
+        lengthMm: z.number(),
+        spots: z.array(z.object({ name: z.string(), xMm: z.number(), yMm: z.number() })).readonly(),
+      })
+      .optional(),
     grounds: z.array(z.enum(SEAT_GROUNDS).nullable()).readonly().optional(),
     sheet: z.object({
       key: z.string(),
@@ -55,6 +61,7 @@ const program = z
             operation: z.enum(CUT_ROLES),
             values: settingValuesSchema,
             seat: z.number(),
+            panelCut: z.number().optional(),
             from: z.number(),
             to: z.number(),
           }),

@@ -107,6 +107,12 @@ export const equipmentShape = {
   hasSuction: z.boolean().default(false),
   hasPrinter: z.boolean().default(false),
   loadTo: z.string().trim().max(120).optional(),
+  panelCuts: z
+    .number('a number')
+    .int('a whole number')
+    .min(1, 'at least one')
+    .max(20, 'at most 20')
+    .optional(),
 };
 
 /** The JSON column that holds what a machine is. */

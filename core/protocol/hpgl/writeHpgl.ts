@@ -5,7 +5,7 @@ import type { Block } from '#core/protocol/machineLanguage.ts';
 /**
  * Writes a program as HPGL: absolute coordinates, origin at the lower left of the sheet, y upwards. `VS` and `FS` carry
  * speed and force in the machine's own scales and change along tabs; a stroke is one pen-down polyline, begun by a
- * pen-up move unless it goes on where the last one ended; `SP` selects the tool seat; tabs that the machine makes by
+ * pen-up move unless it goes on where the last one ended; `SP` selects the tool seat, or the numbered cut of a panel; tabs that the machine makes by
  * itself are a line type (`UL`, `LT`).
  *
  * @param unitsPerMm the machine's addressing, 40 for most: a unit is 0.025 mm
@@ -18,14 +18,14 @@ export function writeHpgl(program: CutProgram, unitsPerMm: number): readonly Blo
     const { x, y } = placePoint(point, program);
     return `${Math.round(x * unitsPerMm)},${Math.round(y * unitsPerMm)}`;
   };
-  let seat = passes[0]?.seat ?? 1;
-  let head = `IN;PA;SP${seat};\n`;
+  let tool = toolOf(passes[0]);
+  let head = `IN;PA;SP${tool};\n`;
   let at = '';
   const blocks: Block[] = [];
   for (const pass of passes) {
-    if ((pass.seat ?? 1) !== seat) {
-      seat = pass.seat ?? 1;
-      head += `PU;SP${seat};\n`;
+    if (toolOf(pass) !== tool) {
+      tool = toolOf(pass);
+      head += `PU;SP${tool};\n`;
       at = '';
     }
     if (carries.speed) head += `VS${plain(pass.values.speed)};\n`;
@@ -45,6 +45,11 @@ export function writeHpgl(program: CutProgram, unitsPerMm: number): readonly Blo
     }
   }
   return [...blocks, { text: `${head}PU0,0;SP0;\n`, strokesDone: blocks.length }];
+}
+
+/** The number after SP: a numbered cut of the panel where it holds several, else the tool seat. */
+function toolOf(pass: CutProgram['passes'][number] | undefined): number {
+  return pass?.panelCut ?? pass?.seat ?? 1;
 }
 
 /**

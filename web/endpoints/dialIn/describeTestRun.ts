@@ -6,7 +6,7 @@ import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import { makeProgram } from '#core/program/runProgram.ts';
-import { carriedOf } from '#core/protocol/findLanguage.ts';
+import { carriedOf, panelCutsOf } from '#core/protocol/findLanguage.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
 import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import { writeCardSvg } from '#core/protocol/writeCard.ts';
@@ -46,7 +46,7 @@ export function describeTestRun(
       colour: loaded.colour,
       settings: [],
       ...toolsOf(station),
-      program: makeProgram(splitParts(passes, carriedOf(machine)), {
+      program: makeProgram(splitParts(passes, carriedOf(machine), panelCutsOf(machine)), {
         ...factsOfSheet(station, loaded, new Date()),
         file: fileOptionsOf(machine),
         sheetHeightMm: heightMm,

@@ -1,9 +1,15 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { groupBy } from '#core/collections/groupBy.ts';
-import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
+import { roleOf } from '#core/drawing/roles/lineRoles.ts';
 import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { offsetRings, subtractRings, uniteRings } from '#core/geometry/clip.ts';
+import { boundContour, boundPoints, joinBoxes, overlap } from '#core/geometry/box.ts';
+import type { Rings } from '#core/geometry/clip.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import { isInside } from '#core/geometry/polygon.ts';
+import { bleedBands } from '#core/sheet/bleedBands.ts';
+import { edgesOf } from '#core/sheet/measureEdge.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
 import type { Job } from '#core/job/job.ts';
 import { patchOf, type TestPatch } from '#core/job/testPatch.ts';
@@ -14,6 +20,8 @@ import { PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.t
 
 /** A stroke whose width the file does not say, mm. */
 const HAIR_MM = 0.25;
+/** Looking needs no cutting tolerance, mm. */
+const LOOK_MM = 0.2;
 
 /**
  * One sheet to print at real size: art with its bleed, then the marks, from the same layout as the machine file.
@@ -78,16 +86,32 @@ function drawPatch(page: PdfPage, { box: { minX, minY, maxX, maxY }, colour }: T
   page.rect(minX, minY, maxX - minX, maxY - minY).fill(colour);
 }
 
-/** Beyond the outlines the art goes on in the colours it has at the edge. */
+/** Whether art lies in a piece: an open or thin line by one of its points. */
+function isInked({ contour }: PlacedLine, piece: Rings): boolean {
+  const points = flattenContour(contour, LOOK_MM);
+  const inPiece = (point: PointMm) => piece.filter((ring) => isInside(point, ring)).length % 2 === 1;
+  if (points.some(inPiece)) return true;
+  return contour.isClosed && piece.flat().some((point) => isInside(point, points));
+}
+
+/** Beyond the outlines, and into their counters, the art goes on in the colours it has at the edge. */
 function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly PlacedLine[]): void {
-  const outlines = placed.lines.filter((line) => line.contour.isClosed && isCutRole(roleOf(line, job)));
-  const covered = uniteRings(outlines.map(({ contour }) => ringOf(contour)));
-  const band = subtractRings(offsetRings(covered, job.print.bleedMm), covered);
-  if (band.length === 0) return;
-  page.save();
-  page.path(writeRingsData(band)).clip('even-odd');
-  drawArt(page, art, job.print.bleedMm);
-  page.restore();
+  const outlines = edgesOf(placed.lines, job).map(({ contour }) => ringOf(contour));
+  const inked = art.map((line) => ({ line, box: boundContour(line.contour) }));
+  for (const { piece, band } of bleedBands(outlines, job.print.bleedMm)) {
+    const around = joinBoxes(piece.map(boundPoints));
+    // Only what lies in the piece goes on beyond it: a neighbour's art stays at home.
+    const own = inked.filter(({ line, box }) => overlap(box, around) && isInked(line, piece));
+    if (band.length === 0 || own.length === 0) continue;
+    page.save();
+    page.path(writeRingsData(band)).clip('even-odd');
+    drawArt(
+      page,
+      own.map(({ line }) => line),
+      job.print.bleedMm,
+    );
+    page.restore();
+  }
 }
 
 /** A line of known length with a tick at each end. */

@@ -1,4 +1,4 @@
-import { carriedOf } from '#core/protocol/findLanguage.ts';
+import { carriedOf, panelCutsOf } from '#core/protocol/findLanguage.ts';
 import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import type { Job } from '#core/job/job.ts';
 import type { Plan } from '#core/passes/plan.ts';
@@ -84,7 +84,7 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
     registration,
     waits,
     file,
-    parts: splitParts(plan.passes, carriedOf(machine)),
+    parts: splitParts(plan.passes, carriedOf(machine), panelCutsOf(machine)),
     settings: settings.kept.filter(({ key }) => used.has(key.operation)),
     assumed: used.has('perforated') ? settings.assumed : [],
   };

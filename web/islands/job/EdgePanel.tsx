@@ -30,6 +30,8 @@ export function EdgePanel({ job, edge, error, sheetsRead, machineId, onChange }:
     isSheetColoured: false,
   });
   const advice = adviseBleed(error, RISK);
+  const most = edge.narrowestGapMm === null ? Infinity : Math.floor(edge.narrowestGapMm * 5) / 10;
+  const wanted = Math.min(advice.bleedMm, most);
   const hasRim = edge.borderMm > 0;
   const hasNeighbour = layout.placements.length > 1;
   const setBleed = (wanted: number) => onChange({ print: { ...print, bleedMm: Math.max(0, wanted) } });
@@ -44,10 +46,16 @@ export function EdgePanel({ job, edge, error, sheetsRead, machineId, onChange }:
               : `Ink reaches the cut line: a white edge on ${inHundred(risk.whiteEdge)}${hasNeighbour ? `, ink in the neighbour on ${inHundred(risk.inkInNeighbour)}` : ''}.`}
           </p>
           {hasRim ? null : <Millimetres label="Bleed" value={print.bleedMm} onChange={setBleed} />}
-          {!hasRim && bleedMm < advice.bleedMm ? (
-            <button type="button" className="button" onClick={() => setBleed(advice.bleedMm)}>
-              Take {advice.bleedMm} mm
+          {!hasRim && bleedMm < wanted ? (
+            <button type="button" className="button" onClick={() => setBleed(wanted)}>
+              Take {wanted} mm
             </button>
+          ) : null}
+          {!hasRim && edge.narrowestGapMm !== null && (print.bleedMm > most || advice.bleedMm > most) ? (
+            <p className="text-sm">
+              Two cut lines lie {edge.narrowestGapMm.toFixed(1)} mm apart: there each side bleeds{' '}
+              {most.toFixed(1)} mm at most, so that no ink reaches the neighbour.
+            </p>
           ) : null}
         </div>
         <EdgePicture

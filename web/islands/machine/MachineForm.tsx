@@ -48,6 +48,9 @@ export function MachineForm({ machine }: { readonly machine: Machine | null }) {
             <option value="panel">they are dialled at the panel</option>
           </select>
         </FormField>
+        {form.watch('numbersOwner') === 'panel' ? (
+          <NumberField form={form} name="panelCuts" label="Numbered cuts its panel holds" />
+        ) : null}
         <LanguageFields form={form} />
         <LinkFields link={link} setLink={setLink} problemOf={problemOf} />
       </div>

@@ -29,15 +29,16 @@ const START: MachineInput = {
   accelerationMmPerS2: 2000,
   travelSpeedMmPerS: 300,
   numbersOwner: 'file',
+  panelCuts: 1,
   language: { id: LANGUAGES[0]?.id ?? '', options: LANGUAGES[0]?.options.parse({}) ?? {} },
   link: { kind: 'none' },
   ...(structuredClone(PLAIN_EQUIPMENT) as unknown as Pick<MachineInput, keyof typeof PLAIN_EQUIPMENT>),
 };
 
-/** A form shows what a scheme leaves to the rule, so that it can be changed. */
-function withWholeMarks(input: MachineInput): MachineInput {
-  const { marks } = input;
-  return marks ? { ...input, marks: { ...wholeMarks(marks) } } : input;
+/** A form shows what is left to a rule, so that it can be changed. */
+function withRules(input: MachineInput): MachineInput {
+  const { marks, panelCuts = 1 } = input;
+  return { ...input, panelCuts, ...(marks ? { marks: { ...wholeMarks(marks) } } : {}) };
 }
 
 /** The state of the machine form: of a new machine, or of one that is changed. */
@@ -46,7 +47,7 @@ export function useMachineForm(machine: Machine | null) {
   const form = useForm<MachineInput>({
     resolver: zodResolver(machineFormSchema),
     mode: 'onTouched',
-    defaultValues: withWholeMarks(machine ? (structuredClone(machine) as MachineInput) : START),
+    defaultValues: withRules(machine ? (structuredClone(machine) as MachineInput) : START),
   });
   const link = form.watch('link') as MachineLink;
   const setLink = (next: MachineLink) =>
