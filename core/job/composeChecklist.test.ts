@@ -82,6 +82,34 @@ describe('the list before a run', () => {
     expect(on('matt')).not.toMatch(/throws light back/);
   });
 
+  it('says how much room the sheet or its mat needs, and what of a mat misleads or tears', () => {
+    const mat = {
+      number: 3,
+      tack: 'standard',
+      uses: 2,
+      usesAtRestick: 0,
+      usesAtCleaning: 0,
+      heightMm: 330,
+      hasGrooves: true,
+      firstUsedAt: null,
+    } as unknown as NonNullable<Station['mat']>;
+    const desk = { ...sampleStation, mat, machine: { ...sampleStation.machine, kind: 'matFed' as const } };
+    expect(wordsOf({ sheetHeightMm: 297 })).toContain('There is room for 297 mm in front and behind');
+    expect(wordsOf({ station: desk, sheetHeightMm: 297 })).toContain(
+      'There is room for 330 mm in front and behind',
+    );
+    const grid = 'The grid of the mat is covered beside the marks';
+    expect(wordsOf({ station: desk, hasMarks: true })).toContain(grid);
+    expect(wordsOf({ station: desk })).not.toContain(grid);
+    expect(wordsOf({ hasMarks: true })).not.toContain(grid);
+    expect(wordsOf({ station: desk, isFinestTooFine: true })).toContain('Mat 3 has grooves');
+    expect(wordsOf({ station: desk })).not.toContain('Mat 3 has grooves');
+    const panel = { ...desk.machine, numbersOwner: 'panel' as const, panelCuts: 4 };
+    expect(wordsOf({ station: { ...desk, machine: panel } })).toContain(
+      'The numbered cuts of the panel are dialled as the run sheet lists them',
+    );
+  });
+
   it('says where a machine without a link is sent to', () => {
     const machine = { ...sampleStation.machine, link: { kind: 'none' as const } };
     const [first] = composeChecklist({ ...order, station: { ...sampleStation, machine } });

@@ -31,6 +31,10 @@ export interface ChecklistOrder {
   readonly passes: readonly Pass[];
   readonly isPrinted: boolean;
   readonly hasMarks: boolean;
+  /** How far the sheet travels, mm; left out where nobody says. */
+  readonly sheetHeightMm?: number | undefined;
+  /** Whether a part of the drawing is finer than the material bears without a flat ground. */
+  readonly isFinestTooFine?: boolean | undefined;
   /** Waits under way of this job or this material. */
   readonly waits: readonly { readonly words: string; readonly endsAt: string }[];
   /** What stands against sending it, see listStops. */
@@ -117,9 +121,10 @@ function checkPrint({ hasMarks, sheet }: ChecklistOrder): readonly CheckItem[] {
   ];
 }
 
-function checkHold({ station, sheet, now }: ChecklistOrder): readonly CheckItem[] {
+function checkHold(order: ChecklistOrder): readonly CheckItem[] {
+  const { station, sheet, now, hasMarks } = order;
   const { machine, mat } = station;
-  const room = item('There is room to travel in front and behind', 'a sheet that meets a wall shifts');
+  const room = checkRoom(order);
   if (machine.kind === 'flatbed') {
     return [item('The sheet lies square and flat, its edges held down', 'what lifts is dragged')];
   }
@@ -133,8 +138,16 @@ function checkHold({ station, sheet, now }: ChecklistOrder): readonly CheckItem[
     return [item('A mat is chosen at the rail', 'its loads are counted, and its tack judged', 'open')];
   const index = tackIndex(wearOfMat(mat, now));
   const fit = fitTack(index, sheet.material.family);
-  const rolled = item(`Sheet square on mat ${mat.number}, rolled down hard`, 'what lifts is dragged');
-  if (fit === 'suits') return [rolled, room];
+  const rolled = [
+    item(`Sheet square on mat ${mat.number}, rolled down hard`, 'what lifts is dragged'),
+    ...(hasMarks
+      ? [item('The grid of the mat is covered beside the marks', 'the sensor takes its lines for marks')]
+      : []),
+    ...(mat.hasGrooves && order.isFinestTooFine
+      ? [item(`Mat ${mat.number} has grooves`, 'fine parts dip into them and tear: take a flat one', 'open')]
+      : []),
+  ];
+  if (fit === 'suits') return [...rolled, room];
   return [
     item(
       fit === 'slips'
@@ -145,9 +158,19 @@ function checkHold({ station, sheet, now }: ChecklistOrder): readonly CheckItem[
         : 'this liner tears on it: take a lighter one',
       'open',
     ),
-    rolled,
+    ...rolled,
     room,
   ];
+}
+
+/** What travels needs as much room on both sides as it is long: the mat with its sheet, or the sheet alone. */
+function checkRoom({ station: { machine, mat }, sheetHeightMm }: ChecklistOrder): CheckItem {
+  const longest = Math.max(sheetHeightMm ?? 0, machine.kind === 'matFed' ? (mat?.heightMm ?? 0) : 0);
+  const words =
+    longest > 0
+      ? `There is room for ${Math.round(longest)} mm in front and behind`
+      : 'There is room to travel in front and behind';
+  return item(words, 'a sheet that meets a wall shifts');
 }
 
 function checkBlade({ station, passes, drift }: ChecklistOrder): readonly CheckItem[] {

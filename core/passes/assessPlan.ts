@@ -19,6 +19,9 @@ import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Operation } from '#core/stack/operation.ts';
 import { edgeRisk, type RegistrationError } from '#core/sheet/edgeRisk.ts';
+import { isThick } from '#core/station/adviseHold.ts';
+import { wearOfMat } from '#core/station/wearOfMat.ts';
+import { tackIndex } from '#core/wear/tackIndex.ts';
 import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { glareOf } from '#core/stack/glare.ts';
 import { hasLiner } from '#core/stack/layer.ts';
@@ -43,6 +46,7 @@ export interface AssessOrder {
   readonly markTroubles: readonly string[] | null;
   /** How far print and cut lie apart on this machine. */
   readonly registration: RegistrationError;
+  readonly now: Date;
 }
 
 /** How the perforation will hold: forces of the weakest piece, and what operators would report. */
@@ -59,7 +63,7 @@ export interface TabOutlook extends Holding {
 /**
  * Judges a plan: ways to free the pieces, how tabs will hold, what can go wrong.
  *
- * @example assessPlan({ plan, station, sheet: station.loaded, values: { through: values }, judgedTabs: [], bleedMm: 1, spacingMm: 2, edge: null, isFinestTooFine: false, markTroubles: null, registration: { meanXMm: 0, meanYMm: 0, sdMm: 0.3, source: 'habit' } }).holding // null
+ * @example assessPlan({ plan, station, sheet: station.loaded, values: { through: values }, judgedTabs: [], bleedMm: 1, spacingMm: 2, edge: null, isFinestTooFine: false, markTroubles: null, registration: { meanXMm: 0, meanYMm: 0, sdMm: 0.3, source: 'habit' }, now: new Date(0) }).holding // null
  */
 export function assessPlan(order: AssessOrder) {
   const holding = outlookTabs(order);
@@ -129,7 +133,11 @@ function weighRisks(order: AssessOrder, holding: TabOutlook | null): readonly Ri
     isFibrous: factsOf(family).isFibrous,
     throughOutlines: through ? new Set(through.strokes.map(({ contourId }) => contourId)).size : 0,
     loose: holding && { fallsOut: holding.chances[0] ?? 0, hangs: holding.chances[1] ?? 0 },
-    matUses: machine.kind === 'matFed' ? (mat?.uses ?? null) : null,
+    mat:
+      machine.kind === 'matFed' && mat
+        ? { tack: tackIndex(wearOfMat(mat, order.now)), wanted: factsOf(family).wantedTack[0] }
+        : null,
+    isThick: isThick(sheet.condition.stack),
     isSlick: factsOf(family).isSlick,
     marks: order.markTroubles && {
       glare: glareOf(sheet.material, sheet.condition),

@@ -7,7 +7,7 @@ export const RISK_WORDS: Readonly<Record<RiskKind, string>> = {
   shift: 'Piece shifts',
   marks: 'Marks not read',
   whiteEdge: 'White edge',
-  matSlip: 'Slips on the mat',
+  matSlip: 'Slips',
   tear: 'Tears',
 };
 
@@ -33,9 +33,11 @@ export interface RiskOrder {
   readonly throughOutlines: number;
   /** Chances that the weakest perforated piece falls out, or only just hangs; `null` without any. */
   readonly loose: { readonly fallsOut: number; readonly hangs: number } | null;
-  /** Uses of the mat, and whether the liner or carrier is slick; `null` without a mat. */
-  readonly matUses: number | null;
+  /** How well the mat holds, and the least that this sheet wants; `null` without a mat. */
+  readonly mat: { readonly tack: number; readonly wanted: number } | null;
   readonly isSlick: boolean;
+  /** Thicker than most that rollers grip well. */
+  readonly isThick: boolean;
   /** How much light the sheet throws back, 0 to 1, and what may be taken for a mark; `null` without marks. */
   readonly marks: { readonly glare: number; readonly troubles: number } | null;
   readonly whiteEdge: number;
@@ -52,18 +54,20 @@ const LOOSE_SPOILS = { rolls: 0.8, mat: 0.4 };
 const HANGING_GOES = 0.15;
 /** How often a sheet that shines like a mirror is not read. Common practice, no source (T19). */
 const GLARE_BLINDS = 0.3;
+/** How often a sheet slips on a mat just below what it wants, and how much more for each point. Common practice, no source. */
+const SLIP_AT_EDGE = 0.03;
+const SLIP_PER_TACK = 0.01;
 
 /**
  * The chance of each trouble on one sheet with its causes. Causes add as if each struck by itself: the sheet is spared
  * when none does. Every figure here is common practice, no source, until runs teach better.
  *
- * @example estimateRisks({ isRollFed: false, isFibrous: false, throughOutlines: 0, loose: null, matUses: null, isSlick: false, marks: null, whiteEdge: 0, wornShare: null, speedShare: 0.2, isFinestTooFine: false, breaksOrder: false }).length // 6
+ * @example estimateRisks({ isRollFed: false, isFibrous: false, throughOutlines: 0, loose: null, mat: null, isSlick: false, isThick: false, marks: null, whiteEdge: 0, wornShare: null, speedShare: 0.2, isFinestTooFine: false, breaksOrder: false }).length // 6
  */
 export function estimateRisks(order: RiskOrder): readonly Risk[] {
   const { loose, marks } = order;
   const free = loose === null ? 0 : loose.fallsOut + HANGING_GOES * loose.hangs;
   const dull = Math.max(0, (order.wornShare ?? 0.3) - 0.7);
-  const uses = order.matUses;
   const causes: Readonly<Record<RiskKind, readonly (RiskCause | null)[]>> = {
     jam: [
       cause(
@@ -95,8 +99,14 @@ export function estimateRisks(order: RiskOrder): readonly Risk[] {
       cause('print and cut lie further apart than bleed or rim', order.whiteEdge > 0, order.whiteEdge),
     ],
     matSlip: [
-      cause(`a mat with ${uses ?? 0} uses behind it`, uses !== null && uses > 20, 0.004 * ((uses ?? 0) - 20)),
-      cause('a slick liner on a mat', uses !== null && order.isSlick, 0.04),
+      cause(
+        `a mat that holds ${order.mat?.tack ?? 0} where this sheet wants ${order.mat?.wanted ?? 0}`,
+        order.mat !== null && order.mat.tack < order.mat.wanted,
+        SLIP_AT_EDGE + SLIP_PER_TACK * ((order.mat?.wanted ?? 0) - (order.mat?.tack ?? 0)),
+      ),
+      cause('a slick liner on a mat', order.mat !== null && order.isSlick, 0.04),
+      cause('a slick liner under the rollers', order.isRollFed && order.isSlick, 0.03),
+      cause('a thick sheet under the rollers', order.isRollFed && order.isThick, 0.02),
     ],
     tear: [
       cause('detail finer than the material bears', order.isFinestTooFine, 0.15),

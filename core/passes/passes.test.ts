@@ -193,8 +193,9 @@ describe('estimateRisks', () => {
     isFibrous: false,
     throughOutlines: 0,
     loose: null,
-    matUses: 5,
+    mat: { tack: 60, wanted: 45 },
     isSlick: false,
+    isThick: false,
     marks: null,
     whiteEdge: 0,
     wornShare: 0.2,
@@ -208,7 +209,13 @@ describe('estimateRisks', () => {
   it('sees nothing on a calm job, and names the cause of what it sees', () => {
     expect(estimateRisks(calm).every((risk) => risk.chance === 0)).toBe(true);
     expect(chance('jam', { isRollFed: true, throughOutlines: 3 }).causes[0]!.words).toMatch(/fall out/);
-    expect(chance('matSlip', { matUses: 31 }).chance).toBeGreaterThan(0.03);
+    const weak = chance('matSlip', { mat: { tack: 30, wanted: 45 } });
+    expect(weak.causes[0]!.words).toBe('a mat that holds 30 where this sheet wants 45');
+    expect(weak.chance).toBeGreaterThan(chance('matSlip', { mat: { tack: 44, wanted: 45 } }).chance);
+    // A sheet slips under rollers too, and no mat is at fault there.
+    expect(chance('matSlip', { isRollFed: true, mat: null, isSlick: true }).causes[0]!.words).toMatch(
+      /rollers/,
+    );
     expect(chance('tear', { wornShare: 0.97 }).causes[0]!.words).toMatch(/blade near its end/);
   });
 

@@ -1,5 +1,6 @@
 import { factsOf } from '#core/stack/families/families.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
+import type { Stack } from '#core/stack/layer.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { LoadedSheet } from '#core/station/station.ts';
 
@@ -14,6 +15,16 @@ const THICK_MM = 0.35;
 const THIN_MM = 0.18;
 /** Narrower than this share of the bed, holes of the suction lie open beside the sheet. */
 const NARROW_SHARE = 0.75;
+
+/**
+ * Whether a sheet is thicker than rollers grip well in their lowest position.
+ *
+ * @throws AppError `badInput` when the stack cannot be
+ * @example isThick(station.loaded.condition.stack) // false
+ */
+export function isThick(stack: Stack): boolean {
+  return measureStack(stack).totalUm / 1000 > THICK_MM;
+}
 
 /**
  * Pinch and suction for a sheet on a roll-fed machine: low pinch nearly always, more for what is thick or slippery; weak
@@ -37,8 +48,8 @@ export function adviseHold(
   if (kind !== 'rollFed') return [];
   const totalMm = measureStack(condition.stack).totalUm / 1000;
   const { isSlick } = factsOf(material.family);
-  const isThick = totalMm > THICK_MM;
-  const why = isThick ? `${totalMm.toFixed(2)} mm is thick` : isSlick ? 'its liner is slippery' : '';
+  const isHeavy = isThick(condition.stack);
+  const why = isHeavy ? `${totalMm.toFixed(2)} mm is thick` : isSlick ? 'its liner is slippery' : '';
   const advice: HoldAdvice[] = [];
   const position = why ? pinchPositions[Math.floor(pinchPositions.length / 2)] : pinchPositions[0];
   if (position !== undefined) {
@@ -48,7 +59,7 @@ export function adviseHold(
     });
   }
   if (hasSuction) {
-    const strength = totalMm < THIN_MM ? 'weak' : isThick ? 'strong' : 'as usual';
+    const strength = totalMm < THIN_MM ? 'weak' : isHeavy ? 'strong' : 'as usual';
     advice.push({
       words: `Suction ${strength}.`,
       reason:

@@ -89,6 +89,7 @@ export async function describePlan(
     edge: facts.edge,
     isFinestTooFine: facts.isFinestTooFine,
     markTroubles: job.print.hasMarks ? facts.markTroubles : null,
+    now: new Date(),
   });
   return {
     ...plan,
@@ -104,6 +105,8 @@ export async function describePlan(
       passes: plan.passes,
       isPrinted: facts.isPrinted,
       hasMarks: job.print.hasMarks,
+      sheetHeightMm: job.sheet.heightMm,
+      isFinestTooFine: facts.isFinestTooFine,
       waits: waitsOf(timers, job, sheet),
       stops: stopsOf(job, planned, timers),
       standing,
