@@ -3,12 +3,12 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** The files that take longest: begun first, so that none of them runs on alone at the end. */
 const LONG_FILES = [
+  'driven/kills',
   'referee/referee',
   'journeys/views',
   'journeys/dialIn',
   'journeys/wholeDay',
   'driven/links',
-  'driven/kills',
   'backup/backup',
 ];
 

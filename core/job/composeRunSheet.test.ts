@@ -149,8 +149,8 @@ describe('a run sheet', () => {
     expect(at('Dial once')).toBeGreaterThanOrEqual(0);
     expect(at('Dial once')).toBeLessThan(at('Load'));
     expect(sections[at('Dial once')]!.steps.map(({ words }) => words)).toEqual([
-      'Cut 1 of the panel, for the creases.',
-      'Cut 2 of the panel, for the through cut.',
+      'Cut 1 of the panel, for the creases: the back seat.',
+      'Cut 2 of the panel, for the through cut: the front seat.',
     ]);
     expect(sections[at('Dial once')]!.steps[1]!.figures[0]).toEqual(['200', 'gf']);
     const later = sections.slice(at('Load')).flatMap(({ steps }) => steps);

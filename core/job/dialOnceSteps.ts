@@ -34,7 +34,7 @@ export function dialOnceSteps({
     'Dial once',
     (parts[0]?.dials ?? []).map((cut) =>
       makeStep(
-        `Cut ${cut.number} of the panel, for ${cut.roles.map((role) => FOR_WORDS[role]).join(' and ')}.`,
+        `Cut ${cut.number} of the panel, for ${cut.roles.map((role) => FOR_WORDS[role]).join(' and ')}${cut.seatName === null ? '' : `: the ${cut.seatName} seat`}.`,
         cut.tabs ? 'the file chooses it; the panel makes the tabs' : 'the file chooses it by its tool number',
         figuresOf(cut, units),
       ),

@@ -47,6 +47,15 @@ describe('numbered cuts of a panel', () => {
     expect(splitParts(sticker, { force: true, speed: true }, 6)).toHaveLength(1);
   });
 
+  it('carry their seat where a job uses several: the file chooses both with one number', () => {
+    const crease = pass('crease', 24, { seat: 2, seatName: 'back' });
+    const [part] = splitParts([crease, { ...sticker[2]!, seatName: 'front' }], byPanel, 4);
+    expect(part!.passes.map(({ panelCut }) => panelCut)).toEqual([1, 2]);
+    expect(part!.before).toBe(
+      'Dial cut 1: the back seat, force 24 and speed 10; cut 2: the front seat, force 29 and speed 10 at the panel',
+    );
+  });
+
   it('keep what hands do beside dialling apart from it', () => {
     const [first] = splitParts([pass('crease', 20, { pauseBefore: 'Fit the crease tool' })], byPanel, 6);
     expect(first).toMatchObject({ pause: 'Fit the crease tool' });

@@ -7,6 +7,8 @@ import type { Carried } from '#core/station/machine.ts';
 export interface PanelCut {
   readonly number: number;
   readonly roles: readonly CutRole[];
+  /** The tool seat that it uses, where a job uses several. */
+  readonly seatName: string | null;
   readonly force: number | null;
   readonly speed: number | null;
   /** Where the panel makes the tabs. Lengths in mm. */
@@ -33,7 +35,8 @@ export function numberCuts(
   carries: Carried,
   count: number,
 ): readonly NumberedPass[] {
-  const wanted = passes.map((pass) => dialsOf(pass, carries));
+  const hasSeats = count > 1 && new Set(passes.map(({ seat }) => seat)).size > 1;
+  const wanted = passes.map((pass) => dialsOf(pass, carries, hasSeats));
   const keys = wanted.map((dials) => JSON.stringify(dials));
   const held: string[] = [];
   return passes.map(({ role }, index): NumberedPass => {
@@ -66,9 +69,14 @@ export function listDialledOnce(numbered: readonly NumberedPass[]): readonly Pan
 }
 
 /** What the panel must be told for a pass; `null` where the file carries it. */
-function dialsOf({ values, strokes }: Pass, carries: Carried): Omit<PanelCut, 'number' | 'roles'> {
+function dialsOf(
+  { values, strokes, seatName }: Pass,
+  carries: Carried,
+  hasSeats: boolean,
+): Omit<PanelCut, 'number' | 'roles'> {
   const own = strokes.find(({ ownTabs }) => ownTabs)?.ownTabs;
   return {
+    seatName: hasSeats ? seatName : null,
     force: carries.force ? null : values.force,
     speed: carries.speed ? null : values.speed,
     tabs: own && !carries.force ? tabsOf(values, own) : null,

@@ -68,10 +68,11 @@ function wordDials(dials: readonly PanelCut[], isNumbered: boolean): string | nu
 /**
  * What is dialled for a numbered cut, in words.
  *
- * @example wordPanelCut({ number: 1, roles: ['kiss'], force: 14, speed: 10, tabs: null }) // 'force 14 and speed 10'
+ * @example wordPanelCut({ number: 1, roles: ['kiss'], seatName: null, force: 14, speed: 10, tabs: null }) // 'force 14 and speed 10'
  */
-export function wordPanelCut({ force, speed, tabs }: PanelCut): string {
+export function wordPanelCut({ seatName, force, speed, tabs }: PanelCut): string {
   const words = [
+    ...(seatName === null ? [] : [`the ${seatName} seat`]),
     ...(force === null ? [] : [`force ${force}`]),
     ...(speed === null ? [] : [`speed ${speed}`]),
     ...(tabs ? [`tabs of ${tabs.tabLengthMm} mm after ${tabs.cutLengthMm} mm of cut`] : []),

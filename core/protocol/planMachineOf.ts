@@ -1,5 +1,5 @@
 import type { PlanMachine } from '#core/passes/plan.ts';
-import { abilitiesOf, carriedOf, panelCutsOf } from '#core/protocol/findLanguage.ts';
+import { abilitiesOf, carriedOf } from '#core/protocol/findLanguage.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { isSetByHand } from '#core/units/depthScale.ts';
 
@@ -30,8 +30,8 @@ export function planMachineOf(machine: Machine): PlanMachine {
     exposesByHand: isSetByHand(depthScale),
     hasPrinter,
     carries: carriedOf(machine),
-    // A tool number that chooses a numbered cut chooses no seat.
-    choosesSeats: seats && panelCutsOf(machine) === 1,
+    // A numbered cut of a panel carries its seat.
+    choosesSeats: seats,
     perforation: tabs.includes('native') ? machine.perforation : 'drawn',
   };
 }

@@ -41,6 +41,8 @@ export interface LoadOrder {
 /** One numbered cut as it is dialled. */
 export interface DialledCut {
   readonly number: number;
+  /** The tool seat that it uses, from 1. */
+  readonly seat?: number | undefined;
   readonly force: number;
   readonly speed: number;
 }
@@ -221,6 +223,7 @@ export class Cutter {
       return this.endStopped();
     }
     this.speed = dialled.speed;
+    if (!this.selectSeat(dialled.seat ?? 1)) return false;
     return this.setForce(dialled.force);
   }
 

@@ -66,7 +66,12 @@ const panelOrder = z.discriminatedUnion('order', [
     dialled: z.object({ force: z.number(), speed: z.number().positive() }).optional(),
     panelCuts: z
       .array(
-        z.object({ number: z.number().int().positive(), force: z.number(), speed: z.number().positive() }),
+        z.object({
+          number: z.number().int().positive(),
+          seat: z.number().int().positive().optional(),
+          force: z.number(),
+          speed: z.number().positive(),
+        }),
       )
       .max(20)
       .optional(),

@@ -1,9 +1,12 @@
 import { afterAll, afterEach, beforeAll, expect, it } from 'vitest';
 import { PHONE_SIZE, setUp, visit, type Visitor } from '#e2e/support/app.ts';
-import { findCut, findTabs } from '#e2e/support/findHere.ts';
+import { findCut } from '#e2e/support/findHere.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 
-/** A sheet nobody knows, found from the screen alone at a phone: no file, no keyboard, by what is seen of each piece. */
+/**
+ * A sheet nobody knows, found from the screen alone at a phone: no file, no keyboard, by what is seen of each piece. Its
+ * through cut and its tabs are found at every stand-in in `e2e/deepJourneys/findOnEach.test.ts`.
+ */
 const NAME = 'Tern 340';
 let tove: Visitor;
 let machineId = 0;
@@ -41,8 +44,3 @@ afterEach(async () => {
 
 it('its kiss is cut on the machine, looked at, graded with a tap and kept', () =>
   findCut(tove, NAME, 'kiss'));
-
-it('so is its through cut', () => findCut(tove, NAME, 'through'));
-
-it('then its tabs: a piece is cut, pushed out, judged by what was found, until one is right', () =>
-  findTabs(tove, NAME));

@@ -37,9 +37,9 @@ export function describeLoad(run: Run, part: ProgramPart, program: RunProgram, j
 function dialledUntil({ parts }: RunProgram, part: ProgramPart): readonly object[] {
   const until = parts.slice(0, parts.indexOf(part) + 1).flatMap(({ passes }) => passes);
   const held = new Map<number, object>();
-  for (const { panelCut, values } of until) {
+  for (const { panelCut, values, seat } of until) {
     if (panelCut === undefined) continue;
-    held.set(panelCut, { number: panelCut, force: values.force, speed: values.speed });
+    held.set(panelCut, { number: panelCut, seat, force: values.force, speed: values.speed });
   }
   return [...held.values()];
 }

@@ -121,7 +121,7 @@ function Passes({ dial }: { readonly dial: Dial }) {
       >
         <Minus size={15} aria-hidden />
       </button>
-      <span className="figure font-bold min-w-[2ch] text-center" aria-live="polite">
+      <span className="figure font-bold min-w-[2ch] text-center" aria-live="polite" aria-label="passes now">
         {passes}
       </span>
       <button

@@ -1,0 +1,178 @@
+import { afterAll, describe, expect, it } from 'vitest';
+import { acceptAll, api, arrive, go, setUp, visit, type Visitor } from '#e2e/support/app.ts';
+import { rollCutter } from '#e2e/support/rollCutter.ts';
+import type { PlanReply } from '#web/schemas/job.ts';
+
+/**
+ * Benches that are not the demo's, with the run sheet as the only help: every stop of the run is one that the sheet of
+ * steps told of, and the stand-in cuts with what truly sits in its seats.
+ */
+interface Bench {
+  readonly machine: object;
+  readonly family: string;
+  readonly stack: readonly object[];
+  /** Values to set for each operation. */
+  readonly settings: Readonly<Record<string, object>>;
+  readonly drawing: string;
+  readonly roles: Readonly<Record<string, string>>;
+}
+interface RunReply {
+  readonly state: string;
+  readonly strokes: readonly { readonly operation: string }[];
+  readonly outcomes: readonly {
+    readonly index: number;
+    readonly spans: readonly { readonly grade: number }[];
+  }[];
+}
+
+const visitors: Visitor[] = [];
+let blades = 0;
+afterAll(() => Promise.all(visitors.map((visitor) => visitor.leave())));
+
+/** A machine, a sheet with its settings on it, and a job for them. */
+async function setUpBench(
+  name: string,
+  bench: Bench,
+): Promise<{ readonly jobId: number; readonly visitor: Visitor }> {
+  const machine = { ...rollCutter(name), link: { kind: 'standIn', model: 'roll' }, ...bench.machine };
+  const { id: machineId } = await setUp<{ id: number }>('/api/machines', 'POST', machine);
+  const { conditionId } = await setUp<{ conditionId: number }>('/api/materials', 'POST', {
+    name: `Sheet of ${name}`,
+    maker: 'unknown',
+    family: bench.family,
+    finish: 'matt',
+    colourName: 'white',
+    colourHex: '#f6f4ee',
+    darkness: 0,
+    stack: bench.stack,
+  });
+  blades += 1;
+  const { id: bladeId } = await setUp<{ id: number }>('/api/blades', 'POST', {
+    number: 720 + blades,
+    kind: '45° fine',
+    angleDeg: 45,
+    offsetMm: 0.25,
+    lifeMetres: 360,
+  });
+  await setUp(`/api/stations/${machineId}`, 'PATCH', { conditionId, bladeId });
+  for (const [operation, values] of Object.entries(bench.settings)) {
+    const key = { conditionId, machineId, bladeKind: '45° fine', operation, basedOn: 0 };
+    const whole = { exposureMm: 0.6, speed: 50, passes: 1, offsetMm: 0.25, overcutMm: 0.5, ...values };
+    await setUp('/api/settings', 'POST', { ...key, values: whole, reason: 'as the last owner had it' });
+  }
+  const source = bench.drawing;
+  const job = await setUp<{ id: number }>('/api/jobs', 'POST', { name: `Job of ${name}`, source, machineId });
+  await setUp(`/api/jobs/${job.id}`, 'PATCH', { version: 1, roles: bench.roles });
+  const visitor = await visit('Ines', machineId);
+  visitors.push(visitor);
+  return { jobId: job.id, visitor };
+}
+
+/** Reads the run sheet, sends the job, and does what the run asks for. @returns what it asked, and what was cut */
+async function play({ page }: Visitor, jobId: number) {
+  await go(page, `/jobs/${jobId}`);
+  await page.getByRole('tab', { name: /\d Run sheet/ }).click();
+  await page.getByRole('heading', { name: 'Load', exact: true }).waitFor();
+  const { runSheet } = (await api<PlanReply>(`/api/jobs/${jobId}/plan`)).reply;
+  const steps = (runSheet?.sections ?? []).flatMap((section) =>
+    section.steps.map(({ words }) => `${section.heading}: ${words}`),
+  );
+  await page.getByRole('tab', { name: /\d Cut/ }).click();
+  await acceptAll(page);
+  await page.getByRole('button', { name: /^Send to/ }).click();
+  await arrive(page, /^\/runs\/\d+$/);
+  const id = Number(/\d+$/.exec(new URL(page.url()).pathname)?.[0]);
+  const unload = page.getByRole('button', { name: /unload/ });
+  const done = page.getByRole('button', { name: 'Hands are done, go on' });
+  const stops: string[] = [];
+  for (let stop = 0; stop < 6; stop++) {
+    await unload.or(done).first().waitFor({ timeout: 60_000 });
+    if (await unload.isVisible()) break;
+    const { reply } = await api<{ message: string }>(`/api/runs/${id}`);
+    stops.push(reply.message);
+    await done.click();
+    await done.waitFor({ state: 'hidden' });
+  }
+  await unload.click();
+  const { reply: run } = await api<RunReply>(`/api/runs/${id}`);
+  const deepest = (operation: string) =>
+    run.outcomes
+      .filter(({ index }) => run.strokes[index]?.operation === operation)
+      .map(({ spans }) => Math.max(...spans.map(({ grade }) => grade)));
+  return { steps, stops, deepest };
+}
+
+describe('a carton on a machine with one holder', () => {
+  it('is creased, then the blade goes back in with its exposure, and then it is cut: no crease tool "cuts"', async () => {
+    const { jobId, visitor } = await setUpBench('Dovekie one', {
+      machine: {
+        kind: 'matFed',
+        operations: ['crease', 'through'],
+        toolSeats: [{ name: 'holder', holds: 'blade', tool: '45° fine' }],
+      },
+      family: 'foldingCarton',
+      stack: [{ role: 'body', caliperUm: 400, isMeasured: true }],
+      settings: {
+        crease: { force: 290, exposureMm: 0, offsetMm: 0, overcutMm: 0 },
+        through: { force: 260, passes: 2 },
+      },
+      drawing:
+        '<svg width="60mm" height="40mm" viewBox="0 0 60 40" fill="none"><path d="M20 4V36M40 4V36" stroke="#00f"/><rect x="4" y="4" width="52" height="32" stroke="#f00"/></svg>',
+      roles: { '|#0000ff': 'crease', '|#ff0000': 'through' },
+    });
+    const { steps, stops, deepest } = await play(visitor, jobId);
+    const at = (pattern: RegExp) => steps.findIndex((step) => pattern.test(step));
+    expect(at(/fit the crease tool/)).toBeGreaterThanOrEqual(0);
+    expect(at(/fit the crease tool/)).toBeLessThan(at(/Crease with the holder tool/));
+    expect(at(/fit the blade/)).toBeGreaterThan(at(/Crease with the holder tool/));
+    expect(at(/Set the exposure by hand/)).toBeGreaterThan(at(/fit the blade/));
+    expect(at(/Cut through with the holder tool/)).toBeGreaterThan(at(/Set the exposure by hand/));
+    // The run stops where the sheet said, and says the same.
+    expect(stops).toHaveLength(1);
+    expect(stops[0]).toMatch(/fit the blade/);
+    expect(deepest('crease').every((grade) => grade === 0)).toBe(true);
+    expect(deepest('through').every((grade) => grade >= 7)).toBe(true);
+    expect(visitor.errors).toEqual([]);
+  });
+});
+
+describe('pop-out stickers on a machine with a strip and a groove, whose panel holds numbered cuts', () => {
+  it('are kissed over the strip, the holder is moved, and they are perforated over the groove; dialled once', async () => {
+    const { jobId, visitor } = await setUpBench('Dovekie two', {
+      machine: {
+        numbersOwner: 'panel',
+        panelCuts: 4,
+        toolSeats: [
+          { name: 'back', holds: 'blade', tool: '45° fine', over: 'strip' },
+          { name: 'front', holds: 'empty', tool: '', over: 'groove' },
+        ],
+      },
+      family: 'printableVinyl',
+      stack: [
+        { role: 'face', caliperUm: 80, isMeasured: true },
+        { role: 'adhesive', caliperUm: 25, isMeasured: true },
+        { role: 'liner', caliperUm: 140, isMeasured: true },
+      ],
+      settings: { kiss: { force: 70 }, perforated: { force: 440, tabLengthMm: 1, cutLengthMm: 10 } },
+      drawing:
+        '<svg width="60mm" height="40mm" viewBox="0 0 60 40" fill="none"><circle cx="30" cy="20" r="10" stroke="#00f"/><circle cx="30" cy="20" r="15" stroke="#f00"/></svg>',
+      roles: { '|#0000ff': 'kiss', '|#ff0000': 'perforated' },
+    });
+    const { steps, stops, deepest } = await play(visitor, jobId);
+    const at = (pattern: RegExp) => steps.findIndex((step) => pattern.test(step));
+    expect(at(/^Dial once: Cut 1 of the panel, for the kiss: the back seat/)).toBeGreaterThanOrEqual(0);
+    expect(at(/^Dial once: Cut 2 of the panel, for the perforation: the front seat/)).toBeLessThan(
+      at(/^Load:/),
+    );
+    expect(at(/Move the blade with its holder from the back seat to the front seat/)).toBeGreaterThan(
+      at(/Kiss with the back tool/),
+    );
+    // One stop, for the hand that moves the holder: none to dial.
+    expect(stops).toHaveLength(1);
+    expect(stops[0]).toMatch(/^Move the blade with its holder/);
+    expect(stops[0]).not.toMatch(/Dial/);
+    expect(deepest('kiss').every((grade) => grade <= 6)).toBe(true);
+    expect(Math.min(...deepest('perforated'))).toBeGreaterThanOrEqual(7);
+    expect(visitor.errors).toEqual([]);
+  });
+});
