@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
 import { integrateOwn } from '#core/knowledge/integrateOwn.ts';
-import { learnSpreads } from '#core/knowledge/learnSpreads.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import { drawNormal, seededRandom } from '#core/random/seededRandom.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
@@ -75,10 +74,7 @@ describe('own effects integrated out', () => {
     const { squares } = found.moments;
     const { sum, count } = squares.get('sheet')!;
     expect(count).toBe(150);
-    // These cards differ by 0.15 in ln force, where 0.24 is usual.
+    // These cards differ by 0.15 in ln force, where 0.24 is usual. What is learnt of it: knowledge.test.ts.
     expect(sum / count).toBeLessThan(0.8);
-    const spreads = learnSpreads(book, fitted)!;
-    expect(spreads.sheet).toBeGreaterThan(0.11);
-    expect(spreads.sheet).toBeLessThan(0.19);
   });
 });
