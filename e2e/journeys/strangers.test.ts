@@ -1,5 +1,6 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { acceptAll, api, arrive, go, setUp, visit, type Visitor } from '#e2e/support/app.ts';
+import type { Material } from '#core/stack/material.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 import type { PlanReply } from '#web/schemas/job.ts';
 
@@ -15,10 +16,17 @@ interface Bench {
   readonly settings: Readonly<Record<string, object>>;
   readonly drawing: string;
   readonly roles: Readonly<Record<string, string>>;
+  /** What differs of its material from a plain matt one. */
+  readonly material?: object;
+  readonly details?: object;
+  readonly print?: object;
 }
 interface RunReply {
   readonly state: string;
-  readonly strokes: readonly { readonly operation: string }[];
+  readonly strokes: readonly {
+    readonly operation: string;
+    readonly points: readonly { readonly x: number }[];
+  }[];
   readonly outcomes: readonly {
     readonly index: number;
     readonly spans: readonly { readonly grade: number }[];
@@ -36,19 +44,28 @@ async function setUpBench(
 ): Promise<{ readonly jobId: number; readonly visitor: Visitor }> {
   const machine = { ...rollCutter(name), link: { kind: 'standIn', model: 'roll' }, ...bench.machine };
   const { id: machineId } = await setUp<{ id: number }>('/api/machines', 'POST', machine);
-  const { conditionId } = await setUp<{ conditionId: number }>('/api/materials', 'POST', {
-    name: `Sheet of ${name}`,
-    maker: 'unknown',
-    family: bench.family,
-    finish: 'matt',
-    colourName: 'white',
-    colourHex: '#f6f4ee',
-    darkness: 0,
-    stack: bench.stack,
-  });
+  const { id: materialId, conditionId } = await setUp<{ id: number; conditionId: number }>(
+    '/api/materials',
+    'POST',
+    {
+      name: `Sheet of ${name}`,
+      maker: 'unknown',
+      family: bench.family,
+      finish: 'matt',
+      colourName: 'white',
+      colourHex: '#f6f4ee',
+      darkness: 0,
+      stack: bench.stack,
+      ...bench.material,
+    },
+  );
+  if (bench.details) {
+    const { id, isArchived: _, ...known } = (await api<Material>(`/api/materials/${materialId}`)).reply;
+    await setUp(`/api/materials/${id}`, 'PUT', { ...known, details: { ...known.details, ...bench.details } });
+  }
   blades += 1;
   const { id: bladeId } = await setUp<{ id: number }>('/api/blades', 'POST', {
-    number: 720 + blades,
+    number: 740 + blades,
     kind: '45° fine',
     angleDeg: 45,
     offsetMm: 0.25,
@@ -62,21 +79,31 @@ async function setUpBench(
   }
   const source = bench.drawing;
   const job = await setUp<{ id: number }>('/api/jobs', 'POST', { name: `Job of ${name}`, source, machineId });
-  await setUp(`/api/jobs/${job.id}`, 'PATCH', { version: 1, roles: bench.roles });
+  await setUp(`/api/jobs/${job.id}`, 'PATCH', {
+    version: 1,
+    roles: bench.roles,
+    ...(bench.print ? { print: bench.print } : {}),
+  });
   const visitor = await visit('Ines', machineId);
   visitors.push(visitor);
   return { jobId: job.id, visitor };
 }
 
-/** Reads the run sheet, sends the job, and does what the run asks for. @returns what it asked, and what was cut */
-async function play({ page }: Visitor, jobId: number) {
+/** The steps of the run sheet as it stands on screen, each with its heading and its figures. */
+async function readRunSheet({ page }: Visitor, jobId: number): Promise<readonly string[]> {
   await go(page, `/jobs/${jobId}`);
   await page.getByRole('tab', { name: /\d Run sheet/ }).click();
   await page.getByRole('heading', { name: 'Load', exact: true }).waitFor();
   const { runSheet } = (await api<PlanReply>(`/api/jobs/${jobId}/plan`)).reply;
-  const steps = (runSheet?.sections ?? []).flatMap((section) =>
-    section.steps.map(({ words }) => `${section.heading}: ${words}`),
+  return (runSheet?.sections ?? []).flatMap((section) =>
+    section.steps.map(({ words, figures }) => `${section.heading}: ${words} ${figures.flat().join(' ')}`),
   );
+}
+
+/** Reads the run sheet, sends the job, and does what the run asks for. @returns what it asked, and what was cut */
+async function play(visitor: Visitor, jobId: number) {
+  const { page } = visitor;
+  const steps = await readRunSheet(visitor, jobId);
   await page.getByRole('tab', { name: /\d Cut/ }).click();
   await acceptAll(page);
   await page.getByRole('button', { name: /^Send to/ }).click();
@@ -99,12 +126,16 @@ async function play({ page }: Visitor, jobId: number) {
     run.outcomes
       .filter(({ index }) => run.strokes[index]?.operation === operation)
       .map(({ spans }) => Math.max(...spans.map(({ grade }) => grade)));
-  return { steps, stops, deepest };
+  const widths = run.strokes.map(({ points }) => {
+    const across = points.map(({ x }) => x);
+    return Math.max(...across) - Math.min(...across);
+  });
+  return { steps, stops, deepest, widths };
 }
 
 describe('a carton on a machine with one holder', () => {
   it('is creased, then the blade goes back in with its exposure, and then it is cut: no crease tool "cuts"', async () => {
-    const { jobId, visitor } = await setUpBench('Dovekie one', {
+    const { jobId, visitor } = await setUpBench('Puffin one', {
       machine: {
         kind: 'matFed',
         operations: ['crease', 'through'],
@@ -138,7 +169,7 @@ describe('a carton on a machine with one holder', () => {
 
 describe('pop-out stickers on a machine with a strip and a groove, whose panel holds numbered cuts', () => {
   it('are kissed over the strip, the holder is moved, and they are perforated over the groove; dialled once', async () => {
-    const { jobId, visitor } = await setUpBench('Dovekie two', {
+    const { jobId, visitor } = await setUpBench('Puffin two', {
       machine: {
         numbersOwner: 'panel',
         panelCuts: 4,
@@ -173,6 +204,94 @@ describe('pop-out stickers on a machine with a strip and a groove, whose panel h
     expect(stops[0]).not.toMatch(/Dial/);
     expect(deepest('kiss').every((grade) => grade <= 6)).toBe(true);
     expect(Math.min(...deepest('perforated'))).toBeGreaterThanOrEqual(7);
+    expect(visitor.errors).toEqual([]);
+  });
+});
+
+describe('a glossy transfer for cloth', () => {
+  it('is told from print to wash, each step in its place, and warned of before anything is sent', async () => {
+    const details = {
+      printSide: 'top',
+      isMirrored: true,
+      heat: { temperatureC: 150, seconds: 15, note: '' },
+    };
+    const { jobId, visitor } = await setUpBench('Puffin three', {
+      machine: {
+        marks: {
+          scheme: 'fourCorners',
+          shape: 'cross',
+          lengthMm: 8,
+          thicknessMm: 1,
+          insetMm: 10,
+          alongSide: 3,
+        },
+      },
+      family: 'transferFilm',
+      material: { finish: 'gloss' },
+      details,
+      stack: [
+        { role: 'face', caliperUm: 85, isMeasured: true },
+        { role: 'liner', caliperUm: 100, isMeasured: true },
+      ],
+      settings: { kiss: { force: 55 } },
+      drawing:
+        '<svg width="60mm" height="60mm" viewBox="0 0 60 60"><circle cx="30" cy="30" r="20" fill="#c33"/><circle cx="30" cy="30" r="18" fill="none" stroke="#00f"/></svg>',
+      roles: { '|#cc3333': 'art', '|#0000ff': 'kiss' },
+      print: { hasMarks: true, bleedMm: 0, keepsTestCorner: false },
+    });
+    const steps = await readRunSheet(visitor, jobId);
+    const inOrder = [
+      /Mirror the print/,
+      /Set the page to/,
+      /so that the face is printed/,
+      /Let the ink dry/,
+      /Measure the line at the lower edge: it is \d+ mm/,
+      /^Load:/,
+      /Dull every mark/,
+      /Have the machine read the marks/,
+      /Kiss with the holder tool/,
+      /^Weed:/,
+      /^Mask|mask/,
+      /^Press: .*150 °C 15/,
+      /^Wash|wash/,
+    ];
+    const places = inOrder.map((pattern) => steps.findIndex((step) => pattern.test(step)));
+    expect(places, steps.join('\n')).toEqual(places.toSorted((a, b) => a - b));
+    expect(Math.min(...places), steps.join('\n')).toBeGreaterThanOrEqual(0);
+    const { page } = visitor;
+    await page.getByRole('tab', { name: /\d Sheet/ }).click();
+    await page
+      .getByText(/four crosses of 8 × 1 mm, 10 mm in from the edges, 3 along each long side/)
+      .waitFor();
+    await page.getByRole('tab', { name: /\d Cut/ }).click();
+    await page.getByText('This sheet throws light back at the sensor').waitFor();
+  });
+});
+
+describe('a stencil without a frame', () => {
+  it('is offered one, takes it with a tap, and is cut inside it: openings first, the frame last', async () => {
+    const { jobId, visitor } = await setUpBench('Puffin four', {
+      machine: { kind: 'flatbed' },
+      family: 'stencilSheet',
+      stack: [{ role: 'body', caliperUm: 190, isMeasured: true }],
+      settings: { through: { force: 300, passes: 2 } },
+      drawing:
+        '<svg width="120mm" height="120mm" viewBox="0 0 120 120" fill="none"><circle cx="50" cy="60" r="8" stroke="#f00"/><circle cx="75" cy="60" r="8" stroke="#f00"/></svg>',
+      roles: { '|#ff0000': 'through' },
+    });
+    const { page } = visitor;
+    await go(page, `/jobs/${jobId}`);
+    await page.getByRole('tab', { name: /\d Drawing/ }).click();
+    await page.getByRole('button', { name: 'Add a frame of 25 mm' }).click();
+    await page.getByText('frame added').waitFor();
+    const { deepest, stops, widths } = await play(visitor, jobId);
+    expect(stops).toEqual([]);
+    const cut = [...deepest('through'), ...deepest('slit')];
+    expect(cut.length).toBeGreaterThanOrEqual(6);
+    expect(Math.min(...cut)).toBeGreaterThanOrEqual(7);
+    // 41 mm of openings with 25 mm around them.
+    expect(widths.at(-1)).toBeCloseTo(91, 0);
+    expect(Math.max(...widths.slice(0, 4))).toBeLessThan(20);
     expect(visitor.errors).toEqual([]);
   });
 });

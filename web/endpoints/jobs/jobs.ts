@@ -118,6 +118,9 @@ async function layoutAfter(store: Store, id: number, change: JobChange): Promise
   if (change.layout || !(change.roles || change.lineRoles || change.edits)) return {};
   const job = await findJob(store, id);
   const { roles = job.roles, lineRoles = job.lineRoles, edits = job.edits } = change;
-  const layout = await runTask('fitLayout', { job, next: { roles, lineRoles, edits, layout: job.layout } });
+  const layout = await runTask('fitLayout', {
+    job,
+    next: { roles, lineRoles, edits, layout: job.layout, sheet: change.sheet ?? job.sheet },
+  });
   return layout ? { layout } : {};
 }
