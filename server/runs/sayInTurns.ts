@@ -7,8 +7,11 @@ import type { Said, SendEnd } from '#server/runs/said.ts';
 type AnsweredFlow = Extract<Flow, { kind: 'answered' }>;
 
 const ASK_EVERY_MS = 2_000;
-/** Nothing was heard for so long, asked again and again: the machine is silent. */
-const SILENT_MS = 8_000;
+/**
+ * Nothing was heard for so long, asked again and again: the machine is silent. Between two looks, so that the look after
+ * 8 s always finds it, and not now and then the one after 10 s.
+ */
+const SILENT_MS = 7_000;
 /** Idle, and its answer still owed, so many times in a row: it was started anew. */
 const MOST_IDLE = 3;
 const STOP_ANSWER_MS = 2_500;
