@@ -1,16 +1,17 @@
 import type { Instruction, Spot } from '#devices/cutter/instruction.ts';
+import type { FittedSeat, LoadOrder } from '#devices/cutter/loadOrder.ts';
 import { drawFor, wedge } from '#devices/chance.ts';
 import type { CutStroke } from '#devices/cutter/sheet/cutStroke.ts';
 import { CutSheet, type Span } from '#devices/cutter/sheet/cutSheet.ts';
 import type { CutterModel } from '#devices/cutter/cutterModel.ts';
 import { splitByPattern } from '#devices/cutter/splitByPattern.ts';
-import { Hold, type HoldFacts } from '#devices/cutter/hold.ts';
+import { Hold } from '#devices/cutter/hold.ts';
 import type { SenseFault } from '#devices/cutter/faults.ts';
 import type { CornerReading } from '#devices/cutter/sheet/printToCut.ts';
 import type { SensedMark } from '#devices/cutter/sheet/senseMarks.ts';
-import { PrintedMarks, type PrintedFacts, type TakePrint } from '#devices/cutter/sheet/printedMarks.ts';
+import { PrintedMarks, type TakePrint } from '#devices/cutter/sheet/printedMarks.ts';
 import { handleSheet, type Handled } from '#devices/cutter/sheet/handleSheet.ts';
-import { findSheetTruth, type LoadedSheetFacts, type SheetTruth } from '#devices/cutter/sheet/sheetTruth.ts';
+import { findSheetTruth, type SheetTruth } from '#devices/cutter/sheet/sheetTruth.ts';
 
 /** What the stand-in says while it works. */
 export type CutterEvent =
@@ -19,39 +20,6 @@ export type CutterEvent =
   | { readonly event: 'stroke'; readonly index: number; readonly spans: readonly Span[] }
   | { readonly event: 'finished'; readonly cutMetres: number }
   | { readonly event: 'stopped'; readonly reason: string };
-
-/** What hands do at the machine: put a sheet in, fit a blade, turn the exposure, dial the panel. */
-export interface LoadOrder {
-  readonly sheet: LoadedSheetFacts;
-  readonly exposureMm: number;
-  readonly bladeMetres: number;
-  /** False when the same sheet stays in, between two parts of one job. */
-  readonly isFreshSheet: boolean;
-  /** How it is held; left out, nothing creeps and nothing comes loose. */
-  readonly hold?: HoldFacts | undefined;
-  readonly printed?: PrintedFacts | undefined;
-  /** What sits in each seat, and what runs under it; left out, everything sits where the model has it. */
-  readonly seats?: readonly FittedSeat[] | undefined;
-  /** What is dialled at the panel, where the panel owns the numbers. */
-  readonly dialled?: { readonly force: number; readonly speed: number } | undefined;
-  /** The numbered cuts of the panel as they are dialled: the file chooses one by its tool number. */
-  readonly panelCuts?: readonly DialledCut[] | undefined;
-}
-
-/** One numbered cut as it is dialled. */
-export interface DialledCut {
-  readonly number: number;
-  /** The tool seat that it uses, from 1. */
-  readonly seat?: number | undefined;
-  readonly force: number;
-  readonly speed: number;
-}
-
-/** A tool in its seat: over the strip nothing is cut through, over the groove nothing holds the sheet up. */
-export interface FittedSeat {
-  readonly tool: 'blade' | 'crease' | 'pen' | 'empty';
-  readonly over: 'strip' | 'groove' | null;
-}
 
 const TRAVEL_MM_PER_S = 300;
 const REPORT_EVERY_MS = 80;

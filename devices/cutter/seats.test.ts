@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { Cutter, type CutterEvent, type DialledCut, type FittedSeat } from '#devices/cutter/cutter.ts';
+import { Cutter, type CutterEvent } from '#devices/cutter/cutter.ts';
+import type { DialledCut, FittedSeat } from '#devices/cutter/loadOrder.ts';
 import { CUTTER_MODELS } from '#devices/cutter/cutterModel.ts';
 import type { Spot } from '#devices/cutter/instruction.ts';
 

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { ADDRESS, api, go, PHONE_SIZE, settle, visit, type Visitor, setUp } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
+import { unknownFilm } from '#e2e/support/unknownFilm.ts';
 
 /** Finding a setting for sheets nobody has cut: each story has a sheet of its own, on a machine of its own. */
 let ines: Visitor;
@@ -8,12 +9,6 @@ let tove: Visitor;
 let machineId = 0;
 let conditionId = 0;
 let sheets = 0;
-
-const film = [
-  { role: 'face', caliperUm: 85, isMeasured: false },
-  { role: 'adhesive', caliperUm: 25, isMeasured: false },
-  { role: 'liner', caliperUm: 130, isMeasured: false },
-];
 
 beforeAll(async () => {
   machineId = (await setUp<{ id: number }>('/api/machines', 'POST', rollCutter('Petrel 300'))).id;
@@ -24,16 +19,7 @@ afterAll(() => Promise.all([ines.leave(), tove.leave()]));
 
 beforeEach(async () => {
   sheets += 1;
-  const material = {
-    name: `Skarv film ${sheets}`,
-    maker: 'unknown',
-    family: 'printableVinyl',
-    finish: '',
-    colourName: 'pale',
-    colourHex: '#f4f2ec',
-    darkness: 0,
-    stack: film,
-  };
+  const material = unknownFilm(`Skarv film ${sheets}`);
   conditionId = (await setUp<{ conditionId: number }>('/api/materials', 'POST', material)).conditionId;
   await api(`/api/stations/${machineId}`, 'PATCH', { conditionId });
 });

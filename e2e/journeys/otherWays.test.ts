@@ -1,25 +1,14 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { api, go, setUp, visit } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
+import { unknownFilm } from '#e2e/support/unknownFilm.ts';
 
 /** Searches that force alone does not end: what is cut before the story begins is told over HTTP. */
-const film = {
-  name: 'Kittiwake film',
-  maker: 'unknown',
-  family: 'printableVinyl',
-  finish: '',
-  colourName: 'pale',
-  colourHex: '#f4f2ec',
-  darkness: 0,
-  stack: [
-    { role: 'face', caliperUm: 85, isMeasured: false },
-    { role: 'adhesive', caliperUm: 25, isMeasured: false },
-    { role: 'liner', caliperUm: 130, isMeasured: false },
-  ],
-};
 let conditionId = 0;
 beforeAll(async () => {
-  conditionId = (await setUp<{ conditionId: number }>('/api/materials', 'POST', film)).conditionId;
+  conditionId = (
+    await setUp<{ conditionId: number }>('/api/materials', 'POST', unknownFilm('Kittiwake film'))
+  ).conditionId;
 });
 
 /** What is told of a search. */
