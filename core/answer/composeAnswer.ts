@@ -166,8 +166,7 @@ function assemble({
   const forcesGf = spreadForces(axis, forceScale);
   const found = findWindow(posterior, operation, forcesGf);
   const wanted = posterior.grades.slice(target.first, target.last + 1);
-  const speedMmPerS = speedToMmPerS(start.speed, station.machine.speedScale);
-  const alike = cuts.filter((cut) => isCutThisWay(cut, { passes: start.passes, speedMmPerS }));
+  const alike = cuts.filter((cut) => isCutThisWay(cut, asked.question.conditions));
   const window = { ...found, best: weighFlaws(found.outlooks, found.best, alike, wanted) };
   const { advice, surprise } = advise(asked, operation, forcesGf, window, harmCuts);
   const toScale = (forceGf: number) => gfToForce(forceGf, forceScale);

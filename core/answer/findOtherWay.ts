@@ -4,7 +4,7 @@ import type { Machine } from '#core/station/machine.ts';
 import { targetIndexes } from '#core/threshold/findWindow.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import type { ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
-import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
+import { forcesAround } from '#core/threshold/spreadForces.ts';
 import { gfToForce } from '#core/units/forceScale.ts';
 import { mmPerSToSpeed, speedToMmPerS } from '#core/units/speedScale.ts';
 
@@ -40,7 +40,7 @@ export function findOtherWay(
   chanceNow: number,
 ): OtherWay | null {
   const forcesOf = (posterior: ThresholdPosterior) =>
-    spreadForces(chooseAxis(posterior, targetIndexes(posterior, operation).last, [], forceScale), forceScale);
+    forcesAround(posterior, targetIndexes(posterior, operation).last, [], forceScale);
   const slowestMmPerS = speedToMmPerS(speedScale.min, speedScale);
   const way = chooseWay(model, question, trials, operation, forcesOf, { chanceNow, slowestMmPerS });
   if (!way) return null;

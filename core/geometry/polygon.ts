@@ -18,6 +18,15 @@ export function isInside(point: PointMm, ring: readonly PointMm[]): boolean {
 }
 
 /**
+ * Whether a point lies in what rings cover, where one inside another is a hole.
+ *
+ * @example isCovered({ x: 1, y: 1 }, []) // false
+ */
+export function isCovered(point: PointMm, rings: readonly (readonly PointMm[])[]): boolean {
+  return rings.filter((ring) => isInside(point, ring)).length % 2 === 1;
+}
+
+/**
  * Signed area in mm²: positive when the ring runs clockwise on screen (y downwards).
  *
  * @example signedAreaMm2([{ x: 0, y: 0 }, { x: 2, y: 0 }, { x: 2, y: 2 }, { x: 0, y: 2 }]) // 4

@@ -17,7 +17,8 @@ type Design = Pick<JobDesign, 'roles' | 'lineRoles' | 'edits' | 'layout' | 'shee
 export function fitLayout(drawing: Drawing, before: Design, after: Design): Layout {
   const { layout } = after;
   if (layout.placements.length === 0) return layout;
-  if (layout.isWhole) return moveInside(drawing, after);
+  // Roles alone make nothing larger.
+  if (layout.isWhole) return before.edits === after.edits ? layout : moveInside(drawing, after);
   const linesOf = (design: Design) =>
     splitPieces(applyEdits(drawing, design.edits), design, false).map(({ lineIds }) => lineIds.join());
   const [old, fresh] = [linesOf(before), linesOf(after)];

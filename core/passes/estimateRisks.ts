@@ -68,6 +68,7 @@ export function estimateRisks(order: RiskOrder): readonly Risk[] {
   const { loose, marks } = order;
   const free = loose === null ? 0 : loose.fallsOut + HANGING_GOES * loose.hangs;
   const dull = Math.max(0, (order.wornShare ?? 0.3) - 0.7);
+  const lackingTack = order.mat ? order.mat.wanted - order.mat.tack : 0;
   const causes: Readonly<Record<RiskKind, readonly (RiskCause | null)[]>> = {
     jam: [
       cause(
@@ -100,9 +101,9 @@ export function estimateRisks(order: RiskOrder): readonly Risk[] {
     ],
     matSlip: [
       cause(
-        `a mat that holds ${order.mat?.tack ?? 0} where this sheet wants ${order.mat?.wanted ?? 0}`,
-        order.mat !== null && order.mat.tack < order.mat.wanted,
-        SLIP_AT_EDGE + SLIP_PER_TACK * ((order.mat?.wanted ?? 0) - (order.mat?.tack ?? 0)),
+        `a mat that holds ${order.mat?.tack} where this sheet wants ${order.mat?.wanted}`,
+        lackingTack > 0,
+        SLIP_AT_EDGE + SLIP_PER_TACK * lackingTack,
       ),
       cause('a slick liner on a mat', order.mat !== null && order.isSlick, 0.04),
       cause('a slick liner under the rollers', order.isRollFed && order.isSlick, 0.03),

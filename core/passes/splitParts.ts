@@ -58,8 +58,12 @@ function partOf(
   };
 }
 
-/** What hands set at the panel, or `null` where they set nothing. */
-function wordDials(dials: readonly PanelCut[], isNumbered: boolean): string | null {
+/**
+ * What hands set at the panel, in words; `null` where they set nothing.
+ *
+ * @example wordDials([], false) // null
+ */
+export function wordDials(dials: readonly PanelCut[], isNumbered: boolean): string | null {
   if (dials.length === 0) return null;
   const each = dials.map((cut) => `${isNumbered ? `cut ${cut.number}: ` : ''}${wordPanelCut(cut)}`);
   return `Dial ${each.join('; ')} at the panel`;

@@ -1,7 +1,7 @@
 import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { passesDone } from '#core/program/passesDone.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
-import type { Part } from '#core/passes/splitParts.ts';
+import { wordDials, type Part } from '#core/passes/splitParts.ts';
 import type { FileOptions } from '#core/program/cutProgram.ts';
 import type { PrintedMarks } from '#core/sheet/marks/marks.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
@@ -133,8 +133,6 @@ function dialBefore({ values, panelCut }: ProgramPass, { parts, file }: RunProgr
   if (panelCut !== undefined || !last) return null;
   const force = !file.carries.force && values.force !== last.force ? values.force : null;
   const speed = !file.carries.speed && values.speed !== last.speed ? values.speed : null;
-  const words = [force === null ? '' : `force ${force}`, speed === null ? '' : `speed ${speed}`].filter(
-    Boolean,
-  );
-  return words.length === 0 ? null : `Dial ${words.join(' and ')} at the panel`;
+  if (force === null && speed === null) return null;
+  return wordDials([{ number: 1, roles: [], seatName: null, force, speed, tabs: null }], false);
 }

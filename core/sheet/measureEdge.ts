@@ -9,7 +9,7 @@ import { ringOf } from '#core/geometry/ringOf.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { measurePolyline } from '#core/geometry/measurePolyline.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import { isInside, turnAlike } from '#core/geometry/polygon.ts';
+import { isCovered, turnAlike } from '#core/geometry/polygon.ts';
 import { pointAlong } from '#core/geometry/pointAlong.ts';
 
 /** How the art of a drawing meets the outlines it is cut out by. */
@@ -108,7 +108,7 @@ function reachesOf(outline: readonly PointMm[], inked: Rings): readonly number[]
   const total = measurePolyline(outline);
   return Array.from({ length: SAMPLES }, (_, sample) => {
     const point = pointAlong(outline, ((sample + 0.5) / SAMPLES) * total);
-    const isInk = inked.filter((ring) => isInside(point, ring)).length % 2 === 1;
+    const isInk = isCovered(point, inked);
     const distance = inked.reduce(
       (least, ring) => Math.min(least, distanceToWay(point, [...ring, itemAt(ring, 0)])),
       Infinity,

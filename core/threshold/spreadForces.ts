@@ -58,6 +58,20 @@ export function spreadForces(axis: ForceAxis, scale: ForceScale): readonly numbe
   return kept;
 }
 
+/**
+ * The settable forces that matter where so much is believed: those of {@link chooseAxis}, spread.
+ *
+ * @example forcesAround(posterior, 4, [], gramScale).length > 5 // true
+ */
+export function forcesAround(
+  posterior: ThresholdPosterior,
+  topEdge: number,
+  alsoGf: readonly number[],
+  scale: ForceScale,
+): readonly number[] {
+  return spreadForces(chooseAxis(posterior, topEdge, alsoGf, scale), scale);
+}
+
 function settable(forceGf: number, scale: ForceScale): number {
   return gfOf(gfToForce(forceGf, scale), scale);
 }

@@ -7,7 +7,7 @@ import { boundContour, boundPoints, joinBoxes, overlap } from '#core/geometry/bo
 import type { Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import { isInside } from '#core/geometry/polygon.ts';
+import { isCovered, isInside } from '#core/geometry/polygon.ts';
 import { bleedBands } from '#core/sheet/bleedBands.ts';
 import { edgesOf } from '#core/sheet/measureEdge.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
@@ -87,21 +87,24 @@ function drawPatch(page: PdfPage, { box: { minX, minY, maxX, maxY }, colour }: T
 }
 
 /** Whether art lies in a piece: an open or thin line by one of its points. */
-function isInked({ contour }: PlacedLine, piece: Rings): boolean {
-  const points = flattenContour(contour, LOOK_MM);
-  const inPiece = (point: PointMm) => piece.filter((ring) => isInside(point, ring)).length % 2 === 1;
-  if (points.some(inPiece)) return true;
-  return contour.isClosed && piece.flat().some((point) => isInside(point, points));
+function isInked(isClosed: boolean, points: readonly PointMm[], piece: Rings): boolean {
+  if (points.some((point) => isCovered(point, piece))) return true;
+  return isClosed && piece.flat().some((point) => isInside(point, points));
 }
 
 /** Beyond the outlines, and into their counters, the art goes on in the colours it has at the edge. */
 function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly PlacedLine[]): void {
   const outlines = edgesOf(placed.lines, job).map(({ contour }) => ringOf(contour));
-  const inked = art.map((line) => ({ line, box: boundContour(line.contour) }));
+  const inked = art.map((line) => {
+    const points = flattenContour(line.contour, LOOK_MM);
+    return { line, points, box: boundContour(line.contour) };
+  });
   for (const { piece, band } of bleedBands(outlines, job.print.bleedMm)) {
     const around = joinBoxes(piece.map(boundPoints));
     // Only what lies in the piece goes on beyond it: a neighbour's art stays at home.
-    const own = inked.filter(({ line, box }) => overlap(box, around) && isInked(line, piece));
+    const own = inked.filter(
+      ({ line, points, box }) => overlap(box, around) && isInked(line.contour.isClosed, points, piece),
+    );
     if (band.length === 0 || own.length === 0) continue;
     page.save();
     page.path(writeRingsData(band)).clip('even-odd');

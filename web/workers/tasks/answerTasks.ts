@@ -5,7 +5,7 @@ import { seedFromText } from '#core/random/seededRandom.ts';
 import { believe, composeAnswer, type Answer } from '#core/answer/composeAnswer.ts';
 import { findWindow, outlookAt, targetIndexes } from '#core/threshold/findWindow.ts';
 import { predictGrades } from '#core/threshold/predictGrades.ts';
-import { chooseAxis, spreadForces } from '#core/threshold/spreadForces.ts';
+import { forcesAround } from '#core/threshold/spreadForces.ts';
 import { forceToGf, gfToForce } from '#core/units/forceScale.ts';
 import type { AskedDialIn, DialInQuestion } from '#web/workers/tasks/dialInQuestion.ts';
 import { explainDialIn } from '#web/workers/tasks/explainDialIn.ts';
@@ -27,10 +27,7 @@ function ask(question: DialInQuestion): AskedDialIn {
 function forcesOf({ posterior, trials, station, dialIn }: AskedDialIn) {
   const { forceScale } = station.machine;
   const cutAt = trials.map(({ forceGf }) => forceGf);
-  return spreadForces(
-    chooseAxis(posterior, targetIndexes(posterior, dialIn.operation).last, cutAt, forceScale),
-    forceScale,
-  );
+  return forcesAround(posterior, targetIndexes(posterior, dialIn.operation).last, cutAt, forceScale);
 }
 
 /** The window, and the chance of every grade at every force that matters. */
