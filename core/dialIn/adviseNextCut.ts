@@ -6,7 +6,7 @@ import type { ThresholdPosterior } from '#core/threshold/posterior.ts';
 import type { Trial } from '#core/threshold/trial.ts';
 
 /** Below this no force is good enough to keep; something else has to change. */
-const POOR_CHANCE = 0.5;
+export const POOR_CHANCE = 0.5;
 /** A right cut this near to the best force (in ln force) counts as its confirmation. */
 const CONFIRMS_WITHIN = 0.2;
 /** Nobody is asked to cut for ever: where the model still hopes after so many cuts, the sheet is not steady. */

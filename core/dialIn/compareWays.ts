@@ -1,3 +1,4 @@
+import { POOR_CHANCE } from '#core/dialIn/adviseNextCut.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { findWindow, targetIndexes, type ForceOutlook } from '#core/threshold/findWindow.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
@@ -110,7 +111,9 @@ export function chooseWay(
       !isFreshBlade && !isExposureStopped && speedMmPerS >= slowestMmPerS,
   );
   const [, ...others] = compareWays(model, question, trials, operation, forcesOf, settable);
-  const better = others.filter(({ gain }) => gain >= WORTH_A_WAY);
+  // Where no force is good enough to keep, whatever is better is worth going on with.
+  const worth = chanceNow < POOR_CHANCE ? ALIKE : WORTH_A_WAY;
+  const better = others.filter(({ gain }) => gain >= worth);
   const most = Math.max(0, ...better.map(({ best }) => best.right));
   const alike = better.filter(({ best }) => best.right >= most - ALIKE);
   return alike.toSorted((a, b) => a.secondsPerMetre - b.secondsPerMetre)[0] ?? null;
