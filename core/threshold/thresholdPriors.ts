@@ -79,5 +79,13 @@ export interface Tail {
 /** Workshops differ: 25 and 85 gf are both everyday kisses of film. Common practice, no source. */
 export const ODD_SHEET: Tail = { share: 0.08, sd: 0.7 };
 
+/** A belief that the mat lies far nearer to where the sheet parts: ln of the room is then so much lower, and wider. */
+export interface NearMat extends Tail {
+  readonly lower: number;
+}
+
+/** Hard mats, brittle card and blunt tips leave a through cut a few hundredths of force. Common practice, no source. */
+export const NEAR_MAT: NearMat = { share: 0.1, lower: 1.6, sd: 0.6 };
+
 /** Nothing was cut yet on a machine whose levels nobody weighed: the guess is about right, or far off. */
 export const GUESSED_LEVELS: Tail = { share: 0.5, sd: 1.5 };

@@ -1,6 +1,6 @@
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
-import type { Tail } from '#core/threshold/thresholdPriors.ts';
+import type { NearMat, Tail } from '#core/threshold/thresholdPriors.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { Family } from '#core/stack/families/families.ts';
 
@@ -36,6 +36,8 @@ export interface Trial extends CutConditions {
 /** What is believed of one sheet before its own trials: a normal, but the threshold may be far off. */
 export interface SheetBelief extends NormalPrior {
   readonly tail?: Tail | undefined;
+  /** The mat may lie far nearer than usual. */
+  readonly nearMat?: NearMat | undefined;
   /** How carelessly the people who grade read, as far as it is known. */
   readonly readers?: Readers | undefined;
 }

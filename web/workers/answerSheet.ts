@@ -27,6 +27,7 @@ const answerSheet: AnswerSheet = ({ station, operation, known, cuts, context, be
     mean: Float64Array.from(belief.mean),
     precision: Float64Array.from(belief.precision),
     tail: belief.tail,
+    nearMat: belief.nearMat,
     readers: belief.readers,
   };
   return composeAnswer(station, operation, known, cuts, { ...context, belief: prior });

@@ -3,6 +3,7 @@ import { seededRandom, type Random } from '#core/random/seededRandom.ts';
 import { fisherScoring } from '#core/threshold/numerics/fisherScoring.ts';
 import { groupBatches } from '#core/threshold/batches.ts';
 import { effectMultipliers, shiftBy } from '#core/threshold/sheetModel/latentShift.ts';
+import { mixBelief } from '#core/threshold/sheetModel/beliefMixture.ts';
 import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { resampleDraws } from '#core/threshold/numerics/resampleDraws.ts';
@@ -14,7 +15,7 @@ import {
   type SheetLikelihood,
 } from '#core/threshold/sheetModel/sheetLikelihood.ts';
 import { LAYERED_PARAMETERS, P } from '#core/threshold/sheetModel/sheetParameters.ts';
-import type { SheetBelief, ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
+import type { ThresholdQuestion, Trial } from '#core/threshold/trial.ts';
 
 /** A step below this ends the search for the peak, in ln force. */
 const SMALLEST_STEP = 1e-4;
@@ -54,7 +55,8 @@ function drawPosterior(
   const likelihood = SHEET_LIKELIHOODS[isLayered ? 'layered' : 'single'];
   const { grades } = likelihood;
   const prepared = trials.map((trial) => likelihood.prepare(trial, belief.readers));
-  const proposals = beliefsOf(belief).map((one) => {
+  const { logDensity, peaked } = mixBelief(belief);
+  const proposals = peaked.map((one) => {
     const { peak, information } = findPeak(one, prepared, likelihood);
     return makeProposal(peak, information, widen);
   });
@@ -63,7 +65,6 @@ function drawPosterior(
   const boundaries = new Float64Array(DRAWS * edges);
   const spreads = new Float64Array(DRAWS);
   const logWeights = new Float64Array(DRAWS);
-  const logBelief = logBeliefOf(belief);
   const by = effectMultipliers(conditions);
   const parameters = new Float64Array(belief.mean.length);
   const densities = new Float64Array(proposals.length);
@@ -80,7 +81,7 @@ function drawPosterior(
     }
     spreads[draw] = Math.exp(parameters[P.spread] as number);
     logWeights[draw] =
-      likelihood.exactValue(loads, parameters) + logBelief(parameters) - logMeanExp(densities);
+      likelihood.exactValue(loads, parameters) + logDensity(parameters) - logMeanExp(densities);
   }
   const { weights, effectiveDraws } = normaliseWeights(logWeights);
   const drawn: ThresholdPosterior = {
@@ -137,41 +138,6 @@ function findPeak(belief: NormalPrior, trials: readonly PreparedTrial[], likelih
     SMALLEST_STEP,
   );
   return { peak: fit.estimate, information: fit.information };
-}
-
-/** The normals that a belief is a mixture of: as it stands, and with its threshold far wider. */
-function beliefsOf(belief: SheetBelief): readonly NormalPrior[] {
-  const { mean, precision, tail } = belief;
-  if (!tail) return [belief];
-  const size = mean.length;
-  const row = precision.subarray(P.threshold * size, (P.threshold + 1) * size);
-  const taken = tail.sd ** 2 / (1 + tail.sd ** 2 * (row[P.threshold] as number));
-  // Sherman and Morrison: the inverse of a covariance to which the threshold's variance was added.
-  const wide = precision.map(
-    (value, index) =>
-      value - taken * (row[Math.floor(index / size)] as number) * (row[index % size] as number),
-  );
-  return [belief, { mean, precision: wide }];
-}
-
-/** The log density of a belief up to its constant, its tail included. */
-function logBeliefOf(belief: SheetBelief): (parameters: Float64Array) => number {
-  const { mean, precision, tail } = belief;
-  if (!tail) return (parameters) => logPrior(belief, parameters);
-  const size = mean.length;
-  const own = precision[P.threshold * size + P.threshold] as number;
-  const variance = 1 + tail.sd ** 2 * own;
-  const taken = tail.sd ** 2 / variance;
-  const logOdds = Math.log(tail.share / (1 - tail.share)) - 0.5 * Math.log(variance);
-  return (parameters) => {
-    let pull = 0;
-    for (let j = 0; j < size; j++) {
-      pull +=
-        (precision[P.threshold * size + j] as number) * ((parameters[j] as number) - (mean[j] as number));
-    }
-    const favour = logOdds + 0.5 * taken * pull ** 2;
-    return logPrior(belief, parameters) + (favour > 40 ? favour : Math.log1p(Math.exp(favour)));
-  };
 }
 
 function logMeanExp(values: Float64Array): number {

@@ -22,6 +22,6 @@ export function cachedAnswer(...asked: Parameters<typeof composeAnswer>): Promis
 function plainContext({ belief, ...rest }: AnswerContext) {
   return {
     ...rest,
-    belief: belief && [[...belief.mean], [...belief.precision], belief.tail, belief.readers],
+    belief: belief && [[...belief.mean], [...belief.precision], belief.tail, belief.nearMat, belief.readers],
   };
 }

@@ -104,6 +104,7 @@ async function answerWith(
       mean: [...belief.mean],
       precision: [...belief.precision],
       tail: belief.tail,
+      nearMat: belief.nearMat,
       readers: belief.readers,
       knowledgeId,
     },

@@ -10,12 +10,13 @@ export function rememberingModel(seed: number): ThresholdModel {
   return {
     version: model.version,
     fit: (question, trials) => {
-      const { mean, precision, tail, readers } = question.belief;
+      const { mean, precision, tail, nearMat, readers } = question.belief;
       const key = JSON.stringify([
         seed,
         [...mean],
         [...precision],
         tail,
+        nearMat,
         readers,
         question.conditions,
         trials,
