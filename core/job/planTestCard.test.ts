@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { composeCard, onlyCell } from '#core/dialIn/testCard.ts';
+import { composeCard } from '#core/dialIn/testCard.ts';
 import { makeTestPiece } from '#core/dialIn/testPiece.ts';
 import { planTestCard } from '#core/job/planTestCard.ts';
 import { splitParts } from '#core/passes/splitParts.ts';
-import { FIGURES, requireOneFile } from '#core/protocol/cardPasses.ts';
+import { FIGURES } from '#core/protocol/cardPasses.ts';
 import { samplePlanMachine } from '#core/tests/sampleJob.ts';
 
 const values = {
@@ -39,16 +39,6 @@ describe('a test card on a machine', () => {
       ({ passes }) => new Set(passes.flatMap((pass) => pass.strokes.map((s) => s.contourId))),
     );
     expect(cellsOf).toEqual([new Set([0]), new Set([1, FIGURES]), new Set([2])]);
-  });
-
-  it('has a file for each cell where one for all would cut them alike', () => {
-    expect(() => requireOneFile(card, panel.carries)).toThrow(/1 at 140, 2 at 120, 3 at 160/);
-    expect(() => requireOneFile(onlyCell(card, 1), panel.carries)).not.toThrow();
-    expect(() => requireOneFile(card, file.carries)).not.toThrow();
-    const alone = onlyCell(card, 2);
-    expect(alone.cells.map(({ force }) => force)).toEqual([160]);
-    expect(alone.strokes.length).toBeGreaterThan(4);
-    expect(() => onlyCell(card, 3)).toThrow(/3 cells, and none 4/);
   });
 
   it('counts its passes, so that the last one can be looked at', () => {

@@ -1,4 +1,4 @@
-import type { Pass } from '#core/passes/plan.ts';
+import type { Pass, Stroke } from '#core/passes/plan.ts';
 import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { Carried } from '#core/station/machine.ts';
@@ -13,6 +13,12 @@ export interface PanelCut {
   readonly speed: number | null;
   /** Where the panel makes the tabs. Lengths in mm. */
   readonly tabs: { readonly cutLengthMm: number; readonly tabLengthMm: number } | null;
+}
+
+/** What of a pass is dialled at a panel. */
+export interface DialledPass extends Pick<Pass, 'role' | 'seat' | 'seatName'> {
+  readonly values: Pick<SettingValues, 'force' | 'speed' | 'cutLengthMm' | 'tabLengthMm'>;
+  readonly strokes: readonly Pick<Stroke, 'ownTabs'>[];
 }
 
 /** Which numbered cut a pass runs with, and whether hands dial it anew before the pass. */
@@ -31,7 +37,7 @@ export interface NumberedPass {
  * @example numberCuts(plan.passes, { force: false, speed: false }, 4).map(({ cut }) => cut.number) // [1, 2]
  */
 export function numberCuts(
-  passes: readonly Pass[],
+  passes: readonly DialledPass[],
   carries: Carried,
   count: number,
 ): readonly NumberedPass[] {
@@ -70,7 +76,7 @@ export function listDialledOnce(numbered: readonly NumberedPass[]): readonly Pan
 
 /** What the panel must be told for a pass; `null` where the file carries it. */
 function dialsOf(
-  { values, strokes, seatName }: Pass,
+  { values, strokes, seatName }: DialledPass,
   carries: Carried,
   hasSeats: boolean,
 ): Omit<PanelCut, 'number' | 'roles'> {
@@ -84,7 +90,7 @@ function dialsOf(
 }
 
 /** One length for all outlines of a pass: what the setting says, not what an outline was evened to. */
-function tabsOf(values: SettingValues, own: { readonly cutLengthMm: number; readonly tabLengthMm: number }) {
+function tabsOf(values: DialledPass['values'], own: { readonly cutLengthMm: number; readonly tabLengthMm: number }) {
   return {
     cutLengthMm: values.cutLengthMm ?? own.cutLengthMm,
     tabLengthMm: values.tabLengthMm ?? own.tabLengthMm,

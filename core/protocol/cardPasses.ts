@@ -1,9 +1,7 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import type { CardStroke, TestCard } from '#core/dialIn/testCard.ts';
-import { AppError } from '#core/errors/appError.ts';
 import type { Stroke } from '#core/passes/plan.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
-import type { Carried } from '#core/station/machine.ts';
 
 /** The contour that the figures of a card are counted under: no cell's. */
 export const FIGURES = -1;
@@ -62,22 +60,4 @@ export function cardPasses(
       ...at(force, [...strokesOf(({ isTab }) => !isTab), ...labels]),
     ];
   });
-}
-
-/**
- * Refuses a card of several forces or speeds for one file where no file carries them: every cell would be cut alike, and
- * its grades would teach nonsense.
- *
- * @throws AppError `badInput` with what to do instead
- * @example (requireOneFile(testCard, { force: true, speed: true }), testCard.cells.length) > 0 // true
- */
-export function requireOneFile({ cells }: TestCard, carries: Carried): void {
-  const differs = (of: 'force' | 'speed') => !carries[of] && new Set(cells.map((cell) => cell[of])).size > 1;
-  const what = differs('force') ? 'force' : differs('speed') ? 'speed' : null;
-  if (!what) return;
-  const list = cells.map((cell, index) => `${index + 1} at ${cell[what]}`).join(', ');
-  throw new AppError(
-    'badInput',
-    `The panel owns the ${what}: one file would cut all cells alike. Cut the card from here, which stops before each, or take a file for each cell: ${list}.`,
-  );
 }

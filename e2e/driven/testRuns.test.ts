@@ -28,9 +28,9 @@ beforeEach(async () => {
 });
 afterEach(() => cutter.close());
 
-async function openAt(name: string, numbersOwner: 'file' | 'panel'): Promise<DialInReply> {
+async function openAt(name: string, numbersOwner: 'file' | 'panel', panelCuts = 1): Promise<DialInReply> {
   const link = { kind: 'standIn', model: 'roll' } as const;
-  const machineId = await addMachine(db, { ...machine, name, numbersOwner, link }, now);
+  const machineId = await addMachine(db, { ...machine, name, numbersOwner, panelCuts, link }, now);
   await changeStation(db, machineId, { conditionId }, 'Ines', now);
   return (await askPath('POST', '/api/dial-ins', { body: { machineId, operation: 'kiss' } }))
     .reply as DialInReply;
@@ -89,6 +89,30 @@ it('stops before each force of a card that a hand dials, and cuts each cell once
   expect([grades.get(0)!, grades.get(1)!, grades.get(2)!]).toEqual(
     [...grades.values()].sort((a, b) => a - b),
   );
+});
+
+it('runs a card through without a stop where the panel holds a numbered cut for each force, and writes it as one file', async () => {
+  const opened = await openAt('Numbered', 'panel', 4);
+  const { dialIn } = opened;
+  const forces = [70, 90, 110];
+  await askPath('POST', `/api/dial-ins/${dialIn.id}/cards`, { body: { version: dialIn.version, forces } });
+  const { id } = (await cut(dialIn.id, { requestKey: 'numbered-card' })).reply as { id: number };
+  const run = await until(id, 'looking');
+  const grades = gradesOfCells(run.strokes, run.outcomes);
+  const seen = [grades.get(0)!, grades.get(1)!, grades.get(2)!];
+  expect(seen).toEqual([...seen].sort((a, b) => a - b));
+  expect(seen[2]).toBeGreaterThan(seen[0]!);
+  const fileOf = (of: DialInReply) =>
+    askPath('GET', `/api/dial-ins/${of.dialIn.id}/piece`, { query: '?card=waiting&format=machine' });
+  const file = await fileOf(opened);
+  expect([...String(file.reply).matchAll(/SP([1-9])/g)].map(([, number]) => number)).toEqual(['1', '2', '3']);
+  const fewer = await openAt('Fewer', 'panel', 2);
+  await askPath('POST', `/api/dial-ins/${fewer.dialIn.id}/cards`, {
+    body: { version: fewer.dialIn.version, forces },
+  });
+  const refused = await fileOf(fewer);
+  expect(refused.status).toBe(400);
+  expect(JSON.stringify(refused.reply)).toMatch(/holds 2 numbered cuts, and this card wants 3/);
 });
 
 it('is refused in words without a card, a force, or the sheet on the machine', async () => {

@@ -181,6 +181,6 @@ export const pieceQuerySchema = z.object({
     .meta({ description: 'one cell at the advised force, the advised ladder, or the card that waits' }),
   cell: z.coerce.number().int().min(1).max(12).optional().meta({
     description:
-      'one cell of a card alone, from 1: where a panel owns the numbers, each has a file of its own',
+      'one cell of a card alone, from 1: where a panel owns the force and holds no numbered cut for each, every cell has a file of its own; else the file chooses cut 1 for the first force, cut 2 for the next',
   }),
 });

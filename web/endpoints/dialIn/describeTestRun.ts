@@ -1,14 +1,11 @@
 import type { TestCard } from '#core/dialIn/testCard.ts';
 import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { PLAIN_PRINT } from '#core/job/job.ts';
-import { planTestCard } from '#core/job/planTestCard.ts';
+import { cardParts } from '#core/job/cardParts.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
-import { splitParts } from '#core/passes/splitParts.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import { makeProgram } from '#core/program/runProgram.ts';
-import { carriedOf, panelCutsOf } from '#core/protocol/findLanguage.ts';
 import { fileOptionsOf } from '#core/protocol/machineFile.ts';
-import { planMachineOf } from '#core/protocol/planMachineOf.ts';
 import { writeCardSvg } from '#core/protocol/writeCard.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import type { LoadedStation } from '#core/station/station.ts';
@@ -33,7 +30,8 @@ export function describeTestRun(
 ): { readonly run: Omit<NewRun, 'jobId' | 'author' | 'requestKey'>; readonly job: NewJob } {
   const { machine, loaded } = station;
   const { widthMm, heightMm } = sheet;
-  const passes = planTestCard(card, role, values, planMachineOf(machine));
+  const parts = cardParts(card, role, values, machine);
+  const passes = parts.flatMap((part) => part.passes);
   const where = { machineId: machine.id, conditionId: loaded.condition.id };
   return {
     run: {
@@ -46,7 +44,7 @@ export function describeTestRun(
       colour: loaded.colour,
       settings: [],
       ...toolsOf(station),
-      program: makeProgram(splitParts(passes, carriedOf(machine), panelCutsOf(machine)), {
+      program: makeProgram(parts, {
         ...factsOfSheet(station, loaded, new Date()),
         file: fileOptionsOf(machine),
         sheetHeightMm: heightMm,

@@ -1,11 +1,8 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { onlyCell } from '#core/dialIn/testCard.ts';
-import { requireOneFile } from '#core/protocol/cardPasses.ts';
-import { carriedOf } from '#core/protocol/findLanguage.ts';
-import { writeCardFile, writeCardSvg } from '#core/protocol/writeCard.ts';
-import { fileOptionsOf } from '#core/protocol/machineFile.ts';
-import type { Machine } from '#core/station/machine.ts';
+import { cardParts, writeCardParts } from '#core/job/cardParts.ts';
+import { writeCardSvg } from '#core/protocol/writeCard.ts';
 import { findDialIn } from '#store/repositories/dialIn/dialIns.ts';
 import { defineEndpoint, idParam, type EndpointContext } from '#web/http/defineEndpoint.ts';
 import { drawTestCard } from '#web/endpoints/dialIn/drawTestCard.ts';
@@ -90,20 +87,12 @@ export const getPiece = defineEndpoint({
     const { card: whole, values, scrap } = drawTestCard(dialIn, station, bench.answer, query);
     const card = query.cell === undefined ? whole : onlyCell(whole, query.cell - 1);
     if (query.format === 'hpgl' || query.format === 'machine') {
-      requireOneFile(card, carriedOf(station.machine));
-      const file = writeFile(card, scrap.heightMm, values, station.machine);
-      return replyWithMachineFile(file, station.machine.language, 'test-card', 'inline');
+      const { machine } = station;
+      const parts = cardParts(card, dialIn.operation, values, machine);
+      const file = writeCardParts(card, parts, scrap.heightMm, machine);
+      return replyWithMachineFile(file, machine.language, 'test-card', 'inline');
     }
     const svg = writeCardSvg(card, scrap, query.format === 'svg' ? 'cut' : 'guide');
     return replyWithFile(svg, SVG_TYPE, 'test-card.svg', 'inline');
   },
 });
-
-function writeFile(
-  card: Parameters<typeof writeCardFile>[0],
-  heightMm: number,
-  values: Parameters<typeof writeCardFile>[2],
-  machine: Machine,
-): string {
-  return writeCardFile(card, heightMm, values, fileOptionsOf(machine), values.tabForce ?? null);
-}

@@ -3,6 +3,7 @@ import type { PendingCard } from '#core/dialIn/dialIn.ts';
 import { gradeZones, zoneCells } from '#core/dialIn/gradeZones.ts';
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
+import type { PanelCut } from '#core/passes/panelCuts.ts';
 import { judgeGrade } from '#core/stack/judgeGrade.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 
@@ -11,12 +12,12 @@ interface Props {
   readonly card: PendingCard;
   readonly operation: DepthOperation;
   readonly unit: string;
-  /** The panel owns the force: each cell has a file of its own. */
-  readonly isPanel: boolean;
+  /** What is dialled at the panel before the card is cut; none where the file carries the force. */
+  readonly dials: readonly PanelCut[];
 }
 
 /** Grading a card by its two boundaries, or cell by cell where more can be seen. */
-export function CardGrades({ dial, card, operation, unit, isPanel }: Props) {
+export function CardGrades({ dial, card, operation, unit, dials }: Props) {
   const { forces, load } = card;
   const { enough, tooMuch, enoughFrom, tooMuchFrom, isMarked, setEnough, setTooMuch } = useMarks(
     forces.length,
@@ -36,7 +37,7 @@ export function CardGrades({ dial, card, operation, unit, isPanel }: Props) {
     <section aria-label="Card" ref={bringIntoView} className="border-y border-hairline mt-3 py-3">
       <CardHeading
         card={card}
-        isPanel={isPanel}
+        dials={dials}
         path={`/api/dial-ins/${dial.dialIn?.id ?? 0}/piece?card=waiting`}
       />
       <CardCells
@@ -140,11 +141,13 @@ function CardButtons({ dial, open, all, isMarked, onRecord }: ButtonProps) {
   );
 }
 
-interface HeadingProps extends Pick<Props, 'card' | 'isPanel'> {
+interface HeadingProps extends Pick<Props, 'card' | 'dials'> {
   readonly path: string;
 }
 
-function CardHeading({ card, path, isPanel }: HeadingProps) {
+function CardHeading({ card, path, dials }: HeadingProps) {
+  // With fewer numbered cuts than forces one file would cut several cells alike.
+  const isOneFile = dials.length === 0 || dials.length >= new Set(card.forces).size;
   return (
     <>
       <div className="flex flex-wrap items-baseline justify-between gap-2">
@@ -153,19 +156,45 @@ function CardHeading({ card, path, isPanel }: HeadingProps) {
           load
         </h2>
         <p className="text-sm">
-          {isPanel ? null : (
+          {isOneFile ? (
             <>
               <a href={`${path}&format=machine`} download>
                 machine file
               </a>{' '}
               ·{' '}
             </>
-          )}
+          ) : null}
           <a href={`${path}&format=svg`}>drawing</a> · <a href={`${path}&format=guide`}>print guide</a>
         </p>
       </div>
       <p className="text-sm text-muted">Cut it, look from left to right, then move the two marks.</p>
-      {isPanel ? <CellFiles forces={card.forces} path={path} /> : null}
+      {dials.length > 1 ? <NumberedCuts dials={dials} /> : null}
+      {isOneFile ? null : <CellFiles forces={card.forces} path={path} />}
+    </>
+  );
+}
+
+/** Where the panel has a numbered cut for each force: what each is dialled to before the file, which chooses among them. */
+function NumberedCuts({ dials }: Pick<Props, 'dials'>) {
+  const speed = dials[0]?.speed ?? null;
+  return (
+    <>
+      <p className="mt-1">
+        Dial these at the panel first
+        {speed === null ? '' : (
+          <>
+            , each with speed <strong className="figure">{speed}</strong>
+          </>
+        )}
+        . The file chooses them by number.
+      </p>
+      <ol className="flex flex-wrap gap-x-5 gap-y-1" aria-label="Numbered cuts of the panel">
+        {dials.map(({ number, force }) => (
+          <li key={number}>
+            cut {number}: force <strong className="figure text-lg">{force}</strong>
+          </li>
+        ))}
+      </ol>
     </>
   );
 }

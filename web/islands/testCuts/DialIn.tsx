@@ -1,3 +1,4 @@
+import { listCardDials } from '#core/job/cardParts.ts';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { nameCondition } from '#core/stack/material.ts';
@@ -70,7 +71,7 @@ function DialInView({ station, operation, quantities, start, system }: Props) {
               card={dial.card}
               operation={operation}
               unit={unit}
-              isPanel={machine.numbersOwner === 'panel'}
+              dials={listCardDials(dial.card.forces, answer.values.speed, machine)}
             />
           ) : (
             <NextCut answer={answer} machine={machine} dial={dial} system={system} />

@@ -138,7 +138,7 @@ describe('grading', () => {
           card={card}
           operation="kiss"
           unit="gf"
-          isPanel={false}
+          dials={[]}
         />,
       ),
     );

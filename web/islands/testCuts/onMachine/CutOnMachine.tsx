@@ -1,5 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Send } from 'lucide-react';
+import { listCardDials } from '#core/job/cardParts.ts';
+import type { PanelCut } from '#core/passes/panelCuts.ts';
 import { isRunOver } from '#core/run/run.ts';
 import type { Station } from '#core/station/station.ts';
 import { wordForce } from '#core/units/forceScale.ts';
@@ -27,7 +29,8 @@ export function CutOnMachine({ dial, station }: Props) {
   const run = data?.run ?? null;
   // Another piece may be cut once this one can be looked at.
   const isAtWork = run !== null && !isRunOver(run.state) && run.state !== 'looking';
-  const first = dial.card?.forces[0] ?? dial.force;
+  const speed = dial.bench.answer?.values.speed ?? 0;
+  const dials = listCardDials(dial.card?.forces ?? [dial.force], speed, machine);
   const what = dial.card ? 'the card' : wordForce(dial.force, machine.forceScale);
   const cutting = dial.cutOnMachine;
   return (
@@ -40,13 +43,7 @@ export function CutOnMachine({ dial, station }: Props) {
       >
         <Send size={18} aria-hidden /> Cut {what} on {machine.name}
       </button>
-      {machine.numbersOwner === 'panel' ? (
-        <p>
-          First dial force <strong className="figure">{first}</strong> and speed{' '}
-          <strong className="figure">{dial.bench.answer?.values.speed}</strong> at the panel
-          {dial.card ? '; it stops before each other force.' : '.'}
-        </p>
-      ) : null}
+      <DialFirst dials={dials} count={dial.card?.forces.length ?? 1} />
       {machine.link.kind === 'standIn' && !run ? (
         <p className="text-sm text-muted">A stand-in cutter takes it: practice, no sheet is spent.</p>
       ) : null}
@@ -62,5 +59,42 @@ export function CutOnMachine({ dial, station }: Props) {
         />
       ) : null}
     </section>
+  );
+}
+
+interface DialFirstProps {
+  readonly dials: readonly PanelCut[];
+  /** How many forces are cut. */
+  readonly count: number;
+}
+
+/** What hands dial before the machine is sent anything. */
+function DialFirst({ dials, count }: DialFirstProps) {
+  const [first, second] = dials;
+  if (!first) return null;
+  if (second) {
+    return (
+      <p>
+        First dial the numbered cuts that stand with the card
+        {dials.length < count ? '; it stops where another is dialled.' : '.'}
+      </p>
+    );
+  }
+  return (
+    <p>
+      First dial <Figure words="force" value={first.force} />
+      {first.force === null || first.speed === null ? null : ' and '}
+      <Figure words="speed" value={first.speed} /> at the panel
+      {count > 1 ? '; it stops before each other force.' : '.'}
+    </p>
+  );
+}
+
+function Figure({ words, value }: { readonly words: string; readonly value: number | null }) {
+  if (value === null) return null;
+  return (
+    <>
+      {words} <strong className="figure">{value}</strong>
+    </>
   );
 }
