@@ -1,4 +1,5 @@
 import type { ScaleReading } from '#core/units/fitForceScale.ts';
+import { fittedAsItCame } from '#core/station/standInVariants.ts';
 import type { NewMachine } from '#store/repositories/book/machines.ts';
 import type { NewBlade, NewMat } from '#store/repositories/bench/tools.ts';
 
@@ -13,17 +14,13 @@ export const ROLL_CUTTER: NewMachine = {
   marginMm: 10,
   forceScale: { kind: 'gramForce', min: 10, max: 500, step: 1, gfAtZero: 0, gfPerUnit: 1 },
   speedScale: { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
+  ...fittedAsItCame('roll'),
   depthScale: { kind: 'turns', mmPerTurn: 0.5, turnStep: 0.125, maxMm: 1.5 },
   accelerationMmPerS2: 3000,
   travelSpeedMmPerS: 500,
-  numbersOwner: 'file',
   language: { id: 'hpgl', options: { unitsPerMm: 40 } },
   link: { kind: 'standIn', model: 'roll' },
   operations: ['kiss', 'through', 'perforated', 'score'],
-  toolSeats: [
-    { name: 'left', holds: 'blade', tool: '45° fine' },
-    { name: 'right', holds: 'pen', tool: 'fine black' },
-  ],
   perforation: 'native',
   marks: { scheme: 'fourCorners', shape: 'disc', lengthMm: 6, thicknessMm: 1, insetMm: 12 },
   printAndCut: [
@@ -42,17 +39,13 @@ export const DESK_CUTTER: NewMachine = {
   marginMm: 6,
   forceScale: { kind: 'level', min: 1, max: 33, step: 1, gfAtZero: 4, gfPerUnit: 12 },
   speedScale: { unit: 'cm/s', min: 1, max: 40, step: 1, mmPerSPerUnit: 10 },
+  ...fittedAsItCame('desk'),
   depthScale: { kind: 'dial', mmPerStep: 0.1, maxMm: 1 },
   accelerationMmPerS2: 1200,
   travelSpeedMmPerS: 250,
-  numbersOwner: 'file',
   language: { id: 'hpgl', options: { unitsPerMm: 40 } },
   link: { kind: 'standIn', model: 'desk' },
   operations: ['kiss', 'through', 'perforated', 'score', 'crease'],
-  toolSeats: [
-    { name: 'front', holds: 'blade', tool: '45° fine' },
-    { name: 'back', holds: 'crease', tool: 'ball 1.5 mm' },
-  ],
   perforation: 'drawn',
   marks: { scheme: 'threeCorners', shape: 'disc', lengthMm: 5, thicknessMm: 1, insetMm: 15 },
   printAndCut: [{ sheet: 'A4', widthMm: 168, heightMm: 246 }],
@@ -69,7 +62,7 @@ export const FLATBED: NewMachine = {
   marginMm: 5,
   forceScale: { kind: 'gramForce', min: 20, max: 800, step: 5, gfAtZero: 0, gfPerUnit: 1 },
   speedScale: { unit: 'mm/s', min: 5, max: 250, step: 5, mmPerSPerUnit: 1 },
-  depthScale: { kind: 'millimetres', stepMm: 0.05, maxMm: 2 },
+  ...fittedAsItCame('flat'),
   accelerationMmPerS2: 800,
   travelSpeedMmPerS: 200,
   numbersOwner: 'file',
