@@ -8,22 +8,21 @@ import { judgeGrade } from '#core/stack/judgeGrade.ts';
 const machine = { kind: 'matFed' } as Station['machine'];
 const blade = { number: 5, travelMetres: 348, lifeMetres: 360 } as Blade;
 const mat = { number: 3, uses: 31 } as Mat;
+const now = new Date('2027-03-01T09:00:00Z');
 
 describe('listCautions', () => {
   it('names a tired blade and a mat that wants a roller, and always the hands', () => {
-    const texts = listCautions({ machine, blade, mat, loaded: null }).map((caution) => caution.text);
+    const texts = listCautions({ machine, blade, mat, loaded: null }, now).map((caution) => caution.text);
     expect(texts.join(' ')).toMatch(/Mat 3 has 31 loads.*Blade 5 is at 348 of about 360 m.*Power off/);
   });
 
   it('says what is missing and nothing about what is fresh', () => {
-    const missing = listCautions({ machine, blade: null, mat: null, loaded: null });
+    const missing = listCautions({ machine, blade: null, mat: null, loaded: null }, now);
     expect(missing.map((caution) => caution.kind)).toEqual(['mat', 'blade', 'hands']);
-    const fresh = listCautions({
-      machine,
-      blade: { ...blade, travelMetres: 10 },
-      mat: { ...mat, uses: 2 },
-      loaded: null,
-    });
+    const fresh = listCautions(
+      { machine, blade: { ...blade, travelMetres: 10 }, mat: { ...mat, uses: 2 }, loaded: null },
+      now,
+    );
     expect(fresh).toHaveLength(1);
   });
 });
@@ -46,7 +45,7 @@ describe('cautions of a sheet on a mat', () => {
     hasGrooves: true,
   } as Mat;
   const texts = (one: Mat) =>
-    listCautions({ machine, blade, mat: one, loaded })
+    listCautions({ machine, blade, mat: one, loaded }, now)
       .map(({ text }) => text)
       .join(' ');
 
@@ -61,8 +60,15 @@ describe('cautions of a sheet on a mat', () => {
     expect(texts(fresh)).not.toMatch(/slip|grooves|lighter/);
     const paper = { ...loaded, material: { ...material, family: 'stickerPaper' } } as LoadedSheet;
     const strong = { ...fresh, tack: 'strong' } as Mat;
-    const said = listCautions({ machine, blade, mat: strong, loaded: paper }).map(({ text }) => text);
+    const said = listCautions({ machine, blade, mat: strong, loaded: paper }, now).map(({ text }) => text);
     expect(said.join(' ')).toMatch(/take a lighter one/);
+  });
+
+  it('go by age and by how the tack felt under a hand, as every other list does', () => {
+    const young = { ...worn, tack: 'standard', uses: 1, hasGrooves: false } as Mat;
+    expect(texts({ ...young, firstUsedAt: '2024-03-01T09:00:00Z' })).toMatch(/it may slip/);
+    // Reckoned at 66; it came off by itself.
+    expect(texts({ ...young, feltShare: 15 / 66 })).toMatch(/weak \(tack 15\)/);
   });
 });
 

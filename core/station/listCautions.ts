@@ -1,5 +1,6 @@
 import { factsOf } from '#core/stack/families/families.ts';
 import type { LoadedSheet, Mat, Station } from '#core/station/station.ts';
+import { wearOfMat } from '#core/station/wearOfMat.ts';
 import { fitTack, tackIndex } from '#core/wear/tackIndex.ts';
 
 /** One thing to mind before cutting, with its kind. */
@@ -16,16 +17,16 @@ const WATCH_BLADE_FROM = 0.8;
 /**
  * What to mind at a station before cutting, the most particular first; always ends with the hands.
  *
- * @example listCautions({ ...station, loaded: null }).length // 1
+ * @example listCautions({ ...station, loaded: null }, new Date('2027-01-01')).length // 1
  */
-export function listCautions({ machine, blade, mat, loaded }: Station): readonly Caution[] {
+export function listCautions({ machine, blade, mat, loaded }: Station, now: Date): readonly Caution[] {
   const cautions: Caution[] = loaded ? listSheetCautions(loaded) : [];
   if (machine.kind === 'matFed' && !mat)
     cautions.push({ kind: 'mat', text: 'No mat is set at this station.' });
   if (mat && mat.uses >= ROLL_DOWN_FROM_USES) {
     cautions.push({ kind: 'mat', text: `Mat ${mat.number} has ${mat.uses} loads: roll the sheet down.` });
   }
-  if (mat && loaded) cautions.push(...judgeMat(mat, loaded));
+  if (mat && loaded) cautions.push(...judgeMat(mat, loaded, now));
   if (!blade)
     cautions.push({ kind: 'blade', text: 'No blade is set at this station: offset and wear are guessed.' });
   if (blade && blade.travelMetres >= WATCH_BLADE_FROM * blade.lifeMetres) {
@@ -51,14 +52,8 @@ function listSheetCautions({ material, lot }: LoadedSheet): Caution[] {
 }
 
 /** Whether the mat suits the sheet, by its tack index, and whether its grooves do. */
-function judgeMat(mat: Mat, { material }: LoadedSheet): Caution[] {
-  const uses = mat.uses - mat.usesAtRestick;
-  const index = tackIndex({
-    tack: mat.tack,
-    uses,
-    ageDays: 0,
-    usesSinceCleaned: mat.uses - mat.usesAtCleaning,
-  });
+function judgeMat(mat: Mat, { material }: LoadedSheet, now: Date): Caution[] {
+  const index = tackIndex(wearOfMat(mat, now));
   const fit = fitTack(index, material.family);
   const found: Caution[] = [];
   const name = factsOf(material.family).name;

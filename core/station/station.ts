@@ -39,6 +39,8 @@ export interface Mat {
   readonly hasGrooves: boolean;
   readonly isForFineWork: boolean;
   readonly retiredAt: string | null;
+  /** How its tack felt when a hand tested it, over what was reckoned then; `null` where none did since it was re-stuck. */
+  readonly feltShare?: number | null | undefined;
 }
 
 /** A material in the state in which it lies on the machine. Colour is empty for the material's own. */

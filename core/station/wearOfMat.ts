@@ -9,7 +9,7 @@ const DAY_MS = 86_400_000;
  * @example wearOfMat({ ...mat, uses: 30, usesAtRestick: 10 }, new Date('2027-01-01')).uses // 20
  */
 export function wearOfMat(
-  mat: Pick<Mat, 'tack' | 'uses' | 'usesAtRestick' | 'usesAtCleaning' | 'firstUsedAt'>,
+  mat: Pick<Mat, 'tack' | 'uses' | 'usesAtRestick' | 'usesAtCleaning' | 'firstUsedAt' | 'feltShare'>,
   now: Date,
 ): MatWear {
   return {
@@ -17,5 +17,6 @@ export function wearOfMat(
     uses: mat.uses - mat.usesAtRestick,
     ageDays: mat.firstUsedAt ? (now.getTime() - Date.parse(mat.firstUsedAt)) / DAY_MS : 0,
     usesSinceCleaned: mat.uses - mat.usesAtCleaning,
+    feltShare: mat.feltShare,
   };
 }

@@ -32,7 +32,7 @@ export interface JudgedMat {
 export function judgeMat(wear: MatWear, givenUpAt: readonly number[] = []): JudgedMat {
   const now = tackIndex(wear);
   const washed = tackIndex({ ...wear, usesSinceCleaned: 0 });
-  const fresh = loadsUntilSpent({ ...wear, uses: 0, ageDays: 0 });
+  const fresh = loadsUntilSpent({ ...wear, uses: 0, ageDays: 0, feltShare: null });
   const life = learnLife(fresh, givenUpAt);
   // What loads and age have taken so far, in loads of a mat that is as usual.
   const spent = fresh - loadsUntilSpent(wear);

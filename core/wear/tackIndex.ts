@@ -12,7 +12,21 @@ export interface MatWear {
   readonly ageDays: number;
   /** Loads since it was last washed. */
   readonly usesSinceCleaned: number;
+  /** How it felt when a hand tested it, over what was reckoned then; left out or `null` where none did. */
+  readonly feltShare?: number | null | undefined;
 }
+
+/** How the cover sheet, or a card pressed on by hand, comes off a mat: it tells the tack better than counting. */
+export const TACK_FEELS = ['jerks', 'steady', 'light', 'falls'] as const;
+export type TackFeel = (typeof TACK_FEELS)[number];
+
+/** What each feels like, and the tack index that it speaks for. Common practice, no source (T42). */
+export const TACK_FELT: Readonly<Record<TackFeel, { readonly words: string; readonly index: number }>> = {
+  jerks: { words: 'hard, in jerks', index: 85 },
+  steady: { words: 'with a steady pull', index: 60 },
+  light: { words: 'lightly', index: 38 },
+  falls: { words: 'by itself', index: 15 },
+};
 
 /** Tack when new. Common practice, no source. */
 const FRESH: Readonly<Record<TackClass, number>> = { light: 45, standard: 70, strong: 95 };
@@ -24,14 +38,30 @@ const LINT_SHARE = 0.2;
 const LINT_USES = 8;
 
 /**
- * How well a mat holds, 0 (slips) to 100 (fresh strong mat).
+ * How well a mat holds, 0 (slips) to 100 (fresh strong mat): reckoned from what was counted, and from how it felt where a
+ * hand tested it.
  *
  * @example tackIndex({ tack: 'standard', uses: 0, ageDays: 0, usesSinceCleaned: 0 }) // 70
  */
-export function tackIndex({ tack, uses, ageDays, usesSinceCleaned }: MatWear): number {
+export function tackIndex(wear: MatWear): number {
+  return Math.min(100, Math.round(reckonedTack(wear) * (wear.feltShare ?? 1)));
+}
+
+/**
+ * What a test by hand says of a mat from then on: how it felt, over what was reckoned of it.
+ *
+ * @returns above 0
+ * @example feltShareOf({ tack: 'standard', uses: 0, ageDays: 0, usesSinceCleaned: 0 }, 'light') // 0.543
+ */
+export function feltShareOf(wear: MatWear, feel: TackFeel): number {
+  return TACK_FELT[feel].index / Math.max(1, reckonedTack(wear));
+}
+
+/** The index by what was counted alone. */
+function reckonedTack({ tack, uses, ageDays, usesSinceCleaned }: MatWear): number {
   const worn = (2 / 3) ** (uses / USES_TO_TWO_THIRDS + ageDays / DAYS_TO_TWO_THIRDS);
   const lint = 1 - LINT_SHARE * (1 - Math.exp(-usesSinceCleaned / LINT_USES));
-  return Math.round(FRESH[tack] * worn * lint);
+  return FRESH[tack] * worn * lint;
 }
 
 /** How a mat suits a sheet. */

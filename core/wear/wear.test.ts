@@ -7,6 +7,7 @@ import { cusumChart } from '#core/wear/cusum.ts';
 import { ewmaChart } from '#core/wear/ewma.ts';
 import { findDrift, type DriftPoint } from '#core/wear/findDrift.ts';
 import { judgeMat } from '#core/wear/judgeMat.ts';
+import { feltShareOf, TACK_CLASSES, TACK_FEELS, TACK_FELT, tackIndex } from '#core/wear/tackIndex.ts';
 import { gradeResidual, normalQuantile } from '#core/wear/gradeResidual.ts';
 
 describe('charts', () => {
@@ -160,6 +161,35 @@ describe('mats', () => {
     expect(judgeMat({ ...wear, ageDays: 400 }).loadsLeft.high).toBe(
       judgeMat({ ...wear, uses: 35, ageDays: 0 }).loadsLeft.high,
     );
+  });
+});
+
+describe('a mat tested by hand', () => {
+  const wears = fc.record({
+    tack: fc.constantFrom(...TACK_CLASSES),
+    uses: fc.integer({ min: 0, max: 60 }),
+    ageDays: fc.integer({ min: 0, max: 900 }),
+    usesSinceCleaned: fc.integer({ min: 0, max: 30 }),
+  });
+
+  it('holds as it felt, whatever was reckoned, and wears from there on (seeded)', () => {
+    fc.assert(
+      fc.property(wears, fc.constantFrom(...TACK_FEELS), (wear, feel) => {
+        const tested = { ...wear, feltShare: feltShareOf(wear, feel) };
+        // What is reckoned below 1 counts as 1.
+        if (tackIndex(wear) >= 1) expect(tackIndex(tested)).toBe(TACK_FELT[feel].index);
+        const later = { ...tested, uses: wear.uses + 20, usesSinceCleaned: wear.usesSinceCleaned + 20 };
+        expect(tackIndex(later)).toBeLessThan(tackIndex(tested));
+        expect(tackIndex({ ...later, usesSinceCleaned: 0 })).toBeGreaterThanOrEqual(tackIndex(later));
+      }),
+      { seed: 42 },
+    );
+  });
+
+  it('is given up when it lets go by itself, however new it is', () => {
+    const fresh = { tack: 'standard', uses: 2, ageDays: 5, usesSinceCleaned: 2 } as const;
+    expect(judgeMat(fresh).advice).toBe('good');
+    expect(judgeMat({ ...fresh, feltShare: feltShareOf(fresh, 'falls') }).advice).toBe('restick');
   });
 });
 

@@ -255,5 +255,18 @@ describe('the book by script', () => {
     expect((await api(`/api/mats/${added.reply.id}`, 'PATCH', { isForFineWork: true })).status).toBe(200);
     expect((await api(`/api/mats/${added.reply.id}/care`, 'POST', { care: 'restick' })).status).toBe(200);
     expect((await api('/api/mats', 'POST', { ...mat, number: 79, tack: 'sticky' })).status).toBe(400);
+    const shareOf = async () =>
+      (await api<{ mats: { number: number; feltShare: number | null }[] }>('/api/upkeep')).reply.mats.find(
+        ({ number }) => number === 78,
+      )?.feltShare;
+    expect(await shareOf()).toBeNull();
+    const test = (feel: string) => api(`/api/mats/${added.reply.id}/tack`, 'POST', { feel });
+    expect((await test('steady')).status).toBe(200);
+    // A light mat is reckoned at 45 when new; it came off with a steady pull, which speaks for 60.
+    expect(await shareOf()).toBeCloseTo(60 / 45, 2);
+    expect((await test('sticky')).status).toBe(400);
+    // Re-stuck, it is another surface.
+    await api(`/api/mats/${added.reply.id}/care`, 'POST', { care: 'restick' });
+    expect(await shareOf()).toBeNull();
   });
 });

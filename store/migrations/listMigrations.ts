@@ -36,6 +36,7 @@ import * as harmPrice from '#store/migrations/035_harm_price.ts';
 import * as judgedRuns from '#store/migrations/036_judged_runs.ts';
 import * as holderDials from '#store/migrations/037_holder_dials.ts';
 import * as standingChecks from '#store/migrations/038_standing_checks.ts';
+import * as feltTack from '#store/migrations/039_felt_tack.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -83,6 +84,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '036_judged_runs', migration: judgedRuns },
   { name: '037_holder_dials', migration: holderDials },
   { name: '038_standing_checks', migration: standingChecks },
+  { name: '039_felt_tack', migration: feltTack },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -181,6 +181,7 @@ const matRow = z.object({
   has_grooves: flagColumn,
   is_for_fine_work: flagColumn,
   retired_at: timeColumn.nullable(),
+  felt_share: z.number().nullable().optional(),
 });
 
 export function readMachineRow(row: unknown): Machine {
@@ -228,5 +229,6 @@ export function readMatRow(row: unknown): Mat {
     hasGrooves: mat.has_grooves,
     isForFineWork: mat.is_for_fine_work,
     retiredAt: mat.retired_at,
+    feltShare: mat.felt_share ?? null,
   };
 }

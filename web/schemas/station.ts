@@ -287,6 +287,10 @@ export const matSchema = z.object({
   usesAtCleaning: z.number(),
   firstUsedAt: z.string().nullable(),
   retiredAt: z.string().nullable(),
+  feltShare: z
+    .number()
+    .nullish()
+    .meta({ description: 'how its tack felt under a hand, over what was reckoned then' }),
 });
 
 export const stationSchema = z.object({

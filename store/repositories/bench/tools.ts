@@ -1,4 +1,6 @@
 import { AppError } from '#core/errors/appError.ts';
+import { wearOfMat } from '#core/station/wearOfMat.ts';
+import { feltShareOf, TACK_FELT, tackIndex, type TackFeel } from '#core/wear/tackIndex.ts';
 import type { Blade, Mat } from '#core/station/station.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/log/audit.ts';
@@ -12,7 +14,13 @@ export type NewBlade = Made<
 >;
 export type NewMat = Made<
   Mat,
-  'usesAtRestick' | 'usesAtCleaning' | 'firstUsedAt' | 'hasGrooves' | 'isForFineWork' | 'retiredAt'
+  | 'usesAtRestick'
+  | 'usesAtCleaning'
+  | 'firstUsedAt'
+  | 'hasGrooves'
+  | 'isForFineWork'
+  | 'retiredAt'
+  | 'feltShare'
 >;
 
 /** Care that a blade gets. Fitting and taking off happen at the station. */
@@ -146,7 +154,7 @@ export async function careForMat(
     const mat = await requireMat(transaction, id);
     const columns = {
       clean: { uses_at_cleaning: mat.uses },
-      restick: { uses_at_restick: mat.uses, uses_at_cleaning: mat.uses },
+      restick: { uses_at_restick: mat.uses, uses_at_cleaning: mat.uses, felt_share: null },
       retire: { retired_at: now },
       bringBack: { retired_at: null },
     }[care];
@@ -162,6 +170,26 @@ export async function careForMat(
       author,
       now,
     );
+  });
+}
+
+/** Notes how a mat's tack felt under a hand: from now on it counts more than loads and age. @throws AppError `notFound` */
+export async function testTack(
+  db: Store,
+  id: number,
+  feel: TackFeel,
+  author: string,
+  now: Date,
+): Promise<void> {
+  await db.transaction(async (transaction) => {
+    const mat = await requireMat(transaction, id);
+    const wear = wearOfMat(mat, now);
+    const { words, index } = TACK_FELT[feel];
+    await transaction('mats')
+      .where({ id })
+      .update({ felt_share: feltShareOf(wear, feel) });
+    const what = `Mat no. ${mat.number} tested by hand after ${mat.uses} loads: a sheet comes off ${words}, tack ${index} where ${tackIndex(wear)} was reckoned`;
+    await addCare(transaction, { mat_id: id }, what, author, now);
   });
 }
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TACK_FEELS } from '#core/wear/tackIndex.ts';
 import {
   addBlade,
   addMat,
@@ -10,6 +11,7 @@ import {
   listBlades,
   listMats,
   MAT_CARE,
+  testTack,
 } from '#store/repositories/bench/tools.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import {
@@ -102,6 +104,24 @@ export const postMatCare = defineEndpoint({
   reply: done,
   handle: async ({ params: { id }, body, author }, { store }) => {
     await careForMat(store, id, body.care, author, new Date());
+    return DONE;
+  },
+});
+
+export const postMatFeel = defineEndpoint({
+  method: 'POST',
+  path: '/api/mats/{id}/tack',
+  summary: 'Notes how its tack felt under a hand: it counts from then on, until the mat is re-stuck.',
+  params,
+  body: z.object({
+    feel: z.enum(TACK_FEELS).meta({
+      description:
+        'how the cover sheet, or a card pressed on, comes off: in jerks, steady, light, or it falls',
+    }),
+  }),
+  reply: done,
+  handle: async ({ params: { id }, body, author }, { store }) => {
+    await testTack(store, id, body.feel, author, new Date());
     return DONE;
   },
 });

@@ -160,7 +160,7 @@ function BeforeYouCut({ station }: { readonly station: Station }) {
     <section aria-label="Before you cut" className="sheet p-4 sm:p-5">
       <h2 className="text-muted mb-2">Before you cut</h2>
       <ul className="grid gap-2">
-        {listCautions(station).map((caution) => (
+        {listCautions(station, new Date()).map((caution) => (
           <li key={caution.text} className="grid grid-cols-[1rem_1fr]">
             <span aria-hidden className="text-feather font-bold">
               –

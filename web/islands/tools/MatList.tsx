@@ -1,7 +1,7 @@
 import { factsOf, type Family } from '#core/stack/families/families.ts';
 import type { Mat } from '#core/station/station.ts';
 import type { JudgedMat } from '#core/wear/judgeMat.ts';
-import { TACK_CLASSES } from '#core/wear/tackIndex.ts';
+import { TACK_CLASSES, TACK_FEELS, TACK_FELT } from '#core/wear/tackIndex.ts';
 import { CareList, type CareLine } from '#web/islands/tools/CareList.tsx';
 import { Field } from '#web/islands/tools/BladeList.tsx';
 import { readFields, useTools } from '#web/islands/tools/useTools.ts';
@@ -72,6 +72,7 @@ function MatRow({ mat, care, tools }: { mat: MatView; care: Props['care']; tools
     `${mat.widthMm} × ${mat.heightMm} mm`,
     `${mat.uses} loads, ${mat.usesSinceCleaned} since washed`,
     mat.usesAtRestick > 0 ? `re-stuck after ${mat.usesAtRestick}` : '',
+    mat.feltShare ? 'tack tested by hand' : '',
   ];
   return (
     <li className="py-2.5">
@@ -113,12 +114,36 @@ function MatRow({ mat, care, tools }: { mat: MatView; care: Props['care']; tools
             />
           </>
         )}
+        {mat.retiredAt ? null : <TackTest mat={mat} tools={tools} />}
         <CareList lines={care[`mat-${mat.id}`] ?? []} />
       </div>
       {mat.hasGrooves && mat.isForFineWork ? (
         <p className="text-sm text-ember">Deep grooves do not go with fine work.</p>
       ) : null}
     </li>
+  );
+}
+
+/** How it comes off under a hand tells the tack better than loads and age. */
+function TackTest({ mat, tools }: { readonly mat: MatView; readonly tools: Tools }) {
+  return (
+    <details>
+      <summary className="button">Test its tack</summary>
+      <p className="mt-2">Pull the cover sheet, or a card pressed on, off by a corner. How does it come?</p>
+      <div className="flex flex-wrap gap-2 mt-1.5">
+        {TACK_FEELS.map((feel) => (
+          <button
+            key={feel}
+            type="button"
+            className="button"
+            disabled={tools.isBusy}
+            onClick={() => tools.send(`/api/mats/${mat.id}/tack`, 'POST', { feel })}
+          >
+            {TACK_FELT[feel].words}
+          </button>
+        ))}
+      </div>
+    </details>
   );
 }
 
