@@ -9,7 +9,7 @@ import { Hold } from '#devices/cutter/hold.ts';
 import type { SenseFault } from '#devices/cutter/faults.ts';
 import type { CornerReading } from '#devices/cutter/sheet/printToCut.ts';
 import type { SensedMark } from '#devices/cutter/sheet/senseMarks.ts';
-import { PrintedMarks, type TakePrint } from '#devices/cutter/sheet/printedMarks.ts';
+import { PrintedMarks, type MaskTape, type TakePrint } from '#devices/cutter/sheet/printedMarks.ts';
 import { handleSheet, type Handled } from '#devices/cutter/sheet/handleSheet.ts';
 import { findSheetTruth, type SheetTruth } from '#devices/cutter/sheet/sheetTruth.ts';
 
@@ -82,6 +82,11 @@ export class Cutter {
   /** What hands find: how the pieces held that were pushed out, how a crease folds. */
   handle(): Handled {
     return this.truth ? handleSheet(this.cutStrokes, this.truth) : { held: null, folded: null };
+  }
+
+  /** Masks the sheet that is in. @returns the share of its ink that the tape lifts; `null` where nothing is printed */
+  mask(tape: MaskTape): number | null {
+    return this.loaded?.printed ? this.marks.mask(tape, new Date()) : null;
   }
 
   /** What an eye reads of print against cut on the sheet that is in; empty where nothing is printed. */

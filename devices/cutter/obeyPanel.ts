@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Cutter, CutterEvent } from '#devices/cutter/cutter.ts';
 import { FAULT_WORDS, faultSchema, type FaultBox } from '#devices/cutter/faults.ts';
+import { MASK_TAPES } from '#devices/cutter/sheet/printedMarks.ts';
 import type { JobRecord } from '#devices/cutter/jobRecord.ts';
 
 /** All that one stand-in is at the moment. */
@@ -83,6 +84,7 @@ const panelOrder = z.discriminatedUnion('order', [
   z.object({ order: z.literal('report') }),
   z.object({ order: z.literal('watch') }),
   z.object({ order: z.literal('handle') }),
+  z.object({ order: z.literal('mask'), tape: z.enum(MASK_TAPES) }),
   z.object({ order: z.literal('clear') }),
   z.object({ order: z.literal('clearFaults') }),
   faultSchema.extend({ order: z.literal('fault') }),
@@ -122,6 +124,9 @@ function obey(order: z.infer<typeof panelOrder>, state: CutterState): object {
     case 'handle':
       if (state.isBusy) return { ok: false, reason: 'the cutter is busy with another job' };
       return { ok: true, ...cutter.handle() };
+    case 'mask':
+      if (state.isBusy) return { ok: false, reason: 'the cutter is busy with another job' };
+      return { ok: true, ...tellMasked(cutter.mask(order.tape)) };
     case 'fault':
       faults.arm(order);
       return { ok: true, isBusy: state.isBusy, words: FAULT_WORDS[order.fault] };
@@ -138,4 +143,11 @@ function obey(order: z.infer<typeof panelOrder>, state: CutterState): object {
       break;
   }
   return { ok: true, isBusy: state.isBusy, bootId };
+}
+
+/** What is seen once the tape comes off. */
+function tellMasked(inkLifted: number | null): object {
+  if (inkLifted === null) return { inkLifted, said: 'nothing is printed on this sheet: the tape takes nothing' };
+  const percent = Math.round(100 * inkLifted);
+  return { inkLifted, said: percent === 0 ? 'the print stays whole' : `the tape lifts ${percent} % of the ink` };
 }

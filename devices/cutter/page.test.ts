@@ -1,5 +1,8 @@
 import { afterEach, expect, it } from 'vitest';
 import { readCorners, truthOfSheet } from '#devices/cutter/sheet/printToCut.ts';
+import { Cutter } from '#devices/cutter/cutter.ts';
+import { CUTTER_MODELS } from '#devices/cutter/cutterModel.ts';
+import { obeyPanel } from '#devices/cutter/obeyPanel.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { servePage, type PageService } from '#devices/cutter/servePage.ts';
 
@@ -24,6 +27,31 @@ it('shows the panel and the sheet, takes orders of its own page, and no others',
   expect(state.armed).toEqual(['a loose piece catches under the blade (after 0 strokes)']);
   expect(state.words).toBe('idle');
   expect(state.above).toMatch(/Nothing is cut/);
+});
+
+it('loses its ink to strong tape, to weak tape while it is wet, and to none where nothing is printed', async () => {
+  const wetUntil = (minutes: number) => new Date(Date.now() + 60_000 * minutes).toISOString();
+  const ask = async (tape: string, isPrinted: boolean, dryInMinutes = -1) => {
+    const sheet = { key: 'x', family: 'transferFilm', darkness: 0, layers: [{ role: 'face', caliperUm: 85 }] };
+    const print = { scale: 1, turnRad: 0, wetUntil: wetUntil(dryInMinutes) };
+    const state = { ...cutter.state, cutter: new Cutter(CUTTER_MODELS.roll, 3, 400, () => undefined, () => print) };
+    state.cutter.load({
+      sheet,
+      exposureMm: 0.4,
+      bladeMetres: 0,
+      isFreshSheet: true,
+      ...(isPrinted ? { printed: { widthMm: 210, heightMm: 297, corrected: [1, 0, 0, 1, 0, 0] } } : {}),
+    });
+    await state.cutter.act({ kind: 'begin' });
+    return obeyPanel(JSON.stringify({ order: 'mask', tape }), state);
+  };
+  cutter = await serveCutter({ model: 'roll', dataPort: 0, panelPort: 0, seed: 3, pace: 400 });
+  page = await servePage('roll', cutter.state, 0);
+  expect(await ask('paper', true)).toMatchObject({ inkLifted: 0, said: 'the print stays whole' });
+  expect(await ask('paper', true, 30)).toMatchObject({ inkLifted: 0.35 });
+  expect(await ask('strong', true)).toMatchObject({ said: 'the tape lifts 50 % of the ink' });
+  expect(await ask('strong', false)).toMatchObject({ inkLifted: null });
+  expect(await ask('duct', true)).toMatchObject({ ok: false });
 });
 
 it('misses the marks of glossy sheets now and then, never those of matt ones, and finds them loaded again', async () => {

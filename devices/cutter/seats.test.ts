@@ -79,6 +79,25 @@ describe('the tool that sits in a seat', () => {
     expect(none.grade).toBeNaN();
   });
 
+  it('cuts every cell of a card alike where the panel owns the force and the file chooses no number', async () => {
+    const dialled = { force: 62, speed: 20 };
+    const numbers = [62, 150, 490].map((force, at) => ({ number: at + 1, force, speed: 20 }));
+    const forcesOf = async (panelCuts?: readonly DialledCut[]) => {
+      const cutter = new Cutter(CUTTER_MODELS.roll, 1, 10_000, () => undefined);
+      const held = panelCuts ? { panelCuts } : { dialled };
+      cutter.load({ sheet: film, exposureMm: 0.6, bladeMetres: 0, isFreshSheet: true, ...held });
+      await cutter.act({ kind: 'begin' });
+      for (const [cell, { number }] of numbers.entries()) {
+        if (panelCuts) await cutter.act({ kind: 'tool', seat: number });
+        await cutter.act({ kind: 'travel', points: [{ xMm: 0, yMm: 10 * cell }] });
+        await cutter.act({ kind: 'cut', points: [{ xMm: 60, yMm: 10 * cell }] });
+      }
+      return cutter.sheetStrokes.map(({ forceGf }) => Math.round(forceGf / 1.06));
+    };
+    expect(await forcesOf()).toEqual([62, 62, 62]);
+    expect(await forcesOf(numbers)).toEqual([62, 150, 490]);
+  });
+
   it('is where the model has it when nobody says', async () => {
     expect((await cut(undefined, 1, film, 490)).grade).toBeGreaterThanOrEqual(7);
   });

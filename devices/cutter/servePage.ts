@@ -80,6 +80,8 @@ td,th{padding:.15rem .8rem;text-align:left}@media(max-width:700px){.two{grid-tem
 <section><h2>Panel</h2><p id="panel" role="status">…</p>
 <button data-order='{"order":"pause"}'>Pause</button><button data-order='{"order":"resume"}'>Go on</button><button data-order='{"order":"stop"}'>Stop</button></section>
 <section><h2>Make something go wrong, once, two strokes into the next job</h2>${buttons}<button data-order='{"order":"clearFaults"}'>Clear all</button><ul id="armed"></ul></section>
+<section><h2>Hands on the cut sheet</h2>
+<button data-order='{"order":"mask","tape":"paper"}'>Mask it with weak paper tape</button><button data-order='{"order":"mask","tape":"strong"}'>Mask it with strong tape</button><p id="said" role="status"></p></section>
 <section><h2>What the sensor saw of the marks, when it looked last</h2><table id="marks"></table></section>
 <section><h2>Under the glass: how far the cut lies from the print, tenths of a mm</h2><table id="readings"></table></section>
 <section class="two"><div><h2>The sheet from above</h2><div id="above"></div></div><div><h2>After weeding</h2><div id="weeded"></div></div></section>
@@ -94,7 +96,8 @@ const show = async () => {
   document.getElementById('weeded').innerHTML = state.weeded;
 };
 for (const button of document.querySelectorAll('button')) button.onclick = async () => {
-  await fetch('/order', { method: 'POST', headers: { 'content-type': 'application/json' }, body: button.dataset.order });
+  const reply = await fetch('/order', { method: 'POST', headers: { 'content-type': 'application/json' }, body: button.dataset.order });
+  document.getElementById('said').textContent = (await reply.json()).said ?? '';
   void show();
 };
 void show();

@@ -28,6 +28,10 @@ const SKEW_SPREAD_RAD = 0.004;
 const ASKEW_RAD = 0.05;
 const SCALE_SPREAD = 0.0008;
 const BRIGHT_ROOM = 0.85;
+/** The share of the ink that a tape takes with it, dry and not yet dry. Invented; strong tape lifts ink (T40). */
+const LIFTS = { paper: { dry: 0, wet: 0.35 }, strong: { dry: 0.5, wet: 0.9 } } as const;
+export type MaskTape = keyof typeof LIFTS;
+export const MASK_TAPES = ['paper', 'strong'] as const satisfies readonly MaskTape[];
 /** So far from its edges a sheet is read by eye. */
 const READ_RIM_MM = 40;
 
@@ -71,7 +75,7 @@ export class PrintedMarks {
       skewRad: SKEW_SPREAD_RAD * this.vary('skew') + (has('skewedSheet') ? ASKEW_RAD : 0),
       isMatLifted: has('liftedMat'),
       hasStrayInk: has('strayInk'),
-      isWet: this.print.wetUntil !== undefined && now < new Date(this.print.wetUntil),
+      isWet: this.isWet(now),
     };
     const draw = (what: string) => drawFor(this.seed, `${this.sheetCount}/${loadCount}/${what}`);
     this.sensed = senseMarks(facts, this.print, conditions, draw, facts.marks);
@@ -84,6 +88,16 @@ export class PrintedMarks {
     if (!this.sensed?.landing) return [];
     const truth = composeMaps(this.sensed.landing, truthOfSheet(this.seed, this.sheetCount));
     return readCorners(truth, corrected, widthMm, heightMm, READ_RIM_MM);
+  }
+
+  /** Lays tape over the print and pulls it off again. @returns the share of the ink that came with it, 0 to 1 */
+  mask(tape: MaskTape, now: Date): number {
+    return LIFTS[tape][this.isWet(now) ? 'wet' : 'dry'];
+  }
+
+  private isWet(now: Date): boolean {
+    const until = this.print?.wetUntil;
+    return until !== undefined && now < new Date(until);
   }
 
   /** What differs from sheet to sheet, between -1 and 1. */
