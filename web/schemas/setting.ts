@@ -137,12 +137,9 @@ export const beliefSchema = z.object({
     .object({ share: z.number(), sd: z.number() })
     .optional()
     .meta({ description: 'the chance that the threshold lies far off, and how much wider it may then lie' }),
-  nearMat: z
-    .object({ share: z.number(), sd: z.number(), lower: z.number() })
-    .optional()
-    .meta({
-      description: 'the chance that the mat lies far nearer, by how much in ln of the room, and how widely',
-    }),
+  nearMat: z.object({ share: z.number(), sd: z.number(), lower: z.number() }).optional().meta({
+    description: 'the chance that the mat lies far nearer, by how much in ln of the room, and how widely',
+  }),
   knowledgeId: z.number().meta({ description: 'the fit of the book it comes from, 0 for none' }),
   readers: z
     .record(z.string(), z.number())

@@ -27,7 +27,7 @@ const AS_IT_STANDS: Component = { share: 1, thresholdVariance: 0, matVariance: 0
  * where the sheet parts; with both.
  *
  * @param belief of n parameters, see sheetParameters
- * @example mixBelief(belief).logDensity(belief.mean) < 0 // true
+ * @example mixBelief(question.belief).peaked.length // 3
  */
 export function mixBelief(belief: SheetBelief): BeliefMixture {
   const { tail, nearMat } = belief;
