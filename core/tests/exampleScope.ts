@@ -1,3 +1,6 @@
+import { coverByAlpha } from '#core/artwork/trace/coverPicture.ts';
+import type { Pixels } from '#core/artwork/trace/pixels.ts';
+import { RingLine } from '#core/artwork/trace/ringLine.ts';
 import { composeAnswer } from '#core/answer/composeAnswer.ts';
 import type { CheckFacts } from '#core/checks/trouble.ts';
 import type { SimpleQuantity } from '#core/dialIn/simpleOrdinal.ts';
@@ -52,6 +55,11 @@ export const square: readonly PointMm[] = [
   { x: 10, y: 10 },
   { x: 0, y: 10 },
 ];
+/** A picture of one pixel: white, or black. */
+export const whitePixel: Pixels = { width: 1, height: 1, data: Uint8Array.of(255, 255, 255, 255) };
+export const blackPixel: Pixels = { width: 1, height: 1, data: Uint8Array.of(0, 0, 0, 255) };
+export const pixelCoverage = coverByAlpha(whitePixel);
+export const squareLine = new RingLine(square, 1);
 export const squareContour = ringToContour(square);
 export const loop: readonly PointMm[] = [...square, { x: 0, y: 0 }];
 /** A triangle that stands 20 mm to the right. */

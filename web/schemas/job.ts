@@ -101,6 +101,17 @@ export const newJobSchema = z.object({
   machineId: z.number().int().positive(),
 });
 
+/** A picture as a job keeps it. */
+export const openedPictureSchema = z.object({
+  image: z.string().meta({ description: 'data:image/png;base64,… or the same with jpeg' }),
+  widthPx: z.number(),
+  heightPx: z.number(),
+  dpi: z.number().nullable().meta({ description: 'what its file says of its size on paper' }),
+  hasClear: z.boolean().meta({ description: 'whether something of it is clear' }),
+  reducedFrom: z.number().nullable().meta({ description: 'pixels of its file, where fewer are kept' }),
+});
+export type OpenedPictureReply = z.infer<typeof openedPictureSchema>;
+
 export const jobChangeSchema = z.object({
   version: z.number().int().positive(),
   name: z.string().trim().min(1).max(120).optional(),

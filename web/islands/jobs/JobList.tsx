@@ -1,7 +1,9 @@
 import { FilePlus2 } from 'lucide-react';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { PictureImport } from '#web/islands/jobs/picture/PictureImport.tsx';
 import { useNewJob } from '#web/islands/jobs/useNewJob.ts';
+import type { UnitSystem } from '#core/units/length.ts';
 import type { JobSummaryReply } from '#web/schemas/job.ts';
 
 interface Props {
@@ -9,16 +11,32 @@ interface Props {
   readonly machineId: number | null;
   readonly loadedName: string | null;
   readonly machineName: string;
+  /** What the machine takes, mm. */
+  readonly room: { readonly widthMm: number; readonly heightMm: number };
+  readonly system: UnitSystem;
 }
 
-/** All jobs, and opening a drawing to make a new one. */
-export function JobList({ jobs, machineId, loadedName, machineName }: Props) {
+/** All jobs, and opening a drawing or a picture to make a new one. */
+export function JobList({ jobs, machineId, loadedName, machineName, room, system }: Props) {
   const fresh = useNewJob(machineId);
+  if (fresh.picture && machineId !== null) {
+    return (
+      <PictureImport
+        file={fresh.picture}
+        machineId={machineId}
+        room={room}
+        system={system}
+        onCancel={fresh.putPictureAway}
+      />
+    );
+  }
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
       <section aria-label="Jobs" className="sheet p-4 sm:px-6 sm:py-5">
         <h1>Jobs</h1>
-        {jobs.length === 0 ? <p className="mt-3">No job yet. Open a drawing to make the first one.</p> : null}
+        {jobs.length === 0 ? (
+          <p className="mt-3">No job yet. Open a picture or a drawing to make the first one.</p>
+        ) : null}
         <ul className="divide-y divide-hairline mt-2">
           {jobs.map((job) => (
             <li key={job.id}>
@@ -36,38 +54,51 @@ export function JobList({ jobs, machineId, loadedName, machineName }: Props) {
           ))}
         </ul>
       </section>
-      <section aria-label="New job" className="sheet p-4 sm:p-5 self-start">
-        <h2>New job from a drawing</h2>
-        {loadedName ? (
-          <p className="mt-1">
-            For <strong>{loadedName}</strong> on {machineName}, which is loaded now.
-          </p>
-        ) : (
-          <p className="note mt-2" data-tone="careful">
-            Load a sheet first: the job takes its settings from it.
-          </p>
-        )}
-        <label
-          className={`mt-3 flex flex-col items-center justify-center gap-2 text-center border-2 border-dashed rounded-lg p-6 min-h-36 cursor-pointer focus-within:border-verdigris ${fresh.isOver ? 'border-verdigris bg-verdigris-pale' : 'border-edge'}`}
-          onDragOver={fresh.onDragOver}
-          onDragLeave={fresh.onDragLeave}
-          onDrop={fresh.onDrop}
-        >
-          <FilePlus2 size={26} aria-hidden />
-          <span className="font-semibold">{fresh.isBusy ? 'Reading the drawing …' : 'Open a drawing'}</span>
-          <span className="text-sm text-muted">
-            SVG, DXF or HPGL up to 50 MB, or a kept job; or drop it here
-          </span>
-          <input
-            type="file"
-            accept=".svg,.dxf,.hpgl,.plt,.json,image/svg+xml"
-            className="sr-only"
-            disabled={fresh.isBusy || !loadedName}
-            onChange={fresh.onPick}
-          />
-        </label>
-        <Refusal error={fresh.error} />
-      </section>
+      <NewJob fresh={fresh} loadedName={loadedName} machineName={machineName} />
     </div>
+  );
+}
+
+interface NewJobProps extends Pick<Props, 'loadedName' | 'machineName'> {
+  readonly fresh: ReturnType<typeof useNewJob>;
+}
+
+/** Where artwork is dropped. */
+function NewJob({ fresh, loadedName, machineName }: NewJobProps) {
+  return (
+    <section aria-label="New job" className="sheet p-4 sm:p-5 self-start">
+      <h2>New job</h2>
+      {loadedName ? (
+        <p className="mt-1">
+          For <strong>{loadedName}</strong> on {machineName}, which is loaded now.
+        </p>
+      ) : (
+        <p className="note mt-2" data-tone="careful">
+          Load a sheet first: the job takes its settings from it.
+        </p>
+      )}
+      <label
+        className={`mt-3 flex flex-col items-center justify-center gap-2 text-center border-2 border-dashed rounded-lg p-6 min-h-36 cursor-pointer focus-within:border-verdigris ${fresh.isOver ? 'border-verdigris bg-verdigris-pale' : 'border-edge'}`}
+        onDragOver={fresh.onDragOver}
+        onDragLeave={fresh.onDragLeave}
+        onDrop={fresh.onDrop}
+      >
+        <FilePlus2 size={26} aria-hidden />
+        <span className="font-semibold">
+          {fresh.isBusy ? 'Reading the drawing …' : 'Open a picture or a drawing'}
+        </span>
+        <span className="text-sm text-muted">
+          PNG, JPEG, WebP, TIFF, SVG, DXF or HPGL up to 50 MB, or a kept job; or drop it here
+        </span>
+        <input
+          type="file"
+          accept=".svg,.dxf,.hpgl,.plt,.json,.png,.jpg,.jpeg,.webp,.tif,.tiff,image/svg+xml"
+          className="sr-only"
+          disabled={fresh.isBusy || !loadedName}
+          onChange={fresh.onPick}
+        />
+      </label>
+      <Refusal error={fresh.error} />
+    </section>
   );
 }

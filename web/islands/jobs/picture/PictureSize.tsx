@@ -1,0 +1,64 @@
+import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import type { PictureState } from '#web/islands/jobs/picture/usePicture.ts';
+import { inchToMm, mmToInch, type UnitSystem } from '#core/units/length.ts';
+
+interface Props {
+  readonly picture: PictureState;
+  readonly room: { readonly widthMm: number; readonly heightMm: number };
+  readonly system: UnitSystem;
+}
+
+/** Fewer pixels an inch are seen on paper. Common practice, no source. */
+const COARSE_DPI = 150;
+const SMALLEST_MM = 1;
+const LARGEST_MM = 2000;
+
+/** How large the picture lies on paper, by either side, and what that leaves of its resolution. */
+export function PictureSize({ picture: { opened, widthMm, setWidthMm }, room, system }: Props) {
+  if (!opened) return null;
+  const ratio = opened.heightPx / opened.widthPx;
+  const isInch = system === 'inch';
+  const shown = (mm: number) => (isInch ? mmToInch(mm) : mm);
+  const take = (side: number) => (value: number) => {
+    const mm = (isInch ? inchToMm(value) : value) / side;
+    setWidthMm(Number(Math.min(LARGEST_MM, Math.max(SMALLEST_MM, mm)).toFixed(3)));
+  };
+  const unit = isInch ? 'in' : 'mm';
+  const dpi = opened.widthPx / mmToInch(widthMm);
+  return (
+    <div className="grid gap-2">
+      <h2 className="text-base font-semibold">Size on paper</h2>
+      <div className="grid grid-cols-2 gap-3">
+        <Millimetres label="Width" unit={unit} value={shown(widthMm)} onChange={take(1)} />
+        <Millimetres label="Height" unit={unit} value={shown(widthMm * ratio)} onChange={take(ratio)} />
+      </div>
+      <button
+        type="button"
+        className="button justify-self-start"
+        onClick={() => setWidthMm(largestWidth(room, ratio))}
+      >
+        As large as the machine takes
+      </button>
+      {dpi < COARSE_DPI ? (
+        <p className="note" data-tone="careful">
+          {Math.round(dpi)} dpi at this size: pixels will be seen. Print it smaller, or bring a larger
+          picture.
+        </p>
+      ) : (
+        <p className="text-sm text-muted">{Math.round(dpi)} dpi at this size.</p>
+      )}
+      {opened.reducedFrom === null ? null : (
+        <p className="text-sm text-muted">
+          Its file has {(opened.reducedFrom / 1e6).toFixed(0)} megapixels; 20 are kept.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Either way round, whichever leaves it larger. */
+function largestWidth({ widthMm, heightMm }: Props['room'], ratio: number): number {
+  const upright = Math.min(widthMm, heightMm / ratio);
+  const turned = Math.min(heightMm, widthMm / ratio);
+  return Number(Math.max(upright, turned).toFixed(1));
+}
