@@ -19,7 +19,13 @@ import {
 import { fisherScoring } from '#core/threshold/numerics/fisherScoring.ts';
 import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
-import { COMMON_PRIORS, GUESSED_LEVELS, NEAR_MAT, ODD_SHEET, type Priors } from '#core/threshold/thresholdPriors.ts';
+import {
+  COMMON_PRIORS,
+  GUESSED_LEVELS,
+  NEAR_MAT,
+  ODD_SHEET,
+  type Priors,
+} from '#core/threshold/thresholdPriors.ts';
 import type { SheetBelief } from '#core/threshold/trial.ts';
 
 /** A step below this ends the search for the peak, in ln force. */

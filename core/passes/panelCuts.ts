@@ -90,7 +90,10 @@ function dialsOf(
 }
 
 /** One length for all outlines of a pass: what the setting says, not what an outline was evened to. */
-function tabsOf(values: DialledPass['values'], own: { readonly cutLengthMm: number; readonly tabLengthMm: number }) {
+function tabsOf(
+  values: DialledPass['values'],
+  own: { readonly cutLengthMm: number; readonly tabLengthMm: number },
+) {
   return {
     cutLengthMm: values.cutLengthMm ?? own.cutLengthMm,
     tabLengthMm: values.tabLengthMm ?? own.tabLengthMm,

@@ -147,7 +147,11 @@ function obey(order: z.infer<typeof panelOrder>, state: CutterState): object {
 
 /** What is seen once the tape comes off. */
 function tellMasked(inkLifted: number | null): object {
-  if (inkLifted === null) return { inkLifted, said: 'nothing is printed on this sheet: the tape takes nothing' };
+  if (inkLifted === null)
+    return { inkLifted, said: 'nothing is printed on this sheet: the tape takes nothing' };
   const percent = Math.round(100 * inkLifted);
-  return { inkLifted, said: percent === 0 ? 'the print stays whole' : `the tape lifts ${percent} % of the ink` };
+  return {
+    inkLifted,
+    said: percent === 0 ? 'the print stays whole' : `the tape lifts ${percent} % of the ink`,
+  };
 }

@@ -32,9 +32,23 @@ it('shows the panel and the sheet, takes orders of its own page, and no others',
 it('loses its ink to strong tape, to weak tape while it is wet, and to none where nothing is printed', async () => {
   const wetUntil = (minutes: number) => new Date(Date.now() + 60_000 * minutes).toISOString();
   const ask = async (tape: string, isPrinted: boolean, dryInMinutes = -1) => {
-    const sheet = { key: 'x', family: 'transferFilm', darkness: 0, layers: [{ role: 'face', caliperUm: 85 }] };
+    const sheet = {
+      key: 'x',
+      family: 'transferFilm',
+      darkness: 0,
+      layers: [{ role: 'face', caliperUm: 85 }],
+    };
     const print = { scale: 1, turnRad: 0, wetUntil: wetUntil(dryInMinutes) };
-    const state = { ...cutter.state, cutter: new Cutter(CUTTER_MODELS.roll, 3, 400, () => undefined, () => print) };
+    const state = {
+      ...cutter.state,
+      cutter: new Cutter(
+        CUTTER_MODELS.roll,
+        3,
+        400,
+        () => undefined,
+        () => print,
+      ),
+    };
     state.cutter.load({
       sheet,
       exposureMm: 0.4,

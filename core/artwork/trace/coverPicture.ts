@@ -1,7 +1,5 @@
 import type { Coverage, Pixels, Rgb } from '#core/artwork/trace/pixels.ts';
 
-/** Within so many pixels of an edge what is full is looked for: as far as drawing and JPEG soften one. */
-const EDGE_REACH = 2;
 /** Colours of a border that differ by less are one ground, 0 to 255. */
 const SAME_GROUND = 24;
 /** A picture has a plain ground where so much of its border is of one colour. */
@@ -16,7 +14,7 @@ const BIN = 8;
  */
 export function coverByAlpha({ width, height, data }: Pixels): Coverage {
   const values = new Uint8Array(width * height);
-  for (let at = 0; at < values.length; at++) values[at] = data[4 * at + 3] as number;
+  for (let at = 0, from = 3; at < values.length; at++, from += 4) values[at] = data[from] as number;
   return { width, height, values };
 }
 
@@ -55,40 +53,65 @@ export function findGround(pixels: Pixels): Rgb | null {
 
 /**
  * The piece as what differs from the ground. How far a pixel of a soft edge is covered is told by how far the fullest
- * colour near it lies from the ground, so that the edge stands where it was drawn, whatever the colours.
+ * colour within two pixels lies from the ground, so that the edge stands where it was drawn, whatever the colours.
  *
  * @param tolerance what differs by less is ground, 0 to 255
  * @example coverByGround(blackPixel, { r: 255, g: 255, b: 255 }, 24).values[0] // 255
  */
 export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tolerance: number): Coverage {
   const differs = new Uint8Array(width * height);
-  for (let at = 0; at < differs.length; at++) {
-    const alpha = (data[4 * at + 3] as number) / 255;
-    differs[at] = Math.round(alpha * apart(data, 4 * at, ground));
+  const { r, g, b } = ground;
+  for (let at = 0, from = 0; at < differs.length; at++, from += 4) {
+    const off = Math.max(
+      Math.abs((data[from] as number) - r),
+      Math.abs((data[from + 1] as number) - g),
+      Math.abs((data[from + 2] as number) - b),
+    );
+    const alpha = data[from + 3] as number;
+    differs[at] = alpha === 255 ? off : Math.round((off * alpha) / 255);
   }
-  const fullest = spreadMost(spreadMost(differs, width, height, 1), width, height, width);
-  const values = differs.map((one, at) => {
-    const full = fullest[at] as number;
-    return full <= tolerance ? 0 : Math.min(255, Math.round((255 * one) / full));
-  });
+  const values = mostOfFive(mostOfFive(differs, width, height, 'row'), width, height, 'column');
+  for (let at = 0; at < values.length; at++) {
+    const full = values[at] as number;
+    values[at] = full <= tolerance ? 0 : Math.min(255, Math.round((255 * (differs[at] as number)) / full));
+  }
   return { width, height, values };
 }
 
-/** For each value the most within {@link EDGE_REACH} of it, along rows (step 1) or columns (step width). */
-function spreadMost(values: Uint8Array, width: number, height: number, step: number): Uint8Array {
-  const count = step === 1 ? width : height;
+/**
+ * For each value the most of it and two neighbours on either side, along its row or its column. A row at a time, also for
+ * columns: memory is read in its order. Beyond the rim stands the value of the rim, which is never more.
+ */
+function mostOfFive(values: Uint8Array, width: number, height: number, along: 'row' | 'column'): Uint8Array {
   const out = new Uint8Array(values.length);
-  for (let at = 0; at < values.length; at++) {
-    const place = step === 1 ? at % width : Math.floor(at / width);
-    let most = 0;
-    for (let off = -EDGE_REACH; off <= EDGE_REACH; off++) {
-      if (place + off < 0 || place + off >= count) continue;
-      const value = values[at + off * step] as number;
-      if (value > most) most = value;
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    const rowAt = (off: number) => Math.min(height - 1, Math.max(0, y + off)) * width;
+    const starts = [-2, -1, 0, 1, 2].map((off) => (along === 'row' ? row + off : rowAt(off)));
+    const [a = 0, b = 0, c = 0, d = 0, e = 0] = starts;
+    for (let x = 0; x < width; x++) {
+      if (along === 'row' && (x < 2 || x >= width - 2)) {
+        out[row + x] = mostBeside(values, row, x, width);
+        continue;
+      }
+      let most = values[c + x] as number;
+      if ((values[a + x] as number) > most) most = values[a + x] as number;
+      if ((values[b + x] as number) > most) most = values[b + x] as number;
+      if ((values[d + x] as number) > most) most = values[d + x] as number;
+      if ((values[e + x] as number) > most) most = values[e + x] as number;
+      out[row + x] = most;
     }
-    out[at] = most;
   }
   return out;
+}
+
+/** Near the rim of a row. */
+function mostBeside(values: Uint8Array, row: number, x: number, width: number): number {
+  let most = 0;
+  for (let near = Math.max(0, x - 2); near <= Math.min(width - 1, x + 2); near++) {
+    most = Math.max(most, values[row + near] as number);
+  }
+  return most;
 }
 
 /** How far apart two colours are: the largest difference of a channel. */

@@ -1,5 +1,6 @@
 import { CUBIC, LINE, type Contour } from '#core/geometry/contour.ts';
-import { RingLine, sharpenCorners, type Direction } from '#core/artwork/trace/ringLine.ts';
+import { RingLine, sharpenCorners, type Direction, type Samples } from '#core/artwork/trace/ringLine.ts';
+import { NOTHING } from '#core/units/rounding.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** A ring as curves, and how far its points lie from them at most. */
@@ -22,6 +23,11 @@ const MOST_ROUNDS = 6;
 const HOPELESS = 16;
 /** A straight line is taken where it is nearly as near as a curve may be. */
 const STRAIGHT_SHARE = 0.6;
+/** A control point nearer to its end than this share of the chord makes a loop. */
+const LEAST_ARM_SHARE = 0.001;
+/** A curve is looked for by so many points of a stretch, and then measured from all in so many rounds. */
+const MOST_SAMPLES = 40;
+const CHECK_ROUNDS = 3;
 /** The first stretch that is tried, in points. */
 const FIRST_STRETCH = 16;
 
@@ -125,38 +131,43 @@ function fitCurve(
   into: Direction,
   tolerance: number,
 ): Curve | null {
-  const bow = line.bowBetween(from, to);
+  const bow = line.bowBetween(from, to, STRAIGHT_SHARE * tolerance);
   if (bow <= STRAIGHT_SHARE * tolerance) return { isStraight: true, off: bow, controls: [] };
-  const places = line.places(from, to);
+  // A long stretch is told by some of its points; all of them are asked before the curve is taken.
+  const stride = Math.max(1, Math.floor((to - from) / MOST_SAMPLES));
+  const few = line.samples(from, to, stride);
   for (let round = 0; ; round++) {
-    const controls = solveControls(line, from, to, leaving, into, places);
-    const off = bringNearer(line, from, to, controls, places);
-    if (off <= tolerance ** 2) return { isStraight: false, off: Math.sqrt(off), controls };
+    const controls = solveControls(few, leaving, into);
+    const off = bringNearer(few, controls);
+    if (off <= tolerance ** 2) {
+      const whole = stride === 1 ? off : offOf(line.samples(from, to, 1), controls);
+      return whole <= tolerance ** 2 ? { isStraight: false, off: Math.sqrt(whole), controls } : null;
+    }
     if (round === MOST_ROUNDS || off > HOPELESS * tolerance ** 2) return null;
   }
 }
 
+/** The largest distance² of points from a curve. */
+function offOf(points: Samples, controls: readonly number[]): number {
+  for (let round = 1; round < CHECK_ROUNDS; round++) bringNearer(points, controls);
+  return bringNearer(points, controls);
+}
+
 /** The control points along both directions that come nearest to the points, by least squares. */
-function solveControls(
-  line: RingLine,
-  from: number,
-  to: number,
-  leaving: Direction,
-  into: Direction,
-  places: Float64Array,
-): readonly number[] {
-  const [x0, y0, x3, y3] = [line.x(from), line.y(from), line.x(to), line.y(to)];
+function solveControls({ xs, ys, places }: Samples, leaving: Direction, into: Direction): readonly number[] {
+  const last = places.length - 1;
+  const [x0, y0, x3, y3] = [xs[0] as number, ys[0] as number, xs[last] as number, ys[last] as number];
   let [c00, c01, c11, d0, d1] = [0, 0, 0, 0, 0];
   const turn = leaving.x * into.x + leaving.y * into.y;
-  for (let k = 0; k < places.length; k++) {
+  for (let k = 0; k <= last; k++) {
     const t = places[k] as number;
     const s = 1 - t;
     const b1 = 3 * t * s * s;
     const b2 = 3 * t * t * s;
     const start = s * s * s + b1;
     const end = t * t * t + b2;
-    const dx = line.x(from + k) - start * x0 - end * x3;
-    const dy = line.y(from + k) - start * y0 - end * y3;
+    const dx = (xs[k] as number) - start * x0 - end * x3;
+    const dy = (ys[k] as number) - start * y0 - end * y3;
     c00 += b1 * b1;
     c01 -= b1 * b2 * turn;
     c11 += b2 * b2;
@@ -165,46 +176,32 @@ function solveControls(
   }
   const det = c00 * c11 - c01 * c01;
   const chord = Math.hypot(x3 - x0, y3 - y0);
-  let near = det > 1e-12 ? (d0 * c11 - d1 * c01) / det : 0;
-  let far = det > 1e-12 ? (c00 * d1 - c01 * d0) / det : 0;
+  let near = det > NOTHING ? (d0 * c11 - d1 * c01) / det : 0;
+  let far = det > NOTHING ? (c00 * d1 - c01 * d0) / det : 0;
   // A control point behind its end makes a loop: a third of the chord is taken instead.
-  const least = 1e-3 * chord;
+  const least = LEAST_ARM_SHARE * chord;
   if (near < least || far < least) near = far = chord / 3;
   return [x0 + near * leaving.x, y0 + near * leaving.y, x3 - far * into.x, y3 - far * into.y];
 }
 
 /** Moves each place to where the curve is nearest to its point (one Newton step). @returns the largest distance², before */
-function bringNearer(
-  line: RingLine,
-  from: number,
-  to: number,
-  [x1, y1, x2, y2]: readonly number[],
-  places: Float64Array,
-): number {
-  const curve = [line.x(from), line.y(from), x1, y1, x2, y2, line.x(to), line.y(to)] as const;
+function bringNearer({ xs, ys, places }: Samples, controls: readonly number[]): number {
+  const last = places.length - 1;
+  const [ax, ay, dx, dy] = [xs[0] as number, ys[0] as number, xs[last] as number, ys[last] as number];
+  const [bx, by, cx, cy] = controls as readonly [number, number, number, number];
   let most = 0;
-  for (let k = 1; k < places.length - 1; k++) {
+  for (let k = 1; k < last; k++) {
     const t = places[k] as number;
     const s = 1 - t;
-    const [ax, ay, bx, by, cx, cy, dx, dy] = curve as unknown as readonly [
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-    ];
-    const qx = s * s * s * ax + 3 * s * s * t * bx + 3 * s * t * t * cx + t * t * t * dx - line.x(from + k);
-    const qy = s * s * s * ay + 3 * s * s * t * by + 3 * s * t * t * cy + t * t * t * dy - line.y(from + k);
+    const qx = s * s * s * ax + 3 * s * s * t * bx + 3 * s * t * t * cx + t * t * t * dx - (xs[k] as number);
+    const qy = s * s * s * ay + 3 * s * s * t * by + 3 * s * t * t * cy + t * t * t * dy - (ys[k] as number);
     const vx = 3 * (s * s * (bx - ax) + 2 * s * t * (cx - bx) + t * t * (dx - cx));
     const vy = 3 * (s * s * (by - ay) + 2 * s * t * (cy - by) + t * t * (dy - cy));
     const wx = 6 * (s * (cx - 2 * bx + ax) + t * (dx - 2 * cx + bx));
     const wy = 6 * (s * (cy - 2 * by + ay) + t * (dy - 2 * cy + by));
     most = Math.max(most, qx * qx + qy * qy);
     const slope = vx * vx + vy * vy + qx * wx + qy * wy;
-    if (Math.abs(slope) > 1e-12) {
+    if (Math.abs(slope) > NOTHING) {
       places[k] = Math.min(1, Math.max(0, t - (qx * vx + qy * vy) / slope));
     }
   }

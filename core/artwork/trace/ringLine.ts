@@ -1,4 +1,5 @@
 import type { PointMm } from '#core/geometry/point.ts';
+import { ROUNDING } from '#core/units/rounding.ts';
 
 /** A ring turns a corner where it turns by more than this within the reach on both sides. */
 const CORNER_RAD = (50 * Math.PI) / 180;
@@ -10,6 +11,13 @@ const STRAIGHT_BOW_SHARE = 0.06;
 /** Within this share of the reach a corner is blunt. */
 const BLUNT_SHARE = 0.35;
 
+/** Points of a stretch, and where each lies on its curve, 0 to 1. */
+export interface Samples {
+  readonly xs: Float64Array;
+  readonly ys: Float64Array;
+  readonly places: Float64Array;
+}
+
 /** A direction of length 1. */
 export interface Direction {
   readonly x: number;
@@ -19,49 +27,69 @@ export interface Direction {
 /** A ring as a line that goes round and round: its points by any whole number, with the way along it. */
 export class RingLine {
   readonly count: number;
+  /** Three rounds of points, so that nobody has to count round: the one before the first, the first, the next. */
   private readonly xs: Float64Array;
   private readonly ys: Float64Array;
-  /** The way from the first point to each, and once around. */
+  /** The way from the first point to each, less than 0 before it. */
   private readonly way: Float64Array;
-  private readonly around: number;
 
   constructor(
     ring: readonly PointMm[],
     private readonly reach: number,
   ) {
-    this.count = ring.length;
-    this.xs = Float64Array.from(ring, ({ x }) => x);
-    this.ys = Float64Array.from(ring, ({ y }) => y);
-    this.way = new Float64Array(this.count);
-    for (let at = 1; at < this.count; at++) {
-      this.way[at] = (this.way[at - 1] as number) + this.apart(at - 1, at);
+    const count = ring.length;
+    this.count = count;
+    this.xs = new Float64Array(3 * count);
+    this.ys = new Float64Array(3 * count);
+    this.way = new Float64Array(3 * count);
+    for (let at = 0; at < 3 * count; at++) {
+      const { x, y } = ring[at % count] as PointMm;
+      this.xs[at] = x;
+      this.ys[at] = y;
+      if (at === 0) continue;
+      const step = Math.hypot(x - (this.xs[at - 1] as number), y - (this.ys[at - 1] as number));
+      this.way[at] = (this.way[at - 1] as number) + step;
     }
-    this.around = (this.way[this.count - 1] as number) + this.apart(this.count - 1, 0);
   }
 
   x(at: number): number {
-    return this.xs[at % this.count] as number;
+    return this.xs[at + this.count] as number;
   }
 
   y(at: number): number {
-    return this.ys[at % this.count] as number;
+    return this.ys[at + this.count] as number;
   }
 
-  /** Where the points from one to another lie along the way between them, 0 to 1. */
-  places(from: number, to: number): Float64Array {
+  /** Every so-manieth point from one to another, both among them. */
+  samples(from: number, to: number, stride: number): Samples {
+    const count = Math.ceil((to - from) / stride) + 1;
     const start = this.along(from);
     const long = this.along(to) - start;
-    return Float64Array.from({ length: to - from + 1 }, (_, k) => (this.along(from + k) - start) / long);
+    const found = {
+      xs: new Float64Array(count),
+      ys: new Float64Array(count),
+      places: new Float64Array(count),
+    };
+    for (let k = 0; k < count; k++) {
+      const at = Math.min(to, from + k * stride);
+      found.xs[k] = this.x(at);
+      found.ys[k] = this.y(at);
+      found.places[k] = (this.along(at) - start) / long;
+    }
+    return found;
   }
 
-  /** How far the points between two lie from the straight line at most; infinite where both are one place. */
-  bowBetween(from: number, to: number): number {
+  /**
+   * How far the points between two lie from the straight line at most; infinite where both are one place. Beyond `enough`
+   * nobody asks.
+   */
+  bowBetween(from: number, to: number, enough = Infinity): number {
     const [x, y] = [this.x(from), this.y(from)];
     const [dx, dy] = [this.x(to) - x, this.y(to) - y];
     const long = Math.hypot(dx, dy);
-    if (long < 1e-9) return Infinity;
+    if (long < ROUNDING) return Infinity;
     let most = 0;
-    for (let at = from + 1; at < to; at++) {
+    for (let at = from + 1; at < to && most <= enough * long; at++) {
       most = Math.max(most, Math.abs((this.x(at) - x) * dy - (this.y(at) - y) * dx));
     }
     return most / long;
@@ -119,7 +147,7 @@ export class RingLine {
     const here = { x: this.x(at), y: this.y(at) };
     const [one, other] = [this.sideOf(at, -1, share), this.sideOf(at, 1, share)];
     const cross = one.dx * other.dy - one.dy * other.dx;
-    if (Math.abs(cross) < 1e-9) return here;
+    if (Math.abs(cross) < ROUNDING) return here;
     const t = ((other.x - one.x) * other.dy - (other.y - one.y) * other.dx) / cross;
     const tip = { x: one.x + t * one.dx, y: one.y + t * one.dy };
     return Math.hypot(tip.x - here.x, tip.y - here.y) <= MOST_TIP_SHARE * this.reach ? tip : here;
@@ -208,19 +236,11 @@ export class RingLine {
   }
 
   private along(at: number): number {
-    const rounds = Math.floor(at / this.count);
-    return rounds * this.around + (this.way[at - rounds * this.count] as number);
+    return this.way[at + this.count] as number;
   }
 
   private wrap(at: number): number {
     return ((at % this.count) + this.count) % this.count;
-  }
-
-  private apart(one: number, other: number): number {
-    return Math.hypot(
-      (this.xs[one] as number) - (this.xs[other] as number),
-      (this.ys[one] as number) - (this.ys[other] as number),
-    );
   }
 }
 

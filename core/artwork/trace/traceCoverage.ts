@@ -1,10 +1,10 @@
-import { contours } from 'd3-contour';
 import { fitRing } from '#core/artwork/trace/fitRing.ts';
-import { HALF, type Coverage } from '#core/artwork/trace/pixels.ts';
+import { followEdges } from '#core/artwork/trace/followEdges.ts';
+import type { Coverage } from '#core/artwork/trace/pixels.ts';
 import type { Contour } from '#core/geometry/contour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { mapContour } from '#core/geometry/affine.ts';
-import { signedAreaMm2 } from '#core/geometry/polygon.ts';
+import { isInside, signedAreaMm2 } from '#core/geometry/polygon.ts';
 
 /** How an outline is drawn from a picture. */
 export interface TraceOptions {
@@ -34,16 +34,13 @@ const REACH = 3.5;
  *
  * @example traceCoverage(pixelCoverage, { pixelsPerMm: 12, toleranceMm: 0.04, leastMm2: 1, keepsHoles: false }).contours // []
  */
-export function traceCoverage({ width, height, values }: Coverage, options: TraceOptions): Traced {
+export function traceCoverage(coverage: Coverage, options: TraceOptions): Traced {
   const { pixelsPerMm, toleranceMm, leastMm2, keepsHoles } = options;
-  const { coordinates } = contours()
-    .size([width, height])
-    .contour(values as unknown as number[], HALF);
   const least = leastMm2 * pixelsPerMm ** 2;
-  const rings = coordinates
-    .flatMap((polygon) => (keepsHoles ? polygon : polygon.slice(0, 1)))
-    .map((ring) => ring.slice(1).map(([x, y]): PointMm => ({ x: x as number, y: y as number })))
-    .filter((ring) => ring.length >= 3 && Math.abs(signedAreaMm2(ring)) >= least);
+  const edges = followEdges(coverage)
+    .map((ring) => ({ ring, area: signedAreaMm2(ring) }))
+    .filter(({ area }) => Math.abs(area) >= least);
+  const rings = keepsHoles ? edges.map(({ ring }) => ring) : outermost(edges);
   const fit = { tolerance: Math.max(LEAST_TOLERANCE, toleranceMm * pixelsPerMm), reach: REACH };
   const toMm = [1 / pixelsPerMm, 0, 0, 1 / pixelsPerMm, 0, 0] as const;
   const fitted = rings.map((ring) => fitRing(ring, fit));
@@ -51,4 +48,21 @@ export function traceCoverage({ width, height, values }: Coverage, options: Trac
     contours: fitted.map(({ contour }) => mapContour(toMm, contour)),
     deviationMm: Math.max(0, ...fitted.map(({ deviation }) => deviation)) / pixelsPerMm,
   };
+}
+
+interface Edge {
+  readonly ring: readonly PointMm[];
+  /** Above 0 where it holds a piece, below where it is a hole. */
+  readonly area: number;
+}
+
+/** With its holes filled, what lies in a hole is part of the piece around it. */
+function outermost(edges: readonly Edge[]): readonly (readonly PointMm[])[] {
+  const pieces = edges.filter(({ area }) => area > 0).sort((a, b) => b.area - a.area);
+  const kept: Edge[] = [];
+  for (const piece of pieces) {
+    const [point] = piece.ring;
+    if (point && !kept.some(({ ring }) => isInside(point, ring))) kept.push(piece);
+  }
+  return kept.map(({ ring }) => ring);
 }

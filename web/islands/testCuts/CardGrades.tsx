@@ -181,7 +181,9 @@ function NumberedCuts({ dials }: Pick<Props, 'dials'>) {
     <>
       <p className="mt-1">
         Dial these at the panel first
-        {speed === null ? '' : (
+        {speed === null ? (
+          ''
+        ) : (
           <>
             , each with speed <strong className="figure">{speed}</strong>
           </>

@@ -71,6 +71,7 @@ describe('a grade shown before the server has it', () => {
       mean: [...prior.mean],
       precision: [...prior.precision],
       tail: prior.tail,
+      nearMat: prior.nearMat,
       knowledgeId: 0,
     };
     const bench = sampleAnswer(station, {
