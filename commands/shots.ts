@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
+import sharp from 'sharp';
 import { buildApp } from '#commands/buildApp.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
 import { openBrowser } from '#commands/openBrowser.ts';
@@ -23,6 +24,9 @@ const PHONE = { width: 390, height: 844 };
 /** Slow enough that the picture of a run shows it going. */
 const PACE = 2;
 
+/** A puffin's head with a clear ground, as somebody drops it. */
+const PICTURE = `<svg xmlns="http://www.w3.org/2000/svg" width="1100" height="900"><defs><linearGradient id="beak" x1="0" x2="1"><stop offset="0" stop-color="#d9572b"/><stop offset="1" stop-color="#e9b43c"/></linearGradient></defs><path d="M300 840C120 760 90 520 180 330C260 160 440 80 590 120C760 165 820 330 790 480C760 640 700 700 690 840Z" fill="#1e2a32"/><path d="M560 250C700 230 770 330 760 430C750 540 640 590 540 560C440 530 400 430 430 350C450 290 500 258 560 250Z" fill="#f3efe4"/><path d="M740 330C860 310 960 370 1010 470C930 520 830 560 730 540C770 470 770 400 740 330Z" fill="url(#beak)"/><path d="M800 328C840 400 840 480 800 552" fill="none" stroke="#6b3a24" stroke-width="16"/><circle cx="610" cy="390" r="34" fill="#1e2a32"/><circle cx="620" cy="380" r="10" fill="#fff"/></svg>`;
+
 const SHOTS: readonly Shot[] = [
   { name: 'bench', path: '/' },
   { name: 'settings', path: '/settings' },
@@ -35,6 +39,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'machine', path: '/machines/2', station: 2 },
   { name: 'test-cuts', path: '/test-cuts' },
   { name: 'knowledge', path: '/knowledge' },
+  { name: 'picture', path: '/jobs', prepare: openAPicture },
   {
     name: 'job-roles',
     path: '/jobs/4',
@@ -53,7 +58,6 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'run', path: '/jobs/5', prepare: cutTheJob },
   { name: 'log', path: '/log' },
-  { name: 'charts', path: '/log/charts' },
   {
     name: 'upkeep',
     path: '/upkeep',
@@ -99,6 +103,14 @@ async function fillTheSheet(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Lay out' }).click();
   await page.getByText(/\d+ pieces on one sheet/).waitFor({ timeout: 40_000 });
   await page.evaluate('scrollTo(0, 0)');
+}
+
+/** Drops a picture, so that its outline lies around it. */
+async function openAPicture(page: Page): Promise<void> {
+  const buffer = await sharp(Buffer.from(PICTURE)).png().toBuffer();
+  const file = { name: 'puffin.png', mimeType: 'image/png', buffer };
+  await page.locator('input[type=file]').setInputFiles(file);
+  await page.getByText(/^One outline of/).waitFor();
 }
 
 /** Sends the job and waits until the stand-in has cut some of it. */

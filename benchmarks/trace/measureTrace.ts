@@ -11,6 +11,7 @@ import { groupBy } from '#core/collections/groupBy.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { uniteRings, type Rings } from '#core/geometry/clip.ts';
 import { segmentsOf, type Contour } from '#core/geometry/contour.ts';
+import { signedAreaMm2 } from '#core/geometry/polygon.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 
 /** How long the longest side of every drawing is, mm. */
@@ -23,6 +24,8 @@ export interface TraceScore {
 }
 
 const DARKER = 0.75;
+/** Where there is no noise, nothing larger than this is a speck, mm². */
+const SMALLEST_MM2 = 0.05;
 
 /** How a picture comes: with a clear ground, or as a lossy photograph on white. */
 export type Arrival = 'clear' | 'jpeg';
@@ -33,14 +36,15 @@ export async function measureTrace(
   dpi: number,
   arrival: Arrival,
 ): Promise<TraceScore | null> {
-  const truth = truthOf(drawing);
+  const leastMm2 = arrival === 'clear' ? SMALLEST_MM2 : PLAIN_TRACE.leastMm2;
+  const truth = dropSpecks(truthOf(drawing), leastMm2);
   if (truth.length === 0) return null;
   const picture = await drawPixels(drawing, dpi, arrival);
   const trace: PictureTrace = {
     ...PLAIN_TRACE,
     by: arrival === 'clear' ? 'clear' : 'ground',
     keepsHoles: true,
-    leastMm2: 0.05,
+    leastMm2,
   };
   const widthMm = sizeOf(drawing).widthMm;
   const started = performance.now();
@@ -50,7 +54,7 @@ export async function measureTrace(
   return {
     ours: { ...compareOutlines(contours.map(rawRing), truth), nodes: countNodes(contours), ms },
     rival: {
-      ...compareOutlines(rival.contours.map(rawRing), truth),
+      ...compareOutlines(dropSpecks(rival.contours.map(rawRing), leastMm2), truth),
       nodes: countNodes(rival.contours),
       ms: rival.ms,
     },
@@ -59,7 +63,14 @@ export async function measureTrace(
 
 /** A contour as a ring that turns as it was drawn: a hole turns against what it lies in. */
 function rawRing(contour: Contour): Rings[number] {
-  return flattenContour(contour).slice(0, -1);
+  const points = flattenContour(contour);
+  // A filled path need not be closed.
+  return contour.isClosed ? points.slice(0, -1) : points;
+}
+
+/** Without pieces and holes that are taken for specks. */
+function dropSpecks(rings: Rings, leastMm2: number): Rings {
+  return rings.filter((ring) => Math.abs(signedAreaMm2(ring)) >= leastMm2);
 }
 
 function countNodes(contours: readonly Contour[]): number {

@@ -4,6 +4,7 @@ import { bridgeIslands } from '#core/checks/bridgeIslands.ts';
 import { firstFreeId } from '#core/checks/firstFreeId.ts';
 import { joinLines } from '#core/checks/joinLines.ts';
 import { findDuplicates } from '#core/checks/findDuplicates.ts';
+import { scaleDrawing } from '#core/drawing/scaleDrawing.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { boundContour, cornersOf, encloses, joinBoxes } from '#core/geometry/box.ts';
 import { fillHoles, offsetRings, strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
@@ -26,6 +27,8 @@ export function applyEdits(drawing: Drawing, edits: readonly DrawingEdit[]): Dra
 
 function applyEdit(drawing: Drawing, edit: DrawingEdit): Drawing {
   switch (edit.kind) {
+    case 'scale':
+      return scaleDrawing(drawing, edit.factor);
     case 'join':
       return { ...drawing, contours: joinLines(drawing.contours, edit.withinMm) };
     case 'dropDuplicates': {

@@ -1,5 +1,7 @@
 /** A mend to a drawing. Line ids stay what they were; new lines get new ones. Lengths in mm. */
 export type DrawingEdit =
+  /** The whole drawing larger or smaller. */
+  | { readonly kind: 'scale'; readonly factor: number }
   /** Open lines whose ends meet within this become one line, and an outline where they meet all round. */
   | { readonly kind: 'join'; readonly withinMm: number }
   /** Of lines that lie on each other one stays. */

@@ -1,6 +1,7 @@
 import { applyEdits } from '#core/checks/applyEdits.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import type { JobDesign } from '#core/job/layOutJob.ts';
+import { sizeFactorOf } from '#core/job/sizeJob.ts';
 import { placedBoxes, type Layout } from '#core/sheet/layout.ts';
 import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 
@@ -8,7 +9,7 @@ type Design = Pick<JobDesign, 'roles' | 'lineRoles' | 'edits' | 'layout' | 'shee
 
 /**
  * The layout after roles or mends changed. Pieces that lie by themselves are told by their numbers: when the drawing
- * falls into other pieces, none of their places can be trusted, and they are laid out anew. A whole drawing stays where
+ * falls into other pieces, or pieces of another size, none of their places can be trusted, and they are laid out anew. A whole drawing stays where
  * its middle is, unless a mend such as a frame made it reach over the usable area: then it moves back in, where it fits.
  *
  * @param drawing as it was read, without mends
@@ -18,11 +19,13 @@ export function fitLayout(drawing: Drawing, before: Design, after: Design): Layo
   const { layout } = after;
   if (layout.placements.length === 0) return layout;
   // Roles alone make nothing larger.
+  const isSized = sizeFactorOf(before.edits) !== sizeFactorOf(after.edits);
   if (layout.isWhole) return before.edits === after.edits ? layout : moveInside(drawing, after);
   const linesOf = (design: Design) =>
     splitPieces(applyEdits(drawing, design.edits), design, false).map(({ lineIds }) => lineIds.join());
   const [old, fresh] = [linesOf(before), linesOf(after)];
-  const isSame = old.length === fresh.length && old.every((lines, index) => lines === fresh[index]);
+  const isSame =
+    !isSized && old.length === fresh.length && old.every((lines, index) => lines === fresh[index]);
   return isSame ? layout : { ...layout, placements: [], quantities: {} };
 }
 

@@ -92,3 +92,26 @@ describe('a photo on white', () => {
     expect(tove.errors).toEqual([]);
   });
 });
+
+describe('the size of a drawing', () => {
+  it('is typed by width or in percent, or taken from the sheet; borders keep their millimetres', async () => {
+    const { page } = tove;
+    await drop('ring.png', 'image/png', await sharp(disc('')).png().toBuffer());
+    await page.getByText(/^One outline of/).waitFor();
+    const id = await makeJob();
+    const before = await sizeOfCut(id);
+    await page.getByRole('tab', { name: /\d Drawing/ }).click();
+    const field = page.getByRole('region', { name: 'Size' });
+    await field.getByLabel('Of its file, %').fill('150');
+    await field.getByLabel('Of its file, %').press('Enter');
+    await expect.poll(async () => (await sizeOfCut(id))[0]).toBeCloseTo(1.5 * before[0], 1);
+    await field.getByRole('button', { name: 'As large as the sheet takes' }).click();
+    await expect.poll(async () => (await sizeOfCut(id))[0]).toBeGreaterThan(2.5 * before[0]);
+    await page.getByRole('tab', { name: /\d Sheet/ }).click();
+    await page
+      .getByText(/everything lies inside|lies inside/i)
+      .first()
+      .waitFor();
+    expect(tove.errors).toEqual([]);
+  });
+});

@@ -25,6 +25,7 @@ const lineRolesSchema = z.record(z.string().regex(/^\d{1,7}$/, 'a line number'),
 
 const lineIds = z.array(z.number().int().min(0)).max(MAX_CONTOURS).readonly();
 export const editSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('scale'), factor: z.number().min(0.001).max(1000) }),
   z.object({ kind: z.literal('join'), withinMm: z.number().positive().max(10) }),
   z.object({ kind: z.literal('dropDuplicates') }),
   z.object({ kind: z.literal('drop'), lineIds }),

@@ -70,10 +70,16 @@ export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tole
     const alpha = data[from + 3] as number;
     differs[at] = alpha === 255 ? off : Math.round((off * alpha) / 255);
   }
-  const values = mostOfFive(mostOfFive(differs, width, height, 'row'), width, height, 'column');
+  const around = (of: Uint8Array) =>
+    mostOfFive(mostOfFive(of, width, height, 'row'), width, height, 'column');
+  const values = around(differs);
+  const nearGround = around(differs.map((off) => (off <= tolerance ? 1 : 0)));
   for (let at = 0; at < values.length; at++) {
     const full = values[at] as number;
-    values[at] = full <= tolerance ? 0 : Math.min(255, Math.round((255 * (differs[at] as number)) / full));
+    // Away from the ground a pale colour beside a dark one is as much of the piece as that is.
+    if (nearGround[at] === 0) values[at] = 255;
+    else
+      values[at] = full <= tolerance ? 0 : Math.min(255, Math.round((255 * (differs[at] as number)) / full));
   }
   return { width, height, values };
 }

@@ -85,6 +85,25 @@ describe('a disc of 4 mm', () => {
   });
 });
 
+describe('a pale piece with dark stripes to its edge', () => {
+  it('is one piece without slits along the stripes', () => {
+    const size = Math.ceil(12 * PER_MM);
+    const paper = draw(12, disc(4), [215, 215, 205], [255, 255, 255]);
+    const data = Uint8Array.from(paper.data);
+    for (let at = 0; at < size * size; at++) {
+      const isStripe = Math.floor((at % size) / 20) % 3 === 0;
+      // Where the disc is whole and a stripe crosses it, it is black.
+      if (isStripe && (paper.data[4 * at] as number) <= 216) data.fill(10, 4 * at, 4 * at + 3);
+    }
+    const { contours } = traceCoverage(
+      coverByGround({ width: size, height: size, data }, { r: 255, g: 255, b: 255 }, 24),
+      { ...plain, keepsHoles: true, leastMm2: 0 },
+    );
+    expect(contours).toHaveLength(1);
+    expect(Math.abs(areaOf(contours[0]!) / (Math.PI * 16) - 1)).toBeLessThan(0.01);
+  });
+});
+
 describe('a square', () => {
   it.each([0, 0.2, Math.PI / 4])('turned by %s rad is four straight lines with sharp corners', (angle) => {
     const { contours } = traceCoverage(coverByAlpha(draw(12, turned(3, angle))), plain);

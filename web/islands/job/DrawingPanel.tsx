@@ -3,6 +3,7 @@ import { Undo2 } from 'lucide-react';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import type { Trouble, TroubleFix } from '#core/checks/trouble.ts';
+import { SizeForm } from '#web/islands/job/SizeForm.tsx';
 import { BorderForm } from '#web/islands/job/BorderForm.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
@@ -58,6 +59,7 @@ export function DrawingPanel({ job, design, facts, isBusy, onChange, onShow }: P
         </p>
       ) : null}
       <Edits job={job} isBusy={isBusy} onChange={onChange} />
+      {layout ? <SizeForm job={job} layout={layout} isBusy={isBusy} onChange={onChange} /> : null}
       {layout ? (
         <BorderForm
           job={job}
@@ -112,6 +114,7 @@ function TroubleItem({ trouble, isBusy, onShow, onMend }: TroubleItemProps) {
 }
 
 const EDIT_WORDS: Readonly<Record<DrawingEdit['kind'], string>> = {
+  scale: 'another size',
   join: 'ends joined',
   dropDuplicates: 'doubled lines dropped',
   drop: 'lines dropped',

@@ -1,9 +1,13 @@
 import { useState, type ChangeEvent, type DragEvent } from 'react';
+import { pictureAlone } from '#core/artwork/pictureAlone.ts';
+import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
 import { sniffFormat } from '#core/artwork/readDrawing.ts';
+import type { DrawingFormat } from '#core/drawing/drawing.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 
 const MOST_BYTES = 50_000_000;
 const PICTURE = /\.(png|jpe?g|webp|tiff?)$/i;
+const PICTURE_TYPE = /^image\/(png|jpeg|webp|tiff)$/;
 
 /** Opening a drawing or a picture: by the file dialog or by dropping it; on success the new job opens. */
 export function useNewJob(machineId: number | null) {
@@ -18,7 +22,7 @@ export function useNewJob(machineId: number | null) {
       setError(new Error(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 50 MB are read.`));
       return;
     }
-    if (PICTURE.test(file.name)) {
+    if (PICTURE.test(file.name) || PICTURE_TYPE.test(file.type)) {
       setPicture(file);
       return;
     }
@@ -30,11 +34,12 @@ export function useNewJob(machineId: number | null) {
         const { id } = await callApi<{ id: number }>('/api/jobs/file', 'POST', JSON.parse(source) as object);
         return location.assign(`/jobs/${id}`);
       }
-      const format = sniffFormat(source, file.name);
-      if (!format)
-        throw new Error(
-          `${file.name} is no artwork that is read: a picture (PNG, JPEG, WebP, TIFF) or a drawing (SVG, DXF as text, HPGL).`,
-        );
+      const alone = pictureAlone(source);
+      if (alone) {
+        setPicture(new File([blobOf(alone)], file.name));
+        return setBusy(false);
+      }
+      const format = requireFormat(source, file.name);
       const { id } = await callApi<{ id: number }>('/api/jobs', 'POST', { name, format, source, machineId });
       location.assign(`/jobs/${id}`);
     } catch (refusal) {
@@ -63,4 +68,13 @@ export function useNewJob(machineId: number | null) {
       void open(event.dataTransfer.files[0]);
     },
   };
+}
+
+/** @throws Error in words for what is no artwork */
+function requireFormat(source: string, fileName: string): DrawingFormat {
+  const format = sniffFormat(source, fileName);
+  if (format) return format;
+  throw new Error(
+    `${fileName} is no artwork that is read: a picture (PNG, JPEG, WebP, TIFF) or a drawing (SVG, DXF as text, HPGL).`,
+  );
 }

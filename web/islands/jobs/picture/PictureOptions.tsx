@@ -67,7 +67,7 @@ function GroundFields({ picture: { trace, setTrace } }: { readonly picture: Pict
         This is the ground’s colour. If it is another, tap it in the picture.
       </p>
       <label className="text-sm text-muted">
-        So far a colour may differ and still be ground: {trace.tolerance}
+        How much a colour may differ and still be ground: {trace.tolerance}
         <input
           type="range"
           className="w-full accent-verdigris min-h-11"

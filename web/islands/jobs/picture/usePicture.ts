@@ -2,6 +2,7 @@ import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Rgb } from '#core/artwork/trace/pixels.ts';
 import { PLAIN_TRACE, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
+import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { OpenedPictureReply } from '#web/schemas/job.ts';
 import type { TraceThread, TracedPicture } from '#web/workers/tracePicture.ts';
@@ -97,14 +98,6 @@ async function base64Of(file: File): Promise<string> {
     reader.readAsDataURL(file);
   });
   return address.slice(address.indexOf(',') + 1);
-}
-
-/** What a data address holds. */
-function blobOf(address: string): Blob {
-  const [head = '', text = ''] = address.split(',');
-  return new Blob([Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0))], {
-    type: /^data:([^;]+)/.exec(head)?.[1] ?? '',
-  });
 }
 
 /** The pixels of a picture, fewer where it has more than an outline needs. */

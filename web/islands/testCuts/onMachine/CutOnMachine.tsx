@@ -75,7 +75,7 @@ function DialFirst({ dials, count }: DialFirstProps) {
   if (second) {
     return (
       <p>
-        First dial the numbered cuts that stand with the card
+        First dial the numbered cuts below
         {dials.length < count ? '; it stops where another is dialled.' : '.'}
       </p>
     );
