@@ -23,9 +23,10 @@ export class PortTakenError extends Error {}
 export async function findFreePort(): Promise<number> {
   for (let tries = 0; tries < TRIES; tries++) {
     const port = randomInt(LOWEST, HIGHEST + 1);
-    if (givenOut.has(port) || !(await isPortFree(port))) continue;
+    if (givenOut.has(port)) continue;
+    // Written down before it is tried: two that look at once would both find it free.
     givenOut.add(port);
-    return port;
+    if (await isPortFree(port)) return port;
   }
   throw new Error(`no free port between ${LOWEST} and ${HIGHEST}`);
 }

@@ -1,5 +1,7 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { acceptAll, api, arrive, go, setUp, visit, type Visitor } from '#e2e/support/app.ts';
+import { PLAIN_CHOICES } from '#core/passes/plan.ts';
+import type { RouteStep } from '#core/passes/routeSteps.ts';
 import type { Material } from '#core/stack/material.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 import type { PlanReply } from '#web/schemas/job.ts';
@@ -20,6 +22,8 @@ interface Bench {
   readonly material?: object;
   readonly details?: object;
   readonly print?: object;
+  /** What is done in which order, where it is not the usual one. */
+  readonly order?: readonly RouteStep[];
 }
 interface RunReply {
   readonly state: string;
@@ -83,6 +87,7 @@ async function setUpBench(
     version: 1,
     roles: bench.roles,
     ...(bench.print ? { print: bench.print } : {}),
+    ...(bench.order ? { passes: { ...PLAIN_CHOICES, order: bench.order } } : {}),
   });
   const visitor = await visit('Ines', machineId);
   visitors.push(visitor);
@@ -147,12 +152,13 @@ async function play(visitor: Visitor, jobId: number) {
   return { steps, stops, looks, deepest, widths };
 }
 
-describe('a carton on a machine with one holder', () => {
-  it('is creased, then the blade goes back in with its exposure, and then it is cut: no crease tool "cuts"', async () => {
+describe('a printed carton on a machine with one holder that prints as well', () => {
+  it('is creased, printed, then the blade goes back in with its exposure, and it is cut: no crease tool "cuts"', async () => {
     const { jobId, visitor } = await setUpBench('Puffin one', {
       machine: {
         kind: 'matFed',
         operations: ['crease', 'through'],
+        hasPrinter: true,
         toolSeats: [{ name: 'holder', holds: 'blade', tool: '45° fine' }],
       },
       family: 'foldingCarton',
@@ -162,14 +168,18 @@ describe('a carton on a machine with one holder', () => {
         through: { force: 260, passes: 2 },
       },
       drawing:
-        '<svg width="60mm" height="40mm" viewBox="0 0 60 40" fill="none"><path d="M20 4V36M40 4V36" stroke="#00f"/><rect x="4" y="4" width="52" height="32" stroke="#f00"/></svg>',
-      roles: { '|#0000ff': 'crease', '|#ff0000': 'through' },
+        '<svg width="60mm" height="40mm" viewBox="0 0 60 40" fill="none"><rect x="24" y="12" width="12" height="16" fill="#cc3333"/><path d="M20 4V36M40 4V36" stroke="#00f"/><rect x="4" y="4" width="52" height="32" stroke="#f00"/></svg>',
+      roles: { '|#cc3333': 'art', '|#0000ff': 'crease', '|#ff0000': 'through' },
+      print: { hasMarks: false, bleedMm: 0, keepsTestCorner: false },
+      order: ['crease', 'print', 'through'],
     });
     const { steps, stops, deepest } = await play(visitor, jobId);
     const at = (pattern: RegExp) => steps.findIndex((step) => pattern.test(step));
     expect(at(/fit the crease tool/)).toBeGreaterThanOrEqual(0);
     expect(at(/fit the crease tool/)).toBeLessThan(at(/Crease with the holder tool/));
-    expect(at(/fit the blade/)).toBeGreaterThan(at(/Crease with the holder tool/));
+    // The ink goes on over the pressed fold.
+    expect(at(/^Print:/)).toBeGreaterThan(at(/Crease with the holder tool/));
+    expect(at(/fit the blade/)).toBeGreaterThan(at(/^Print:/));
     expect(at(/Set the exposure by hand/)).toBeGreaterThan(at(/fit the blade/));
     expect(at(/Cut through with the holder tool/)).toBeGreaterThan(at(/Set the exposure by hand/));
     // The run stops where the sheet said, and says the same.

@@ -30,7 +30,7 @@ export class RingLine {
   /** Three rounds of points, so that nobody has to count round: the one before the first, the first, the next. */
   private readonly xs: Float64Array;
   private readonly ys: Float64Array;
-  /** The way from the first point to each, less than 0 before it. */
+  /** The way along them. */
   private readonly way: Float64Array;
 
   constructor(
@@ -60,7 +60,7 @@ export class RingLine {
     return this.ys[at + this.count] as number;
   }
 
-  /** Every so-manieth point from one to another, both among them. */
+  /** Every nth point from one to another, the ends among them. */
   samples(from: number, to: number, stride: number): Samples {
     const count = Math.ceil((to - from) / stride) + 1;
     const start = this.along(from);
@@ -205,8 +205,8 @@ export class RingLine {
     const mid = this.wrap(at + sign * half);
     const s = this.wayBetween(at, at + sign * half);
     const t = this.wayBetween(at, at + sign * far);
-    const slope = (mid_: number, end_: number, here: number) =>
-      (t / (s * (t - s))) * (mid_ - here) - (s / (t * (t - s))) * (end_ - here);
+    const slope = (middle: number, last: number, here: number) =>
+      (t / (s * (t - s))) * (middle - here) - (s / (t * (t - s))) * (last - here);
     return unit(slope(this.x(mid), this.x(end), x), slope(this.y(mid), this.y(end), y));
   }
 
@@ -224,7 +224,7 @@ export class RingLine {
     return { x: this.x(end), y: this.y(end) };
   }
 
-  /** How many points on it is so far along the way; a third of the ring at most. */
+  /** How many points on a way so long ends; a third of the ring at most. */
   private stepsTo(at: number, sign: 1 | -1, far: number): number {
     let off = 1;
     while (off < this.count / 3 && this.wayBetween(at, at + sign * off) < far) off += 1;
