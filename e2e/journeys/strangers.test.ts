@@ -37,6 +37,7 @@ interface RunReply {
   }[];
 }
 
+const JSON_POST = { method: 'POST', headers: { 'content-type': 'application/json' } };
 const visitors: Visitor[] = [];
 let blades = 0;
 afterAll(() => Promise.all(visitors.map((visitor) => visitor.leave())));
@@ -177,7 +178,6 @@ describe('a printed carton on a machine with one holder that prints as well', ()
     const at = (pattern: RegExp) => steps.findIndex((step) => pattern.test(step));
     expect(at(/fit the crease tool/)).toBeGreaterThanOrEqual(0);
     expect(at(/fit the crease tool/)).toBeLessThan(at(/Crease with the holder tool/));
-    // The ink goes on over the pressed fold.
     expect(at(/^Print:/)).toBeGreaterThan(at(/Crease with the holder tool/));
     expect(at(/fit the blade/)).toBeGreaterThan(at(/^Print:/));
     expect(at(/Set the exposure by hand/)).toBeGreaterThan(at(/fit the blade/));
@@ -216,7 +216,6 @@ describe('pop-out stickers on a machine with a strip and a groove, whose panel h
     expect(at(/Move the blade with its holder from the back seat to the front seat/)).toBeGreaterThan(
       at(/Kiss with the back tool/),
     );
-    // One stop, for the hand that moves the holder: none to dial.
     expect(stops).toHaveLength(1);
     expect(stops[0]).toMatch(/^Move the blade with its holder/);
     expect(stops[0]).not.toMatch(/Dial/);
@@ -284,7 +283,7 @@ describe('a glossy transfer for cloth', () => {
     await page.getByRole('tab', { name: /\d Cut/ }).click();
     await page.getByText('This sheet throws light back at the sensor').waitFor();
     const { deepest, looks } = await play(visitor, jobId);
-    // Whoever loads it again as the sheet of steps says gets it read.
+    // Loaded again as the sheet of steps says, it is read.
     expect(looks).toBeLessThan(12);
     expect(deepest('kiss').length).toBeGreaterThan(0);
     expect(deepest('kiss').every((grade) => grade >= 3 && grade <= 5)).toBe(true);
@@ -292,8 +291,7 @@ describe('a glossy transfer for cloth', () => {
     const standIn = (await page.getByRole('link', { name: /its stand-in/ }).getAttribute('href'))!;
     const mask = async (tape: string) => {
       const body = JSON.stringify({ order: 'mask', tape });
-      const headers = { 'content-type': 'application/json' };
-      return (await fetch(new URL('/order', standIn), { method: 'POST', headers, body })).json();
+      return (await fetch(new URL('/order', standIn), { ...JSON_POST, body })).json();
     };
     expect(await mask('paper')).toMatchObject({ ok: true, inkLifted: 0 });
     expect(await mask('strong')).toMatchObject({ said: 'the tape lifts 50 % of the ink' });
