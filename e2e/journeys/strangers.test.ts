@@ -1,7 +1,7 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { acceptAll, api, arrive, go, setUp, visit, type Visitor } from '#e2e/support/app.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
-import type { RouteStep } from '#core/passes/routeSteps.ts';
+import type { Bench, StrangersRun } from '#e2e/support/strangersBench.ts';
 import type { Material } from '#core/stack/material.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 import type { PlanReply } from '#web/schemas/job.ts';
@@ -10,33 +10,6 @@ import type { PlanReply } from '#web/schemas/job.ts';
  * Benches that are not the demo's, with the run sheet as the only help: every stop of the run is one that the sheet of
  * steps told of, and the stand-in cuts with what truly sits in its seats.
  */
-interface Bench {
-  readonly machine: object;
-  readonly family: string;
-  readonly stack: readonly object[];
-  /** Values to set for each operation. */
-  readonly settings: Readonly<Record<string, object>>;
-  readonly drawing: string;
-  readonly roles: Readonly<Record<string, string>>;
-  /** What differs of its material from a plain matt one. */
-  readonly material?: object;
-  readonly details?: object;
-  readonly print?: object;
-  /** What is done in which order, where it is not the usual one. */
-  readonly order?: readonly RouteStep[];
-}
-interface RunReply {
-  readonly state: string;
-  readonly strokes: readonly {
-    readonly operation: string;
-    readonly points: readonly { readonly x: number }[];
-  }[];
-  readonly outcomes: readonly {
-    readonly index: number;
-    readonly spans: readonly { readonly grade: number }[];
-  }[];
-}
-
 const JSON_POST = { method: 'POST', headers: { 'content-type': 'application/json' } };
 const visitors: Visitor[] = [];
 let blades = 0;
@@ -141,7 +114,7 @@ async function play(visitor: Visitor, jobId: number) {
     await next.waitFor({ state: 'hidden' });
   }
   await unload.click();
-  const { reply: run } = await api<RunReply>(`/api/runs/${id}`);
+  const { reply: run } = await api<StrangersRun>(`/api/runs/${id}`);
   const deepest = (operation: string) =>
     run.outcomes
       .filter(({ index }) => run.strokes[index]?.operation === operation)
