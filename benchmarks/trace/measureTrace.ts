@@ -6,7 +6,12 @@ import sharp from 'sharp';
 import { compareOutlines, type OutlineError } from '#benchmarks/trace/compareOutlines.ts';
 import type { OpenDrawing } from '#benchmarks/trace/openDrawings.ts';
 import type { Pixels } from '#core/artwork/trace/pixels.ts';
-import { PLAIN_TRACE, tracePicture, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
+import {
+  coverPicture,
+  PLAIN_TRACE,
+  tracePicture,
+  type PictureTrace,
+} from '#core/artwork/trace/tracePicture.ts';
 import { groupBy } from '#core/collections/groupBy.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { uniteRings, type Rings } from '#core/geometry/clip.ts';
@@ -48,7 +53,7 @@ export async function measureTrace(
   };
   const widthMm = sizeOf(drawing).widthMm;
   const started = performance.now();
-  const { contours } = tracePicture(picture, trace, widthMm);
+  const { contours } = tracePicture(coverPicture(picture, trace), trace, widthMm);
   const ms = performance.now() - started;
   const rival = traceByRival(picture, arrival, widthMm);
   return {

@@ -4,6 +4,9 @@ export interface PictureSize {
   readonly heightPx: number;
 }
 
+/** Fewer pixels an inch are seen on paper. Common practice, no source. */
+export const COARSE_DPI = 150;
+
 /** Where PNG has its width. Source: W3C, Portable Network Graphics (third edition), 5.6 and 11.2.1. */
 const PNG_SIZE_AT = 16;
 const PNG_START = 0x89504e47;

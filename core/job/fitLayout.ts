@@ -9,8 +9,9 @@ type Design = Pick<JobDesign, 'roles' | 'lineRoles' | 'edits' | 'layout' | 'shee
 
 /**
  * The layout after roles or mends changed. Pieces that lie by themselves are told by their numbers: when the drawing
- * falls into other pieces, or pieces of another size, none of their places can be trusted, and they are laid out anew. A whole drawing stays where
- * its middle is, unless a mend such as a frame made it reach over the usable area: then it moves back in, where it fits.
+ * falls into other pieces, or pieces of another size, none of their places can be trusted, and they are laid out anew.
+ * A whole drawing stays where its middle is, unless a mend such as a frame made it reach over the usable area: then it
+ * moves back in, where it fits.
  *
  * @param drawing as it was read, without mends
  * @example fitLayout(drawing, job, job).placements.length // 1
@@ -19,8 +20,8 @@ export function fitLayout(drawing: Drawing, before: Design, after: Design): Layo
   const { layout } = after;
   if (layout.placements.length === 0) return layout;
   // Roles alone make nothing larger.
-  const isSized = sizeFactorOf(before.edits) !== sizeFactorOf(after.edits);
   if (layout.isWhole) return before.edits === after.edits ? layout : moveInside(drawing, after);
+  const isSized = sizeFactorOf(before.edits) !== sizeFactorOf(after.edits);
   const linesOf = (design: Design) =>
     splitPieces(applyEdits(drawing, design.edits), design, false).map(({ lineIds }) => lineIds.join());
   const [old, fresh] = [linesOf(before), linesOf(after)];

@@ -1,5 +1,5 @@
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
-import type { BoxMm } from '#core/geometry/box.ts';
+import { areaOfBox, type BoxMm } from '#core/geometry/box.ts';
 import type { Mark } from '#core/sheet/marks/marks.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
@@ -92,6 +92,5 @@ export function usableRoom({
       within.maxX,
     ),
   };
-  const areaOf = ({ minX, minY, maxX, maxY }: BoxMm) => (maxX - minX) * (maxY - minY);
-  return areaOf(between) >= areaOf(beside) ? between : beside;
+  return areaOfBox(between) >= areaOfBox(beside) ? between : beside;
 }

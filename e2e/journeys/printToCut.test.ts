@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/run/run.ts';
 import { acceptAll, ADDRESS, api, arrive, go, press, visit, type Visitor } from '#e2e/support/app.ts';
+import { orderStandIn } from '#e2e/support/orderStandIn.ts';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
 
 /**
@@ -20,14 +21,7 @@ const state = async () =>
     readings: { corner: string; sideways: number; down: number }[];
     reason: string;
   };
-const arm = async (fault: string) => {
-  const order = JSON.stringify({ order: 'fault', fault, afterStrokes: 0 });
-  await fetch(new URL('/order', glass), {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: order,
-  });
-};
+const arm = (fault: string) => orderStandIn(glass, { order: 'fault', fault, afterStrokes: 0 });
 const runId = () => Number(/\d+$/.exec(new URL(tove.page.url()).pathname)![0]);
 const runNow = async () => (await api<Run>(`/api/runs/${runId()}`)).reply;
 

@@ -1,6 +1,7 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { acceptAll, api, arrive, go, setUp, visit, type Visitor } from '#e2e/support/app.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
+import { orderStandIn } from '#e2e/support/orderStandIn.ts';
 import type { Bench, StrangersRun } from '#e2e/support/strangersBench.ts';
 import type { Material } from '#core/stack/material.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
@@ -10,7 +11,6 @@ import type { PlanReply } from '#web/schemas/job.ts';
  * Benches that are not the demo's, with the run sheet as the only help: every stop of the run is one that the sheet of
  * steps told of, and the stand-in cuts with what truly sits in its seats.
  */
-const JSON_POST = { method: 'POST', headers: { 'content-type': 'application/json' } };
 const visitors: Visitor[] = [];
 let blades = 0;
 afterAll(() => Promise.all(visitors.map((visitor) => visitor.leave())));
@@ -262,10 +262,7 @@ describe('a glossy transfer for cloth', () => {
     expect(deepest('kiss').every((grade) => grade >= 3 && grade <= 5)).toBe(true);
     // The tape that the sheet of steps names leaves the print whole; a stronger one does not.
     const standIn = (await page.getByRole('link', { name: /its stand-in/ }).getAttribute('href'))!;
-    const mask = async (tape: string) => {
-      const body = JSON.stringify({ order: 'mask', tape });
-      return (await fetch(new URL('/order', standIn), { ...JSON_POST, body })).json();
-    };
+    const mask = (tape: string) => orderStandIn(standIn, { order: 'mask', tape });
     expect(await mask('paper')).toMatchObject({ ok: true, inkLifted: 0 });
     expect(await mask('strong')).toMatchObject({ said: 'the tape lifts 50 % of the ink' });
     expect(visitor.errors).toEqual([]);

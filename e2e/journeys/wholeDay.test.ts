@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Run } from '#core/run/run.ts';
+import { orderStandIn } from '#e2e/support/orderStandIn.ts';
 import { acceptAll, ADDRESS, api, arrive, follow, go, press, visit, type Visitor } from '#e2e/support/app.ts';
 import { python } from '#e2e/support/drawer.ts';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
@@ -44,12 +45,7 @@ async function standIn(): Promise<string> {
 }
 
 async function arm(at: string, fault: string, afterStrokes: number): Promise<void> {
-  const reply = await fetch(new URL('/order', at), {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ order: 'fault', fault, afterStrokes }),
-  });
-  expect(await reply.json()).toMatchObject({ ok: true });
+  expect(await orderStandIn(at, { order: 'fault', fault, afterStrokes })).toMatchObject({ ok: true });
 }
 
 async function unload(): Promise<void> {

@@ -7,6 +7,7 @@ import {
   type KnownSetting,
 } from '#core/answer/composeAnswer.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
+import { typedBelief } from '#core/threshold/plainBelief.ts';
 import type { Station } from '#core/station/station.ts';
 import type { BeliefReply } from '#web/schemas/setting.ts';
 
@@ -23,14 +24,7 @@ export interface AnswerOrder {
 export type AnswerSheet = (order: AnswerOrder) => Answer | null;
 
 const answerSheet: AnswerSheet = ({ station, operation, known, cuts, context, belief }) => {
-  const prior = {
-    mean: Float64Array.from(belief.mean),
-    precision: Float64Array.from(belief.precision),
-    tail: belief.tail,
-    nearMat: belief.nearMat,
-    readers: belief.readers,
-  };
-  return composeAnswer(station, operation, known, cuts, { ...context, belief: prior });
+  return composeAnswer(station, operation, known, cuts, { ...context, belief: typedBelief(belief) });
 };
 
 expose(answerSheet);

@@ -256,12 +256,13 @@ export function sharpenCorners(line: RingLine): {
 } {
   const found = line.findCorners();
   if (found.length === 0) return { line, corners: found };
+  const isCorner = new Set(found);
   const points: PointMm[] = [];
   const corners: number[] = [];
   const isBlunt = new Uint8Array(line.count);
   for (const corner of found) for (const at of line.near(corner, BLUNT_SHARE)) isBlunt[at] = 1;
   for (let at = 0; at < line.count; at++) {
-    if (found.includes(at)) {
+    if (isCorner.has(at)) {
       corners.push(points.length);
       points.push(line.tipAt(at, BLUNT_SHARE));
     } else if (isBlunt[at] === 0) {

@@ -1,5 +1,5 @@
 import { coverByAlpha, coverByGround } from '#core/artwork/trace/coverPicture.ts';
-import type { Pixels, Rgb } from '#core/artwork/trace/pixels.ts';
+import type { Coverage, Pixels, Rgb } from '#core/artwork/trace/pixels.ts';
 import { traceCoverage, type Traced } from '#core/artwork/trace/traceCoverage.ts';
 
 /** What of a picture is the piece, and how its outline is drawn. */
@@ -27,14 +27,26 @@ export const PLAIN_TRACE: PictureTrace = {
 };
 
 /**
+ * How far each pixel of a picture belongs to the piece.
+ *
+ * @example coverPicture(blackPixel, PLAIN_TRACE).values[0] // 255
+ */
+export function coverPicture(
+  pixels: Pixels,
+  { by, ground, tolerance }: Pick<PictureTrace, 'by' | 'ground' | 'tolerance'>,
+): Coverage {
+  return by === 'clear' ? coverByAlpha(pixels) : coverByGround(pixels, ground, tolerance);
+}
+
+/**
  * The outlines of the pieces in a picture.
  *
+ * @param coverage of its pixels, see {@link coverPicture}
  * @param widthMm how wide the picture lies on paper
- * @example tracePicture(whitePixel, PLAIN_TRACE, 10).contours // []
+ * @example tracePicture(coverPicture(whitePixel, PLAIN_TRACE), PLAIN_TRACE, 10).contours // []
  */
-export function tracePicture(pixels: Pixels, trace: PictureTrace, widthMm: number): Traced {
-  const { by, ground, tolerance, keepsHoles, leastMm2, toleranceMm } = trace;
-  const coverage = by === 'clear' ? coverByAlpha(pixels) : coverByGround(pixels, ground, tolerance);
-  const pixelsPerMm = pixels.width / widthMm;
+export function tracePicture(coverage: Coverage, trace: PictureTrace, widthMm: number): Traced {
+  const { keepsHoles, leastMm2, toleranceMm } = trace;
+  const pixelsPerMm = coverage.width / widthMm;
   return traceCoverage(coverage, { pixelsPerMm, toleranceMm, leastMm2, keepsHoles });
 }

@@ -1,3 +1,4 @@
+import { logSumExp } from '#core/threshold/numerics/logSumExp.ts';
 import { logPrior, type NormalPrior } from '#core/threshold/numerics/normalPrior.ts';
 import { P } from '#core/threshold/sheetModel/sheetParameters.ts';
 import type { SheetBelief } from '#core/threshold/trial.ts';
@@ -124,12 +125,4 @@ function addVariance(
     (value, index) =>
       value - taken * (row[Math.floor(index / size)] as number) * (row[index % size] as number),
   );
-}
-
-function logSumExp(values: Float64Array): number {
-  let most = -Infinity;
-  for (const value of values) most = Math.max(most, value);
-  let sum = 0;
-  for (const value of values) sum += Math.exp(value - most);
-  return most + Math.log(sum);
 }

@@ -8,6 +8,7 @@ import { derivePrior, logPrior, type NormalPrior } from '#core/threshold/numeric
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { resampleDraws } from '#core/threshold/numerics/resampleDraws.ts';
 import { boundaryPositions } from '#core/threshold/sheetModel/sheetBoundaries.ts';
+import { logSumExp } from '#core/threshold/numerics/logSumExp.ts';
 import { makeProposal } from '#core/threshold/sheetModel/proposal.ts';
 import {
   SHEET_LIKELIHOODS,
@@ -68,6 +69,7 @@ function drawPosterior(
   const by = effectMultipliers(conditions);
   const parameters = new Float64Array(belief.mean.length);
   const densities = new Float64Array(proposals.length);
+  const logShare = -Math.log(proposals.length);
   for (let draw = 0; draw < DRAWS; draw++) {
     const own = draw % proposals.length;
     densities[own] = itemAt(proposals, own).draw(random, parameters);
@@ -81,7 +83,7 @@ function drawPosterior(
     }
     spreads[draw] = Math.exp(parameters[P.spread] as number);
     logWeights[draw] =
-      likelihood.exactValue(loads, parameters) + logDensity(parameters) - logMeanExp(densities);
+      likelihood.exactValue(loads, parameters) + logDensity(parameters) - (logSumExp(densities) + logShare);
   }
   const { weights, effectiveDraws } = normaliseWeights(logWeights);
   const drawn: ThresholdPosterior = {
@@ -138,14 +140,6 @@ function findPeak(belief: NormalPrior, trials: readonly PreparedTrial[], likelih
     SMALLEST_STEP,
   );
   return { peak: fit.estimate, information: fit.information };
-}
-
-function logMeanExp(values: Float64Array): number {
-  let most = -Infinity;
-  for (const value of values) most = Math.max(most, value);
-  let sum = 0;
-  for (const value of values) sum += Math.exp(value - most);
-  return most + Math.log(sum / values.length);
 }
 
 function normaliseWeights(logWeights: Float64Array): {

@@ -1,3 +1,4 @@
+import { plainBelief } from '#core/threshold/plainBelief.ts';
 import { LRUCache } from 'lru-cache';
 import type { Answer, AnswerContext, composeAnswer } from '#core/answer/composeAnswer.ts';
 import { runTask } from '#web/workers/pool.ts';
@@ -18,10 +19,7 @@ export function cachedAnswer(...asked: Parameters<typeof composeAnswer>): Promis
   return answer;
 }
 
-/** The context as it can be compared: typed arrays would be written as objects. */
+/** The context as it can be compared. */
 function plainContext({ belief, ...rest }: AnswerContext) {
-  return {
-    ...rest,
-    belief: belief && [[...belief.mean], [...belief.precision], belief.tail, belief.nearMat, belief.readers],
-  };
+  return { ...rest, belief: belief && plainBelief(belief) };
 }

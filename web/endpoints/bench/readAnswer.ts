@@ -1,3 +1,4 @@
+import { plainBelief } from '#core/threshold/plainBelief.ts';
 import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import { trialOf, type TestCut } from '#core/dialIn/testCut.ts';
 import { sheetFactor } from '#core/setting/correctForce.ts';
@@ -100,14 +101,7 @@ async function answerWith(
     verdicts: own?.verdicts ?? [],
     lastNote: own?.lastNote ?? '',
     cuts: cuts.map((cut) => standIn(cut, station)),
-    belief: {
-      mean: [...belief.mean],
-      precision: [...belief.precision],
-      tail: belief.tail,
-      nearMat: belief.nearMat,
-      readers: belief.readers,
-      knowledgeId,
-    },
+    belief: { ...plainBelief(belief), knowledgeId },
     runs,
     lesson: '',
     harmCuts,

@@ -1,4 +1,4 @@
-import { pictureSize } from '#core/artwork/pictureSize.ts';
+import { COARSE_DPI, pictureSize } from '#core/artwork/pictureSize.ts';
 import { mmToInch } from '#core/units/length.ts';
 import { boundPoints, cornersOf, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
@@ -16,8 +16,6 @@ interface Props {
   readonly onChange: (change: JobChange) => void;
 }
 
-/** Fewer pixels an inch are seen on paper. Common practice, no source. */
-const COARSE_DPI = 150;
 /** What a camera adds stands before the size of a picture, but no more than this. */
 const HEAD_BYTES = 300_000;
 const [SMALLEST, LARGEST] = [0.001, 1000] as const;

@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { plainBelief } from '#core/threshold/plainBelief.ts';
 import type { ThresholdModel, ThresholdPosterior } from '#core/threshold/posterior.ts';
 import { sheetModel } from '#core/threshold/sheetModel/sheetModel.ts';
 
@@ -10,17 +11,8 @@ export function rememberingModel(seed: number): ThresholdModel {
   return {
     version: model.version,
     fit: (question, trials) => {
-      const { mean, precision, tail, nearMat, readers } = question.belief;
-      const key = JSON.stringify([
-        seed,
-        [...mean],
-        [...precision],
-        tail,
-        nearMat,
-        readers,
-        question.conditions,
-        trials,
-      ]);
+      const { belief, conditions } = question;
+      const key = JSON.stringify([seed, plainBelief(belief), conditions, trials]);
       const kept = fits.get(key) ?? model.fit(question, trials);
       fits.set(key, kept);
       return kept;

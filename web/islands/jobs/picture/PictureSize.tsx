@@ -1,3 +1,5 @@
+import { COARSE_DPI } from '#core/artwork/pictureSize.ts';
+import { fitLargest } from '#core/job/sizeJob.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import type { PictureState } from '#web/islands/jobs/picture/usePicture.ts';
 import { inchToMm, mmToInch, type UnitSystem } from '#core/units/length.ts';
@@ -8,8 +10,6 @@ interface Props {
   readonly system: UnitSystem;
 }
 
-/** Fewer pixels an inch are seen on paper. Common practice, no source. */
-const COARSE_DPI = 150;
 const SMALLEST_MM = 1;
 const LARGEST_MM = 2000;
 
@@ -17,6 +17,7 @@ const LARGEST_MM = 2000;
 export function PictureSize({ picture: { opened, widthMm, setWidthMm }, room, system }: Props) {
   if (!opened) return null;
   const ratio = opened.heightPx / opened.widthPx;
+  const fit = fitLargest({ widthMm, heightMm: widthMm * ratio }, room);
   const isInch = system === 'inch';
   const shown = (mm: number) => (isInch ? mmToInch(mm) : mm);
   const take = (side: number) => (value: number) => {
@@ -35,7 +36,7 @@ export function PictureSize({ picture: { opened, widthMm, setWidthMm }, room, sy
       <button
         type="button"
         className="button justify-self-start"
-        onClick={() => setWidthMm(largestWidth(room, ratio))}
+        onClick={() => setWidthMm(Number((widthMm * fit.factor).toFixed(1)))}
       >
         As large as the machine takes
       </button>
@@ -54,11 +55,4 @@ export function PictureSize({ picture: { opened, widthMm, setWidthMm }, room, sy
       )}
     </div>
   );
-}
-
-/** Either way round, whichever leaves it larger. */
-function largestWidth({ widthMm, heightMm }: Props['room'], ratio: number): number {
-  const upright = Math.min(widthMm, heightMm / ratio);
-  const turned = Math.min(heightMm, widthMm / ratio);
-  return Number(Math.max(upright, turned).toFixed(1));
 }
