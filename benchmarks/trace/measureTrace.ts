@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { compareOutlines, type OutlineError } from '#benchmarks/trace/compareOutlines.ts';
-import type { OpenDrawing } from '#benchmarks/trace/openDrawings.ts';
+import type { OpenDrawing } from '#benchmarks/openSets/openDrawings.ts';
 import type { Pixels } from '#core/artwork/trace/pixels.ts';
 import {
   coverPicture,

@@ -5,6 +5,6 @@ import type { Drawing } from '#core/drawing/drawing.ts';
  *
  * @example firstFreeId(drawing) // 2
  */
-export function firstFreeId({ contours }: Pick<Drawing, 'contours'>): number {
-  return contours.reduce((most, { id }) => Math.max(most, id), -1) + 1;
+export function firstFreeId({ contours, idsGiven = 0 }: Pick<Drawing, 'contours' | 'idsGiven'>): number {
+  return contours.reduce((most, { id }) => Math.max(most, id), idsGiven - 1) + 1;
 }

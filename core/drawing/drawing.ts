@@ -18,11 +18,25 @@ export interface DrawnContour {
   readonly dash: string | null;
   /** The element or entity it was drawn by: lines of one shape share it. */
   readonly shape: number;
+  /** How fill and stroke are laid down; absent where the kind of file does not say. */
+  readonly paint?: ShapePaint;
+}
+
+/** How a shape is filled and stroked, beyond its colours. Source of the terms: W3C SVG 1.1, chapter 11. */
+export interface ShapePaint {
+  /** Filled by the even-odd rule instead of the nonzero one. */
+  readonly isEvenOdd: boolean;
+  readonly cap: 'butt' | 'round' | 'square';
+  readonly join: 'miter' | 'round' | 'bevel';
+  readonly miterLimit: number;
+  /** Lengths of dash and space by turns, mm; empty for an unbroken line. */
+  readonly dashMm: readonly number[];
+  readonly dashOffsetMm: number;
 }
 
 /** A picture inside a drawing, always art. */
 export interface DrawnImage {
-  /** `data:image/png;base64,…` or the same with jpeg. */
+  /** `data:image/png;base64,…` or the same with jpeg; where it is shown also with svg+xml. */
   readonly data: string;
   /** From the unit square (y downwards) to mm. */
   readonly toMm: Affine;
@@ -36,6 +50,13 @@ export interface Drawing {
   readonly images: readonly DrawnImage[];
   /** What was seen in the file and not taken over, in words, one per kind. */
   readonly leftOut: readonly string[];
+  /**
+   * Gradients, opacity, clips, masks, filters, markers or words: lines and colours alone do not tell how it looks, so
+   * that the file itself is drawn where it is printed.
+   */
+  readonly isMoreThanLines?: boolean;
+  /** Line ids that reading gave out: more than there are lines where some paint nothing. */
+  readonly idsGiven?: number;
 }
 
 /** Kinds of file that are read. */

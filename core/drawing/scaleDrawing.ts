@@ -1,4 +1,4 @@
-import type { Drawing } from '#core/drawing/drawing.ts';
+import type { Drawing, ShapePaint } from '#core/drawing/drawing.ts';
 import { composeAffine, mapContour, type Affine } from '#core/geometry/affine.ts';
 
 /**
@@ -18,7 +18,17 @@ export function scaleDrawing(drawing: Drawing, factor: number): Drawing {
       ...line,
       contour: mapContour(larger, line.contour),
       strokeWidthMm: line.strokeWidthMm === null ? null : line.strokeWidthMm * factor,
+      ...(line.paint ? { paint: scalePaint(line.paint, factor) } : {}),
     })),
     images: drawing.images.map((image) => ({ ...image, toMm: composeAffine(larger, image.toMm) })),
+  };
+}
+
+function scalePaint(paint: ShapePaint, factor: number): ShapePaint {
+  if (paint.dashMm.length === 0) return paint;
+  return {
+    ...paint,
+    dashMm: paint.dashMm.map((length) => length * factor),
+    dashOffsetMm: paint.dashOffsetMm * factor,
   };
 }

@@ -98,6 +98,15 @@ export function cornersOf({ minX, minY, maxX, maxY }: BoxMm): readonly PointMm[]
 }
 
 /**
+ * A box with a rim around it.
+ *
+ * @example growBox({ minX: 1, minY: 1, maxX: 2, maxY: 2 }, 1) // { minX: 0, minY: 0, maxX: 3, maxY: 3 }
+ */
+export function growBox({ minX, minY, maxX, maxY }: BoxMm, byMm: number): BoxMm {
+  return { minX: minX - byMm, minY: minY - byMm, maxX: maxX + byMm, maxY: maxY + byMm };
+}
+
+/**
  * Whether two boxes share a point.
  *
  * @example overlap({ minX: 0, minY: 0, maxX: 1, maxY: 1 }, { minX: 2, minY: 0, maxX: 3, maxY: 1 }) // false

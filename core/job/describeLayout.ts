@@ -2,7 +2,11 @@ import { guessRoles, type RoleFacts, type RoleGuess } from '#core/drawing/roles/
 import { groupLines, roleOf, type LineGroup, type Role } from '#core/drawing/roles/lineRoles.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
-import type { DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
+import type { ArtSource } from '#core/artwork/printed/artSource.ts';
+import { drawPieceArt, placeArt, unitTo, type PieceArt } from '#core/artwork/printed/pieceArt.ts';
+import type { DrawnContour, DrawnImage, ShapePaint } from '#core/drawing/drawing.ts';
+import type { Affine } from '#core/geometry/affine.ts';
+import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 import { boundContour, type BoxMm } from '#core/geometry/box.ts';
 import { areaOfRings } from '#core/geometry/clip.ts';
 import { dotsAlong } from '#core/geometry/dotsAlong.ts';
@@ -28,6 +32,7 @@ export interface ShownLine {
   readonly fill: string | null;
   readonly stroke: string | null;
   readonly strokeWidthMm: number | null;
+  readonly paint?: ShapePaint;
   /** Lines of one shape share it: together they are filled, holes and all. */
   readonly shapeKey: string;
   readonly data: string;
@@ -48,6 +53,8 @@ export interface ShownDrawing {
   readonly heightMm: number;
   readonly lines: readonly ShownLine[];
   readonly images: readonly DrawnImage[];
+  /** All art drawn from the file; `null` where its lines and pictures tell how it looks. */
+  readonly art: readonly DrawnImage[] | null;
   readonly groups: readonly ShownGroup[];
   readonly leftOut: readonly string[];
 }
@@ -56,6 +63,8 @@ export interface ShownDrawing {
 export interface ShownSheet {
   readonly lines: readonly ShownLine[];
   readonly images: readonly DrawnImage[];
+  /** As for the drawing. */
+  readonly art: readonly DrawnImage[] | null;
   readonly over: PlacedSheet['over'];
   readonly isInside: boolean;
   /** By how much cut lines reach over what can be printed and then cut, mm. */
@@ -89,6 +98,7 @@ const MOST_MARKED = 2500;
 /**
  * Everything a screen shows of a laid job, with the lines of every sheet as path data.
  *
+ * @param art the file, where more than its lines is shown
  * @example describeLayout(job, laid, { canKiss: false, isRollFed: false, canCrease: false }, []).sheets.length // 1
  */
 export function describeLayout(
@@ -96,18 +106,21 @@ export function describeLayout(
   laid: LaidJob,
   facts: RoleFacts,
   rules: readonly RoleRule[],
+  art: ArtSource | null = null,
 ): ShownLayout {
   const { drawing, pieces, sheets, marks, printArea, testCorner } = laid;
   const guesses = guessRoles(drawing, facts, rules);
   const last = sheets.length - 1;
   const markTroubles = listMarkTroubles(job, laid);
   const taken = placedBoxes(job.layout, pieces, last);
+  const fileArt = art && showFileArt(art, job, laid);
   return {
     drawing: {
       widthMm: drawing.widthMm,
       heightMm: drawing.heightMm,
       lines: showLines(drawing.contours, job),
       images: drawing.images,
+      art: fileArt && fileArt.drawing,
       groups: groupLines(drawing).map(({ contourIds, ...group }) => ({
         ...group,
         count: contourIds.length,
@@ -115,11 +128,12 @@ export function describeLayout(
       })),
       leftOut: drawing.leftOut,
     },
-    sheets: sheets.map(({ lines, images, over, isInside, box }) => {
+    sheets: sheets.map(({ lines, images, over, isInside, box }, index) => {
       const overPrintAreaMm = overPrintArea(box, printArea);
       return {
         lines: showLines(lines, job),
         images,
+        art: fileArt && fileArt.onSheet(index),
         over,
         isInside: isInside && overPrintAreaMm === 0,
         overPrintAreaMm,
@@ -136,6 +150,21 @@ export function describeLayout(
     readsBetterTurned: markTroubles.length > 0 && troublesTurned(job, laid).length < markTroubles.length,
     edge: measureEdge(drawing, job),
     remnant: findRemnant(job.sheet, [...taken, ...listTaken(laid, job.sheet)]),
+  };
+}
+
+/** The art of a job from its file, for the drawing and for each sheet. */
+function showFileArt(art: ArtSource, job: JobDesign, { drawing, pieces }: LaidJob) {
+  const show = ({ svg }: PieceArt, toMm: Affine): DrawnImage => ({
+    data: `data:image/svg+xml,${encodeURIComponent(svg)}`,
+    toMm,
+  });
+  const whole = drawPieceArt(art, drawing, job, splitPieces(drawing, job, true), job.edits);
+  const arts = drawPieceArt(art, drawing, job, pieces, job.edits);
+  return {
+    drawing: whole.flatMap((one) => (one ? [show(one, unitTo(one.box))] : [])),
+    onSheet: (index: number) =>
+      placeArt(arts, pieces, job.layout, index).map((one) => show(one.art, one.toMm)),
   };
 }
 
@@ -166,6 +195,7 @@ function showLines(lines: readonly AnyLine[], job: JobDesign): readonly ShownLin
       fill: line.fillColour,
       stroke: line.strokeColour,
       strokeWidthMm: line.strokeWidthMm,
+      ...(line.paint ? { paint: line.paint } : {}),
       shapeKey: `${line.copy ?? 0}/${line.shape}`,
       data: writePathData(line.contour),
       box: boundContour(line.contour),

@@ -1,3 +1,5 @@
+import { openArt } from '#core/artwork/printed/artSource.ts';
+import { INITIAL_STYLE } from '#core/drawing/svg/svgStyle.ts';
 import { coverByAlpha } from '#core/artwork/trace/coverPicture.ts';
 import type { Pixels } from '#core/artwork/trace/pixels.ts';
 import { RingLine } from '#core/artwork/trace/ringLine.ts';
@@ -70,9 +72,9 @@ export const triangle: readonly PointMm[] = [
 ];
 
 /** A red square of 20 mm with a blue circle in it, on 40 by 40 mm; red is cut through, blue is kissed. */
-export const drawing = readSvg(
-  '<svg width="40mm" height="40mm" viewBox="0 0 40 40" fill="none"><rect stroke="#ff0000" x="10" y="10" width="20" height="20"/><circle stroke="#0000ff" cx="20" cy="20" r="5"/></svg>',
-);
+export const svgText =
+  '<svg width="40mm" height="40mm" viewBox="0 0 40 40" fill="none"><rect stroke="#ff0000" x="10" y="10" width="20" height="20"/><circle stroke="#0000ff" cx="20" cy="20" r="5"/></svg>';
+export const drawing = readSvg(svgText);
 export const given = { roles: { '|#ff0000': 'through', '|#0000ff': 'kiss' }, lineRoles: {} } as const;
 
 export const values: SettingValues = {
@@ -239,7 +241,17 @@ export const quantity: SimpleQuantity = {
   noise: 0.3,
 };
 
-export { IDENTITY, gcodeOptions, PLAIN_CHOICES, PROBIT, layOutJob, misjudgingMatrix, placeTabs };
+export {
+  IDENTITY,
+  INITIAL_STYLE,
+  openArt,
+  gcodeOptions,
+  PLAIN_CHOICES,
+  PROBIT,
+  layOutJob,
+  misjudgingMatrix,
+  placeTabs,
+};
 /** A pen that draws in mm, and a grid of ten by ten cells: both begin empty each time. */
 export const newPen = () => new ContourBuilder(IDENTITY);
 export const newGrid = () => new CellGrid(10, 10);

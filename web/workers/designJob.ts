@@ -1,3 +1,4 @@
+import { openArt, type ArtSource } from '#core/artwork/printed/artSource.ts';
 import { findTroubles } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
@@ -24,20 +25,23 @@ export type DesignReport =
   | { readonly kind: 'troubles'; readonly id: number; readonly troubles: readonly Trouble[] }
   | { readonly kind: 'failed'; readonly id: number; readonly message: string };
 
-let opened: { readonly source: string; readonly drawing: Drawing } | null = null;
+let opened: { readonly source: string; readonly drawing: Drawing; readonly art: ArtSource | null } | null =
+  null;
 
 self.onmessage = ({ data }: MessageEvent<DesignOrder>) => {
   const { id, design, machine, facts, rules, checks } = data;
   const post = (report: DesignReport) => self.postMessage(report);
   const tell = (words: string) => (share: number) => post({ kind: 'progress', id, words, share });
   const read = ({ format, source }: Pick<JobDesign, 'format' | 'source'>) => {
-    if (opened?.source !== source)
-      opened = { source, drawing: readDrawing(format, source, tell('Reading the drawing')) };
+    if (opened?.source !== source) {
+      const drawing = readDrawing(format, source, tell('Reading the drawing'));
+      opened = { source, drawing, art: drawing.isMoreThanLines ? openArt(source) : null };
+    }
     return opened.drawing;
   };
   try {
     const laid = layOutJob(design, machine, read);
-    post({ kind: 'layout', id, layout: describeLayout(design, laid, facts, rules) });
+    post({ kind: 'layout', id, layout: describeLayout(design, laid, facts, rules, opened?.art) });
     const troubles = findTroubles(laid.drawing, design, checks, tell('Checking the lines'));
     post({ kind: 'troubles', id, troubles });
   } catch (error) {

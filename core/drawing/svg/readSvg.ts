@@ -1,10 +1,11 @@
 import { MAX_DRAWING_LENGTH, type Drawing, type ReadProgress } from '#core/drawing/drawing.ts';
 import { readSvgViewport } from '#core/drawing/svg/svgViewport.ts';
-import { SvgWalker } from '#core/drawing/svg/svgWalker.ts';
+import { SvgWalker, type DrawnListener } from '#core/drawing/svg/svgWalker.ts';
 import { readXmlStream, readXmlTree, type XmlElement } from '#core/drawing/svg/xmlTree.ts';
 import { AppError } from '#core/errors/appError.ts';
 
-const MAX_DEPTH = 200;
+/** Deepest nesting of groups that is read. */
+export const MAX_DEPTH = 200;
 const KEEPS_TEXT: ReadonlySet<string> = new Set(['style']);
 
 /**
@@ -26,8 +27,12 @@ export function readSvg(text: string, onProgress?: ReadProgress): Drawing {
     );
   }
   const walker = hasLateMeaning(text) ? walkTree(text, onProgress) : walkStream(text, onProgress);
-  const { contours, images } = walker.drawn;
-  const leftOut = [...walker.drawn.leftOut];
+  const { contours, images, isMoreThanLines, idsGiven, unpainted, clippedAway } = walker.drawn;
+  const leftOut = [
+    ...walker.drawn.leftOut,
+    ...(unpainted > 0 ? [`${countOf(unpainted, 'shape')} with neither fill nor stroke`] : []),
+    ...(clippedAway > 0 ? [`${countOf(clippedAway, 'line')} that no clip shows`] : []),
+  ];
   if (contours.length === 0 && images.length === 0) {
     const seen = leftOut.join(', ');
     throw new AppError(
@@ -35,26 +40,41 @@ export function readSvg(text: string, onProgress?: ReadProgress): Drawing {
       `the drawing has no lines to cut${seen ? `; it holds only ${seen}` : ''}`,
     );
   }
-  return { ...walker.size, contours, images, leftOut };
+  return { ...walker.size, contours, images, leftOut, isMoreThanLines, idsGiven };
+}
+
+function countOf(count: number, what: string): string {
+  return count === 1 ? `a ${what}` : `${count} ${what}s`;
 }
 
 /** Symbols may be reused before they are defined, and style sheets stand anywhere: then everything is read first. */
 function hasLateMeaning(text: string): boolean {
-  // Most drawings hold neither word: looked for first, since that costs a tenth of the pattern.
+  // Most drawings hold none of the words: looked for first, since that costs a tenth of the pattern.
+  if (text.includes('clip-path')) return true;
   return (text.includes('use') || text.includes('style')) && /<(?:[\w-]+:)?(use|style)[\s/>]/.test(text);
 }
 
-interface Walked {
+/** A drawing being read. */
+export interface Walked {
   readonly drawn: SvgWalker;
   readonly size: { readonly widthMm: number; readonly heightMm: number };
 }
 
-function beginWalk(root: Pick<XmlElement, 'name' | 'attributes'>): Walked {
+/**
+ * Begins drawing the elements of a file.
+ *
+ * @throws AppError `badDrawing` for what is no SVG or has no size
+ * @example beginWalk({ name: 'svg', attributes: { viewBox: '0 0 96 96' } }).size.widthMm // 25.4
+ */
+export function beginWalk(
+  root: Pick<XmlElement, 'name' | 'attributes'>,
+  listener: DrawnListener | null = null,
+): Walked {
   if (root.name !== 'svg') {
     throw new AppError('badDrawing', `the file starts with <${root.name}>; an SVG starts with <svg>`);
   }
   const { widthMm, heightMm, toMm } = readSvgViewport(root.attributes);
-  return { drawn: new SvgWalker(toMm), size: { widthMm, heightMm } };
+  return { drawn: new SvgWalker(toMm, listener), size: { widthMm, heightMm } };
 }
 
 function walkTree(text: string, onProgress: ReadProgress | undefined): Walked {

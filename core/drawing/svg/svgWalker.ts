@@ -7,7 +7,22 @@ import {
 } from '#core/drawing/drawing.ts';
 import { ReadBudget, STEPS } from '#core/drawing/readBudget.ts';
 import { readCoordinate, readSvgShape, SHAPES, type UserFrame } from '#core/drawing/svg/svgShape.ts';
-import { inheritStyle, INITIAL_STYLE, isUndisplayed, type SvgStyle } from '#core/drawing/svg/svgStyle.ts';
+import { areaOf, SvgClips, type ClipArea } from '#core/drawing/svg/svgClip.ts';
+import {
+  charactersOf,
+  layerName,
+  looksOf,
+  NO_LOOKS,
+  type Frame,
+  type Looks,
+} from '#core/drawing/svg/svgFrame.ts';
+import {
+  inheritStyle,
+  INITIAL_STYLE,
+  isUndisplayed,
+  NO_EFFECTS,
+  readEffects,
+} from '#core/drawing/svg/svgStyle.ts';
 import {
   matchRules,
   NO_STYLE_SHEET,
@@ -16,9 +31,10 @@ import {
 } from '#core/drawing/svg/svgStyleSheet.ts';
 import { readSvgTransform } from '#core/drawing/svg/svgTransform.ts';
 import { readInnerViewport, readViewBox } from '#core/drawing/svg/svgViewport.ts';
-import { localName, type XmlElement } from '#core/drawing/svg/xmlTree.ts';
+import type { XmlElement } from '#core/drawing/svg/xmlTree.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { composeAffine, type Affine } from '#core/geometry/affine.ts';
+import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
+import { cornersOf } from '#core/geometry/box.ts';
 
 /** Elements whose content is not drawn where it stands. */
 const UNDRAWN: ReadonlySet<string> = new Set([
@@ -45,13 +61,11 @@ const CHARACTERS_A_STEP = 8;
 const MAX_PICTURES = 1000;
 const PICTURE = /^data:image\/(png|jpeg);base64,[a-z0-9+/=\s]+$/i;
 
-interface Frame {
-  readonly affine: Affine;
-  readonly style: SvgStyle;
-  readonly layer: string | null;
-  readonly viewport: UserFrame;
-  /** How many symbols lie around. */
-  readonly reuse: number;
+/** Told of all that is drawn, in the order in which it is numbered. */
+export interface DrawnListener {
+  /** @param uses the `use` elements it is drawn by, the outermost first */
+  readonly onShape: (shape: number, element: XmlElement, uses: readonly XmlElement[]) => void;
+  readonly onPicture: (picture: number, element: XmlElement, uses: readonly XmlElement[]) => void;
 }
 
 /**
@@ -62,16 +76,30 @@ export class SvgWalker {
   readonly contours: DrawnContour[] = [];
   readonly images: DrawnImage[] = [];
   readonly leftOut = new Set<string>();
+  /** Whether lines and colours alone do not tell how it looks. */
+  isMoreThanLines = false;
+  /** Line numbers given out, also to what is not drawn. */
+  idsGiven = 0;
+  /** Shapes that paint nothing, and lines that no clip shows. */
+  unpainted = 0;
+  clippedAway = 0;
   private readonly byId = new Map<string, XmlElement>();
   private sheet: StyleSheet = NO_STYLE_SHEET;
   private shapes = 0;
   private visited = 0;
+  /** The frame that lines were last drawn in, and how they look there. */
+  private looked: Frame | null = null;
+  private looks: Looks = NO_LOOKS;
   /** What the open elements pass on; `null` for those whose content is not drawn. */
   private readonly open_: (Frame | null)[] = [];
 
   private readonly budget = new ReadBudget();
+  private readonly clips = new SvgClips(this.byId, this.budget);
 
-  constructor(private readonly toMm: Affine) {}
+  constructor(
+    private readonly toMm: Affine,
+    private readonly listener: DrawnListener | null = null,
+  ) {}
 
   /** An element begins. @throws AppError `badDrawing` with the line, `tooLarge` */
   open(element: XmlElement): void {
@@ -106,7 +134,10 @@ export class SvgWalker {
       attributes,
       matchRules(this.sheet, name, attributes, this.budget),
     );
-    return { affine: this.toMm, style, layer: null, viewport, reuse: 0 };
+    const { opacity, clip, isFiltered } = readEffects(attributes);
+    const isFaded = opacity < 1 || clip !== null || isFiltered;
+    const bare = { affine: this.toMm, style, layer: null, viewport, uses: [], clip: null };
+    return { ...bare, isClear: opacity === 0, isFaded };
   }
 
   /** @returns how many elements there are */
@@ -126,7 +157,7 @@ export class SvgWalker {
   private enter(element: XmlElement, parent: Frame): Frame | null {
     this.visited++;
     const { name, attributes } = element;
-    this.budget.spend(STEPS.element + lengthOf(attributes) / CHARACTERS_A_STEP);
+    this.budget.spend(STEPS.element + charactersOf(attributes) / CHARACTERS_A_STEP);
     const isShape = SHAPES.has(name);
     if (!isShape && UNDRAWN.has(name)) return null;
     const ruled = matchRules(this.sheet, name, attributes, this.budget);
@@ -134,6 +165,7 @@ export class SvgWalker {
     const words = isShape ? undefined : LEFT_OUT[name];
     if (words) {
       this.leftOut.add(words);
+      this.isMoreThanLines ||= name === 'text';
       return null;
     }
     try {
@@ -155,50 +187,78 @@ export class SvgWalker {
     ruled: ReturnType<typeof matchRules>,
   ): Frame {
     const style = inheritStyle(parent.style, attributes, ruled);
+    const effects = readEffects(attributes, ruled);
     const transform = attributes['transform'];
     const named = name === 'g' ? layerName(attributes) : null;
-    if ((attributes['clip-path'] ?? 'none') !== 'none') {
-      this.leftOut.add('clipping (lines are taken whole)');
-    }
-    if (style === parent.style && !transform && !named) return parent;
+    if (style === parent.style && !transform && !named && effects === NO_EFFECTS) return parent;
+    const affine = transform ? composeAffine(parent.affine, readSvgTransform(transform)) : parent.affine;
+    const own = effects.clip === null ? null : this.clips.within(effects.clip, affine, parent);
+    const isUnfollowed = effects.clip !== null && own === null;
+    if (isUnfollowed) this.takeWhole();
+    const isFaded = effects.opacity < 1 || effects.isFiltered || isUnfollowed;
     return {
       ...parent,
       style,
-      affine: transform ? composeAffine(parent.affine, readSvgTransform(transform)) : parent.affine,
+      affine,
       layer: named ?? parent.layer,
+      isClear: parent.isClear || effects.opacity === 0,
+      isFaded: parent.isFaded || isFaded,
+      clip: own ?? parent.clip,
     };
   }
 
-  private draw({ name, attributes }: XmlElement, frame: Frame): void {
-    if (frame.style.isInvisible) return;
+  private draw(element: XmlElement, frame: Frame): void {
+    const { style, affine, clip } = frame;
+    if (style.isInvisible) return;
     const shape = this.shapes++;
-    const { stroke, fill, dash, strokeWidth } = frame.style;
-    const strokeWidthMm = stroke === null ? null : strokeWidth * scaleOf(frame.affine);
-    for (const contour of readSvgShape(name, attributes, frame.affine, frame.viewport, this.budget)) {
-      if (this.contours.length >= MAX_CONTOURS) {
+    this.listener?.onShape(shape, element, frame.uses);
+    const contours = readSvgShape(element.name, element.attributes, affine, frame.viewport, this.budget);
+    if (contours.length === 0) return;
+    if (this.looked !== frame) {
+      this.looked = frame;
+      this.looks = looksOf(frame);
+    }
+    const { isPainted, fillColour, strokeColour, strokeWidthMm, paint } = this.looks;
+    if (isPainted) this.isMoreThanLines ||= this.looks.needsFile;
+    else this.unpainted++;
+    const { layer } = frame;
+    const { dash } = style;
+    for (const contour of contours) {
+      if (this.idsGiven >= MAX_CONTOURS) {
         throw new AppError('tooLarge', `the drawing has more than ${MAX_CONTOURS} lines`);
       }
+      // Counted also where it is not drawn: numbers that jobs have kept go on meaning the same lines.
+      const id = this.idsGiven++;
+      if (!isPainted) continue;
+      if (clip) {
+        const seen = this.clips.shows(clip, contour, fillColour !== null, (strokeWidthMm ?? 0) / 2);
+        if (seen === 'part') this.takeWhole();
+        if (seen === 'none') this.clippedAway++;
+        if (seen === 'none') continue;
+      }
       this.contours.push({
-        id: this.contours.length,
+        id,
         contour,
-        layer: frame.layer,
-        strokeColour: stroke,
+        layer,
+        strokeColour,
         strokeWidthMm,
-        fillColour: fill,
+        fillColour,
         dash,
         shape,
+        paint,
       });
     }
   }
 
-  private reuse({ attributes }: XmlElement, frame: Frame): void {
+  private reuse(element: XmlElement, frame: Frame): void {
+    const { attributes } = element;
     const address = attributes['href'] ?? attributes['xlink:href'] ?? '';
     const target = this.byId.get(address.slice(1));
     if (!address.startsWith('#') || !target) {
       this.leftOut.add('reused symbols that are not in the file');
       return;
     }
-    if (frame.reuse >= MAX_REUSE)
+    if (frame.uses.length >= MAX_REUSE)
       throw new AppError('badDrawing', `symbol "${address}" stands within itself`);
     this.budget.spend(STEPS.reuse);
     const x = readCoordinate(attributes['x'], frame.viewport.width);
@@ -206,7 +266,7 @@ export class SvgWalker {
     const inner = {
       ...frame,
       affine: composeAffine(frame.affine, [1, 0, 0, 1, x, y]),
-      reuse: frame.reuse + 1,
+      uses: [...frame.uses, element],
     };
     if (target.name !== 'symbol' && target.name !== 'svg') return this.visit(target, inner);
     const style = inheritStyle(
@@ -214,7 +274,8 @@ export class SvgWalker {
       target.attributes,
       matchRules(this.sheet, target.name, target.attributes, this.budget),
     );
-    const sized = { ...target.attributes, ...pick(attributes, ['width', 'height']) };
+    const { width, height } = attributes;
+    const sized = { ...target.attributes, ...(width ? { width } : {}), ...(height ? { height } : {}) };
     const nested = this.nest({ ...target, attributes: sized }, { ...inner, style }, target);
     for (const child of target.children) this.visit(child, nested);
   }
@@ -228,10 +289,29 @@ export class SvgWalker {
       height: readCoordinate(attributes['height'] ?? '100%', height),
     };
     const affine = composeAffine(frame.affine, readInnerViewport(attributes, place));
-    return { ...frame, affine, viewport: readViewBox(attributes['viewBox']) ?? place };
+    const clip = attributes['overflow'] === 'visible' ? frame.clip : this.viewportClip(place, frame);
+    return { ...frame, affine, clip, viewport: readViewBox(attributes['viewBox']) ?? place };
   }
 
-  private picture({ attributes }: XmlElement, frame: Frame): void {
+  /** A line runs on beyond what a clip shows of it. */
+  private takeWhole(): void {
+    this.isMoreThanLines = true;
+    this.leftOut.add('clipping (lines to cut are taken whole)');
+  }
+
+  /** A drawing within another shows nothing beyond its own frame. Source: W3C SVG 1.1, section 14.3.3. */
+  private viewportClip(
+    place: UserFrame & { readonly x: number; readonly y: number },
+    frame: Frame,
+  ): ClipArea | null {
+    const { x, y, width, height } = place;
+    if (!(width > 0 && height > 0)) return frame.clip;
+    const corners = cornersOf({ minX: x, minY: y, maxX: x + width, maxY: y + height });
+    return this.clips.both(areaOf([corners.map((corner) => mapPoint(frame.affine, corner))]), frame.clip);
+  }
+
+  private picture(element: XmlElement, frame: Frame): void {
+    const { attributes } = element;
     const address = attributes['href'] ?? attributes['xlink:href'] ?? '';
     const { width, height } = frame.viewport;
     const wide = readCoordinate(attributes['width'], width);
@@ -253,36 +333,8 @@ export class SvgWalker {
         'a picture lies where no sheet is: a number is not finite or far too large',
       );
     }
+    if (frame.isFaded || this.contours.length > 0) this.isMoreThanLines = true;
+    this.listener?.onPicture(this.images.length, element, frame.uses);
     this.images.push({ data: address.replace(/\s+/g, ''), toMm });
   }
-}
-
-/** Characters that are read anew each time an element is drawn; its path is counted by its segments. */
-function lengthOf({
-  style,
-  transform,
-  class: names,
-  href,
-  'xlink:href': link,
-}: XmlElement['attributes']): number {
-  const texts = [style, transform, names, href, link];
-  return texts.reduce((sum, text) => sum + (text?.length ?? 0), 0);
-}
-
-/** By how much a map enlarges lengths, on average over all directions. */
-function scaleOf(affine: Affine): number {
-  return Math.sqrt(Math.abs(affine[0] * affine[3] - affine[1] * affine[2]));
-}
-
-function pick(
-  attributes: Readonly<Record<string, string>>,
-  names: readonly string[],
-): Record<string, string> {
-  return Object.fromEntries(names.flatMap((name) => (attributes[name] ? [[name, attributes[name]]] : [])));
-}
-
-function layerName(attributes: Readonly<Record<string, string>>): string | null {
-  let name = attributes['data-name'] ?? attributes['id'];
-  for (const key in attributes) if (localName(key) === 'label') name = attributes[key] || name;
-  return name ? name.slice(0, 80) : null;
 }

@@ -10,6 +10,10 @@ export interface XmlElement {
   readonly children: readonly XmlElement[];
   readonly line: number;
   readonly text: string;
+  /** Where its opening tag ends in the file, in characters. */
+  readonly tagEnd: number;
+  /** Where the whole element ends; 0 in a stream, which does not know it yet. */
+  readonly to: number;
 }
 
 const CHUNK = 1 << 17;
@@ -18,7 +22,8 @@ const NONE: readonly XmlElement[] = [];
 /** What happens while XML is read. Elements of a stream have no children and no text. */
 export interface XmlListener {
   readonly open: (element: XmlElement) => void;
-  readonly close: () => void;
+  /** @param to where the element ends in the file */
+  readonly close: (to: number) => void;
   readonly text?: (words: string) => void;
 }
 
@@ -50,11 +55,20 @@ export function readXmlStream(
     if (depth++ > maxDepth) {
       throw new AppError('badDrawing', `line ${line}: groups are nested deeper than ${maxDepth}`);
     }
-    listener.open({ name: localName(tag.name), attributes: tag.attributes, children: NONE, line, text: '' });
+    const { name, attributes } = tag;
+    listener.open({
+      name: localName(name),
+      attributes,
+      children: NONE,
+      line,
+      text: '',
+      tagEnd: parser.position,
+      to: 0,
+    });
   });
   parser.on('closetag', () => {
     depth--;
-    listener.close();
+    listener.close(parser.position);
   });
   if (listener.text) {
     parser.on('text', listener.text);
@@ -90,7 +104,10 @@ export function readXmlTree(
       else root = element;
       open.push(element);
     },
-    close: () => open.pop(),
+    close: (to) => {
+      const element = open.pop();
+      if (element) element.to = to;
+    },
     text: (words) => {
       const element = open.at(-1);
       if (element && keepsText.has(element.name)) element.text += words;
@@ -104,6 +121,7 @@ export function readXmlTree(
 interface OpenElement extends XmlElement {
   readonly children: OpenElement[];
   text: string;
+  to: number;
 }
 
 /**

@@ -45,7 +45,7 @@ export function placePieces(
   const images: DrawnImage[] = [];
   const boxes: BoxMm[] = [];
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
-  const owners = drawing.images.map((image) => ownerOf(image, pieces));
+  const owners = drawing.images.map((image) => pictureOwner(image, pieces));
   for (const [copy, placement] of placements.entries()) {
     const piece = pieces[placement.piece];
     if (!piece || placement.sheet !== sheetIndex) continue;
@@ -72,8 +72,12 @@ export function placePieces(
   return { lines, images, box, over, isInside: over.left + over.top + over.right + over.bottom === 0 };
 }
 
-/** The smallest piece in whose box the middle of a picture lies; the first where it lies in none. */
-function ownerOf({ toMm }: DrawnImage, pieces: readonly Piece[]): number {
+/**
+ * The smallest piece in whose box the middle of a picture lies; the first where it lies in none.
+ *
+ * @example pictureOwner({ data: '', toMm: [1, 0, 0, 1, 0, 0] }, []) // 0
+ */
+export function pictureOwner({ toMm }: DrawnImage, pieces: readonly Pick<Piece, 'index' | 'box'>[]): number {
   const { x, y } = mapPoint(toMm, { x: 0.5, y: 0.5 });
   const around = pieces.filter(({ box }) => x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY);
   return around.sort((a, b) => areaOfBox(a.box) - areaOfBox(b.box))[0]?.index ?? 0;

@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, useId } from 'react';
 import { ROLES } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownLine } from '#core/job/describeLayout.ts';
 import type { DrawnImage } from '#core/drawing/drawing.ts';
@@ -7,6 +7,8 @@ import { ROLE_STROKES } from '#web/components/RoleLine.tsx';
 interface Props {
   readonly lines: readonly ShownLine[];
   readonly images: readonly DrawnImage[];
+  /** Art drawn from its file, in place of pictures and lines of art. */
+  readonly art: readonly DrawnImage[] | null;
   /** Radius of the circles on kiss lines, in mm. */
   readonly dotMm: number;
   readonly isFaint?: boolean;
@@ -15,7 +17,8 @@ interface Props {
 }
 
 /** Lines in the style of their role, all of one role in one path: art below, then in the order in which they are cut. */
-export const RoledLines = memo(function RoledLines({ lines, images, dotMm, isFaint, isPrinted }: Props) {
+export const RoledLines = memo(function RoledLines(props: Props) {
+  const { lines, images, art, dotMm, isFaint, isPrinted } = props;
   const dataOf = (role: (typeof ROLES)[number] | null) =>
     lines
       .filter((line) => line.role === role)
@@ -23,8 +26,8 @@ export const RoledLines = memo(function RoledLines({ lines, images, dotMm, isFai
       .join('');
   return (
     <g opacity={isFaint ? 0.35 : 1} strokeLinejoin="round">
-      <Pictures images={images} opacity={isPrinted ? 1 : 0.5} />
-      {isPrinted ? <PrintedArt lines={lines} /> : <PaleArt lines={lines} />}
+      <Pictures images={art ?? images} opacity={isPrinted ? 1 : 0.5} />
+      {art ? null : isPrinted ? <PrintedArt lines={lines} /> : <PaleArt lines={lines} />}
       {ROLES.filter((role) => role !== 'art').map((role) => {
         const { stroke, width, dash } = ROLE_STROKES[role];
         return (
@@ -70,18 +73,30 @@ function Overlay({
   );
 }
 
+/** Each picture stands in the page once, however often it is drawn. */
 function Pictures({ images, opacity }: { readonly images: readonly DrawnImage[]; readonly opacity: number }) {
-  return images.map(({ data, toMm }, index) => (
-    <image
-      key={index}
-      href={data}
-      width="1"
-      height="1"
-      preserveAspectRatio="none"
-      transform={`matrix(${toMm.join(' ')})`}
-      opacity={opacity}
-    />
-  ));
+  const own = useId();
+  const all = [...new Set(images.map(({ data }) => data))];
+  const idOf = (data: string) => `${own}-${all.indexOf(data)}`;
+  return (
+    <>
+      <defs>
+        {all.map((data) => (
+          <image
+            key={idOf(data)}
+            id={idOf(data)}
+            href={data}
+            width="1"
+            height="1"
+            preserveAspectRatio="none"
+          />
+        ))}
+      </defs>
+      {images.map(({ data, toMm }, index) => (
+        <use key={index} href={`#${idOf(data)}`} transform={`matrix(${toMm.join(' ')})`} opacity={opacity} />
+      ))}
+    </>
+  );
 }
 
 function KissDots({ lines, dotMm }: Pick<Props, 'lines' | 'dotMm'>) {
@@ -112,15 +127,19 @@ function PrintedArt({ lines }: Pick<Props, 'lines'>) {
     if (shape) shape.data += line.data;
     else shapes.set(line.shapeKey, { ...line });
   }
-  return [...shapes].map(([key, { data, fill, stroke, strokeWidthMm }]) => (
+  return [...shapes].map(([key, { data, fill, stroke, strokeWidthMm, paint }]) => (
     <path
       key={key}
       d={data}
       fill={fill ?? 'none'}
-      fillRule="evenodd"
+      fillRule={paint?.isEvenOdd === false ? 'nonzero' : 'evenodd'}
       stroke={stroke ?? 'none'}
       strokeWidth={strokeWidthMm ?? 0.25}
-      strokeLinecap="round"
+      strokeLinecap={paint?.cap ?? 'round'}
+      strokeLinejoin={paint?.join ?? 'round'}
+      strokeMiterlimit={paint?.miterLimit}
+      strokeDasharray={paint?.dashMm.join(' ')}
+      strokeDashoffset={paint?.dashOffsetMm}
     />
   ));
 }

@@ -1,7 +1,5 @@
-import { itemAt } from '#core/collections/itemAt.ts';
-import { groupBy } from '#core/collections/groupBy.ts';
 import { roleOf } from '#core/drawing/roles/lineRoles.ts';
-import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
+import { writeRingsData } from '#core/drawing/writePathData.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { boundContour, boundPoints, joinBoxes, overlap } from '#core/geometry/box.ts';
 import type { Rings } from '#core/geometry/clip.ts';
@@ -16,10 +14,10 @@ import { patchOf, type TestPatch } from '#core/job/testPatch.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 import { placeCheckLine, type CheckLine } from '#core/sheet/checkLine.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/nest/placePieces.ts';
+import { drawPictureBleed, drawPictures, placeFileArt } from '#web/endpoints/jobs/printPictures.ts';
+import { drawVectors } from '#web/endpoints/jobs/printVectors.ts';
 import { PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
 
-/** A stroke whose width the file does not say, mm. */
-const HAIR_MM = 0.25;
 /** Looking needs no cutting tolerance, mm. */
 const LOOK_MM = 0.2;
 
@@ -40,17 +38,7 @@ export async function drawPrintSheet(
   const { widthMm, heightMm } = job.sheet;
   const { page, finish } = startPdf(`${job.name}, to print`, [widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
   page.save().scale(PT_PER_MM);
-  const art = placed.lines.filter((line) => roleOf(line, job) === 'art');
-  if (job.print.bleedMm > 0) drawBleed(page, job, placed, art);
-  for (const image of placed.images) {
-    page.save().transform(...image.toMm);
-    page.image(Buffer.from(image.data.slice(image.data.indexOf(',') + 1), 'base64'), 0, 0, {
-      width: 1,
-      height: 1,
-    });
-    page.restore();
-  }
-  drawArt(page, art, 0);
+  await drawArt(page, job, laid, sheetIndex);
   const patch = patchOf(laid, job);
   if (patch) drawPatch(page, patch);
   for (const { outline } of laid.marks)
@@ -63,22 +51,29 @@ export async function drawPrintSheet(
   return finish();
 }
 
-/** Art by shape, so that holes stay holes. @param growMm how far every shape is widened, for bleed */
-function drawArt(page: PdfPage, art: readonly PlacedLine[], growMm: number): void {
-  for (const lines of groupBy(art, ({ copy, shape }) => `${copy}/${shape}`).values()) {
-    const { fillColour, strokeColour, strokeWidthMm } = itemAt(lines, 0);
-    const data = lines.map(({ contour }) => writePathData(contour)).join('');
-    if (fillColour) page.path(data).fill(fillColour, 'even-odd');
-    const colour = strokeColour ?? (growMm > 0 ? fillColour : null);
-    if (!colour) continue;
-    const ownMm = strokeColour ? (strokeWidthMm ?? HAIR_MM) : 0;
-    page
-      .path(data)
-      .lineJoin('round')
-      .lineCap('round')
-      .lineWidth(ownMm + 2 * growMm)
-      .stroke(colour);
+/**
+ * Art of plain colours is drawn as lines, sharp at any resolution; where lines and colours do not tell how it looks, the
+ * file itself is drawn.
+ */
+async function drawArt(page: PdfPage, job: Job, laid: LaidJob, sheetIndex: number): Promise<void> {
+  const placed = laid.sheets[sheetIndex] as PlacedSheet;
+  const { bleedMm } = job.print;
+  const art = placed.lines.filter((line) => roleOf(line, job) === 'art');
+  const hasPictures = placed.images.length > 0;
+  const isFile = laid.drawing.isMoreThanLines === true;
+  const fileArt = isFile || (hasPictures && bleedMm > 0) ? placeFileArt(job, laid, sheetIndex) : [];
+  if (bleedMm > 0 && fileArt.length > 0) await drawPictureBleed(page, job, placed, fileArt);
+  else if (bleedMm > 0) drawBleed(page, job, placed, art);
+  if (isFile) return drawPictures(page, fileArt);
+  for (const image of placed.images) {
+    page.save().transform(...image.toMm);
+    page.image(Buffer.from(image.data.slice(image.data.indexOf(',') + 1), 'base64'), 0, 0, {
+      width: 1,
+      height: 1,
+    });
+    page.restore();
   }
+  drawVectors(page, art, 0);
 }
 
 /** Ink for test pieces to be cut on. */
@@ -108,7 +103,7 @@ function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly P
     if (band.length === 0 || own.length === 0) continue;
     page.save();
     page.path(writeRingsData(band)).clip('even-odd');
-    drawArt(
+    drawVectors(
       page,
       own.map(({ line }) => line),
       job.print.bleedMm,

@@ -31,6 +31,15 @@ export function startPdf(
   return { page, finish };
 }
 
+/** A picture that is held in the file once, however often it is drawn. */
+export type PdfPicture = Parameters<PdfPage['image']>[0];
+
+/** @param picture PNG or JPEG */
+export function openPdfPicture(page: PdfPage, picture: Buffer): PdfPicture {
+  // Part of pdfkit, and documented there; its types leave it out.
+  return (page as PdfPage & { openImage: (source: Buffer) => PdfPicture }).openImage(picture);
+}
+
 const require = createRequire(import.meta.url);
 
 function fontFile(family: 'next' | 'mono', weight: 400 | 700): Buffer {

@@ -68,7 +68,7 @@ function DrawingCanvas({ layout, design, state, chosen, preview, onChoose }: Lai
         label={`${state.job.name} as drawn, ${drawing.lines.length} lines`}
         pointer={isChoosing ? lasso.pointer : undefined}
       >
-        <RoledLines lines={drawing.lines} images={drawing.images} dotMm={size / 260} />
+        <RoledLines lines={drawing.lines} images={drawing.images} art={drawing.art} dotMm={size / 260} />
         <ChosenLines lines={drawing.lines} chosen={chosen} />
         {state.step === 'drawing' && chosen.length > 0 ? (
           <path
@@ -144,6 +144,7 @@ function SheetCanvas({ layout, state, nest }: Laid) {
         <RoledLines
           lines={lines}
           images={shown?.images ?? []}
+          art={shown?.art ?? null}
           dotMm={Math.max(sheet.widthMm, sheet.heightMm) / 260}
           isFaint={isRouteShown}
           isPrinted={step === 'sheet' || step === 'runSheet'}
