@@ -4,9 +4,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
-import { groupLines } from '#core/drawing/roles/lineRoles.ts';
+import { groupLines, isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
 import type { Job } from '#core/job/job.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
+import { startJob } from '#core/job/startJob.ts';
 import { sampleDesign } from '#core/tests/sampleJob.ts';
 import { MM_PER_INCH } from '#core/units/length.ts';
 import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
@@ -23,6 +24,8 @@ export interface PrintScore {
   readonly linesDiffer: number;
   readonly ms: number;
   readonly kilobytes: number;
+  /** Lines within its art that a job would cut as it begins, on a film with a liner. */
+  readonly cutsWithin: number;
 }
 
 /** As fine as art is printed; places on the page are whole pixels of it. */
@@ -52,7 +55,19 @@ export async function measurePrint(name: string, source: string): Promise<PrintS
     linesDiffer: compare(await drawPage(await drawPrintSheet(job, plain, 0, ''), size), truth),
     ms,
     kilobytes: pdf.length / 1000,
+    cutsWithin: countCutsWithin(name, source),
   };
+}
+
+/** Lines of the file that are guessed to be cut; one fill of one colour is a shape to cut along. */
+function countCutsWithin(name: string, source: string): number {
+  const drawing = readSvg(source);
+  const bed = { bedWidthMm: 330, bedLengthMm: 480, marginMm: 6 };
+  const film = { canKiss: true, isRollFed: false, canCrease: false };
+  const job = startJob({ name, format: 'svg', source }, drawing, bed, film);
+  const isOneShape =
+    groupLines(drawing).length === 1 && !drawing.contours.some(({ strokeColour }) => strokeColour);
+  return isOneShape ? 0 : drawing.contours.filter((line) => isCutRole(roleOf(line, job))).length;
 }
 
 /** Everything in the file is art, at its place in the drawing. */

@@ -1,4 +1,4 @@
-import { startOf } from '#core/geometry/contour.ts';
+import { startOf, type Contour } from '#core/geometry/contour.ts';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import { bridgeIslands } from '#core/checks/bridgeIslands.ts';
 import { firstFreeId } from '#core/checks/firstFreeId.ts';
@@ -7,14 +7,17 @@ import { findDuplicates } from '#core/checks/findDuplicates.ts';
 import { scaleDrawing } from '#core/drawing/scaleDrawing.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { boundContour, cornersOf, encloses, joinBoxes } from '#core/geometry/box.ts';
-import { fillHoles, offsetRings, strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
+import { coverLines, encloseLines } from '#core/drawing/coverLines.ts';
+import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
+import { scaling } from '#core/geometry/affine.ts';
+import { fillHoles, fillRings, offsetRings, uniteRings, type Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { isInside } from '#core/geometry/polygon.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
 import { ringToContour } from '#core/geometry/ringToContour.ts';
 
-/** What a line covers whose width does not count, mm. */
-const HAIR_MM = 0.1;
+/** The colour of lines that an offset draws: their group is called by it. */
+export const OFFSET_COLOUR = '#1e2a32';
 
 /**
  * The drawing after all mends, in their order. A mend whose lines are gone does nothing.
@@ -128,24 +131,59 @@ function addFrame(
 function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset' }>): Drawing {
   const wanted = new Set(edit.lineIds);
   const lines = drawing.contours.filter(({ id }) => wanted.has(id));
-  if (lines.length === 0) return drawing;
-  const closed = lines.filter(({ contour }) => contour.isClosed);
-  const open = lines.filter(({ contour }) => !contour.isClosed);
-  const bands = (edit.isInked ? lines : open).flatMap(({ contour, strokeWidthMm }) =>
-    strokeLines([flattenContour(contour)], edit.isInked ? Math.max(HAIR_MM, strokeWidthMm ?? 0) : HAIR_MM),
-  );
-  const covered = uniteRings([...closed.map(({ contour }) => ringOf(contour)), ...bands]);
-  const rings = offsetRings(fillHoles(covered), edit.byMm);
+  if (lines.length === 0 && !edit.covered) return drawing;
+  const traced = edit.covered ? readSvgPath(edit.covered, scaling(drawing.scaledBy ?? 1)) : [];
+  const drawn = drawOffset(lines, traced, edit);
   let id = firstFreeId(drawing);
-  const added = fillHoles(rings).map((ring): DrawnContour => ({
+  const added = drawn.map((contour): DrawnContour => ({
     id: id++,
-    contour: ringToContour(ring),
+    contour,
     layer: edit.layer,
-    strokeColour: '#1e2a32',
+    strokeColour: OFFSET_COLOUR,
     strokeWidthMm: null,
     fillColour: null,
     dash: null,
     shape: id,
   }));
   return { ...drawing, contours: [...drawing.contours, ...added] };
+}
+
+/** The outlines around lines and what was traced of pictures. */
+function drawOffset(
+  lines: readonly DrawnContour[],
+  traced: readonly Contour[],
+  { byMm, isInked, keepsHoles }: Extract<DrawingEdit, { kind: 'offset' }>,
+): readonly Contour[] {
+  const outer = (rings: Rings) => (keepsHoles ? rings : fillHoles(rings));
+  if (byMm === 0 && lines.length === 0) return keepsHoles ? traced : outermost(traced);
+  const art = lines.filter(({ fillColour, strokeColour }) => fillColour !== null || strokeColour !== null);
+  const covered = uniteRings([
+    // An outline that is not art counts whole: what it encloses is kept.
+    ...(isInked ? [...coverLines(art), ...encloseLines(lines.filter(isOutline))] : encloseLines(lines)),
+    ...fillRings(
+      traced.map((contour) => flattenContour(contour)),
+      true,
+    ),
+  ]);
+  const rings = offsetRings(outer(covered), byMm);
+  return outer(rings).map((ring) => ringToContour(ring));
+}
+
+/** Closed and not filled: the stroke of one drawn around something. */
+function isOutline({ contour, fillColour }: DrawnContour): boolean {
+  return contour.isClosed && fillColour === null;
+}
+
+/** Those that lie in no other. */
+function outermost(contours: readonly Contour[]): readonly Contour[] {
+  const all = contours.map((contour) => ({ contour, box: boundContour(contour), ring: ringOf(contour) }));
+  return all
+    .filter(
+      (one) =>
+        !all.some(
+          (other) =>
+            other !== one && encloses(other.box, one.box) && isInside(startOf(one.contour), other.ring),
+        ),
+    )
+    .map(({ contour }) => contour);
 }

@@ -211,10 +211,10 @@ describe('mends', () => {
     expect(maxY - minY).toBeCloseTo(10, 1);
   });
 
-  it('count it on every side of a closed line: 40 mm with ink 4 mm wide and 3 mm around is 50 mm, corners of 5 mm', () => {
+  it('count it on every side of a closed line: 40 mm with ink 4 mm wide and 3 mm around is 50 mm, corners of 3 mm', () => {
     const edit = { kind: 'offset', lineIds: [0], byMm: 3, isInked: true, layer: 'border' } as const;
     const [, border] = mend('<rect x="20" y="20" width="40" height="40" stroke-width="4"/>', edit);
-    expect(areaOf(border!.contour)).toBeCloseTo(2500 - (4 - Math.PI) * 25, 0);
+    expect(areaOf(border!.contour)).toBeCloseTo(2500 - (4 - Math.PI) * 9, 0);
   });
 
   it('add one inside, and fill holes', () => {

@@ -20,6 +20,12 @@ export type DrawingEdit =
       /** The strokes of these lines are ink: their width counts. */
       readonly isInked: boolean;
       readonly layer: string;
+      /**
+       * What art covers that lines do not tell, as path data in mm of the file: traced from the picture that is printed.
+       */
+      readonly covered?: string | undefined;
+      /** Holes of what is covered become lines too. */
+      readonly keepsHoles?: boolean | undefined;
     }
   /** A frame with round corners around everything, drawn like one of its lines. */
   | { readonly kind: 'frame'; readonly like: number; readonly marginMm: number; readonly radiusMm: number }

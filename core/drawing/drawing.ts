@@ -18,6 +18,8 @@ export interface DrawnContour {
   readonly dash: string | null;
   /** The element or entity it was drawn by: lines of one shape share it. */
   readonly shape: number;
+  /** Its colour is that of a gradient or a pattern, which no single one tells. */
+  readonly isServed?: boolean;
   /** How fill and stroke are laid down; absent where the kind of file does not say. */
   readonly paint?: ShapePaint;
 }
@@ -55,6 +57,8 @@ export interface Drawing {
    * that the file itself is drawn where it is printed.
    */
   readonly isMoreThanLines?: boolean;
+  /** How many times larger than its file it is. */
+  readonly scaledBy?: number;
   /** Line ids that reading gave out: more than there are lines where some paint nothing. */
   readonly idsGiven?: number;
 }

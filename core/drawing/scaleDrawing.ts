@@ -1,5 +1,5 @@
 import type { Drawing, ShapePaint } from '#core/drawing/drawing.ts';
-import { composeAffine, mapContour, type Affine } from '#core/geometry/affine.ts';
+import { composeAffine, mapContour, scaling } from '#core/geometry/affine.ts';
 
 /**
  * A drawing larger or smaller: its lines, their widths, its pictures. Dashes stay what they are called, since roles go by
@@ -9,11 +9,12 @@ import { composeAffine, mapContour, type Affine } from '#core/geometry/affine.ts
  * @example scaleDrawing(drawing, 2).widthMm // 80
  */
 export function scaleDrawing(drawing: Drawing, factor: number): Drawing {
-  const larger: Affine = [factor, 0, 0, factor, 0, 0];
+  const larger = scaling(factor);
   return {
     ...drawing,
     widthMm: drawing.widthMm * factor,
     heightMm: drawing.heightMm * factor,
+    scaledBy: (drawing.scaledBy ?? 1) * factor,
     contours: drawing.contours.map((line) => ({
       ...line,
       contour: mapContour(larger, line.contour),

@@ -7,6 +7,15 @@ export type Affine = readonly [a: number, b: number, c: number, d: number, e: nu
 export const IDENTITY: Affine = [1, 0, 0, 1, 0, 0];
 
 /**
+ * The map that enlarges by a factor.
+ *
+ * @example scaling(2) // [2, 0, 0, 2, 0, 0]
+ */
+export function scaling(factor: number): Affine {
+  return [factor, 0, 0, factor, 0, 0];
+}
+
+/**
  * The map that does `inner` first and `outer` after it.
  *
  * @example composeAffine([1, 0, 0, 1, 5, 0], [2, 0, 0, 2, 0, 0]) // [2, 0, 0, 2, 5, 0]

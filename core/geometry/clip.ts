@@ -46,6 +46,50 @@ export function strokeLines(lines: Rings, widthMm: number): Rings {
   );
 }
 
+/** The pen of a stroke. Source of the terms: W3C SVG 1.1, section 11.4. */
+export interface Pen {
+  readonly cap: 'butt' | 'round' | 'square';
+  readonly join: 'miter' | 'round' | 'bevel';
+  readonly miterLimit: number;
+}
+
+const JOINS = { miter: JoinType.Miter, round: JoinType.Round, bevel: JoinType.Bevel } as const;
+const ENDS = { butt: EndType.Butt, round: EndType.Round, square: EndType.Square } as const;
+
+/**
+ * What a stroke along a line covers.
+ *
+ * @param isClosed joined where it began, instead of with caps
+ * @example areaOfRings(coverStroke([{ x: 0, y: 0 }, { x: 9, y: 0 }], false, 2, { cap: 'butt', join: 'miter', miterLimit: 4 })) // 18
+ */
+export function coverStroke(
+  line: readonly PointMm[],
+  isClosed: boolean,
+  widthMm: number,
+  { cap, join, miterLimit }: Pen,
+): Rings {
+  const end = isClosed ? EndType.Joined : ENDS[cap];
+  // The library counts a corner's reach in half widths, as SVG's limit does.
+  const grown = Clipper.inflatePaths(
+    toPaths([line]),
+    (widthMm / 2) * PER_MM,
+    JOINS[join],
+    end,
+    Math.max(1, miterLimit),
+    ARC_MM * PER_MM,
+  );
+  return toRings(grown);
+}
+
+/**
+ * What outlines of one shape fill, by the even-odd rule or the nonzero one; open ones are filled as if closed.
+ *
+ * @example areaOfRings(fillRings([square, square.map(({ x, y }) => ({ x: x / 2, y: y / 2 }))], true)) // 75
+ */
+export function fillRings(outlines: Rings, isEvenOdd: boolean): Rings {
+  return toRings(Clipper.union(toPaths(outlines), isEvenOdd ? FillRule.EvenOdd : FillRule.NonZero));
+}
+
 /**
  * All that any ring covers; overlaps are covered once.
  *

@@ -159,8 +159,8 @@ function showFileArt(art: ArtSource, job: JobDesign, { drawing, pieces }: LaidJo
     data: `data:image/svg+xml,${encodeURIComponent(svg)}`,
     toMm,
   });
-  const whole = drawPieceArt(art, drawing, job, splitPieces(drawing, job, true), job.edits);
-  const arts = drawPieceArt(art, drawing, job, pieces, job.edits);
+  const whole = drawPieceArt(art, drawing, job, splitPieces(drawing, job, true));
+  const arts = drawPieceArt(art, drawing, job, pieces);
   return {
     drawing: whole.flatMap((one) => (one ? [show(one, unitTo(one.box))] : [])),
     onSheet: (index: number) =>

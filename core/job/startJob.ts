@@ -1,5 +1,15 @@
+import { applyEdits, OFFSET_COLOUR } from '#core/checks/applyEdits.ts';
+import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import type { Drawing, DrawingFormat } from '#core/drawing/drawing.ts';
-import { guessRoles, lineRolesOf, rolesOf, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import {
+  guessRoles,
+  innerRole,
+  lineRolesOf,
+  rolesOf,
+  type RoleFacts,
+  type RoleGuess,
+} from '#core/drawing/roles/guessRoles.ts';
+import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { PLAIN_PRINT, type Job } from '#core/job/job.ts';
@@ -11,9 +21,40 @@ import type { Machine } from '#core/station/machine.ts';
 /** What a job begins with, before it belongs to a material. */
 export type StartedJob = Omit<Job, 'id' | 'conditionId' | 'machineId' | 'version' | 'updatedAt'>;
 
+/** What the outline around art is called. */
+const OUTLINE = 'outline';
+
+/** Lines of that layer, as an offset draws them. */
+const OUTLINE_GROUP = `${OUTLINE}|${OFFSET_COLOUR}`;
+
+/** What reading a drawing for a bench comes to. */
+interface Opened {
+  readonly drawing: Drawing;
+  readonly facts: RoleFacts;
+  readonly rules: readonly RoleRule[];
+}
+
 /**
- * A job as it begins: roles guessed, the drawing as it is in the corner of the smallest sheet that takes it.
+ * Whether everything in a drawing is art, so that a job cuts around it, and what shows of it has to be traced since its
+ * lines do not tell.
  *
+ * @example needsCover({ drawing, facts: { canKiss: true, isRollFed: false, canCrease: false }, rules: [] }) // false
+ */
+export function needsCover({ drawing, facts, rules }: Opened): boolean {
+  const isTraced = drawing.isMoreThanLines === true || drawing.images.length > 0;
+  return isTraced && isAllArt(guessRoles(drawing, facts, rules));
+}
+
+function isAllArt(guesses: Readonly<Record<string, RoleGuess>>): boolean {
+  const roles = Object.values(guesses).flatMap(({ role, lines = {} }) => [role, ...Object.values(lines)]);
+  return roles.includes('art') && !roles.some(isCutRole);
+}
+
+/**
+ * A job as it begins: roles guessed, the drawing as it is in the corner of the smallest sheet that takes it. Where
+ * everything is art it is cut around once, at its edge.
+ *
+ * @param covered what the art covers, traced from its picture: path data in mm; see {@link needsCover}
  * @throws AppError `badDrawing` when every line is to be ignored
  * @example startJob({ name: 'Labels.svg', format: 'svg', source: '' }, drawing, machine, { canKiss: true, isRollFed: false, canCrease: false }).name // 'Labels.svg'
  */
@@ -23,10 +64,17 @@ export function startJob(
   bed: Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>,
   facts: RoleFacts,
   rules: readonly RoleRule[] = [],
+  covered?: string,
 ): StartedJob {
   const guesses = guessRoles(drawing, facts, rules);
-  const given = { roles: rolesOf(guesses), lineRoles: lineRolesOf(guesses) };
-  const [piece] = splitPieces(drawing, given, true);
+  const outline = isAllArt(guesses) ? cutAround(drawing, guesses, covered) : null;
+  const roles = rolesOf(guesses);
+  const given = {
+    roles: outline ? { ...roles, [OUTLINE_GROUP]: innerRole(facts) } : roles,
+    lineRoles: lineRolesOf(guesses),
+  };
+  const edits = outline ? [outline] : [];
+  const [piece] = splitPieces(applyEdits(drawing, edits), given, true);
   if (!piece) throw new AppError('badDrawing', 'every line of this drawing is to be ignored');
   const { name, format, source } = file;
   return {
@@ -35,9 +83,21 @@ export function startJob(
     source,
     ...given,
     areRolesGuessed: true,
-    edits: [],
+    edits,
     ...chooseSheet(piece.box, bed),
     print: PLAIN_PRINT,
     passes: PLAIN_CHOICES,
   };
+}
+
+/** The mend that draws an outline around all art. */
+function cutAround(
+  drawing: Drawing,
+  guesses: Readonly<Record<string, RoleGuess>>,
+  covered: string | undefined,
+): DrawingEdit {
+  const roles = rolesOf(guesses);
+  const art = drawing.contours.filter((line) => roleOf(line, { roles, lineRoles: {} }) === 'art');
+  const lineIds = covered === undefined ? art.map(({ id }) => id) : [];
+  return { kind: 'offset', lineIds, byMm: 0, isInked: true, layer: OUTLINE, ...(covered ? { covered } : {}) };
 }

@@ -23,6 +23,8 @@ const roleSchema = z.enum(ROLES);
 export const rolesSchema = z.record(z.string().max(200), roleSchema);
 const lineRolesSchema = z.record(z.string().regex(/^\d{1,7}$/, 'a line number'), roleSchema);
 
+/** Characters of a traced cover: thousands of curves. */
+const MAX_COVERED = 2_000_000;
 const lineIds = z.array(z.number().int().min(0)).max(MAX_CONTOURS).readonly();
 export const editSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('scale'), factor: z.number().min(0.001).max(1000) }),
@@ -38,6 +40,13 @@ export const editSchema = z.discriminatedUnion('kind', [
     byMm: z.number().min(-50).max(50),
     isInked: z.boolean().default(false),
     layer: z.string().trim().min(1).max(80),
+    covered: z
+      .string()
+      .max(MAX_COVERED)
+      .regex(/^[MLCZ\d\s.e-]*$/, 'path data of moves, lines and curves')
+      .optional()
+      .meta({ description: 'what art covers, in mm of the file: see /api/jobs/{id}/cover' }),
+    keepsHoles: z.boolean().optional(),
   }),
   z.object({
     kind: z.literal('frame'),

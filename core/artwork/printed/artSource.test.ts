@@ -114,7 +114,7 @@ describe('the art of pieces', () => {
   const pieces = splitPieces(drawing, given, false);
 
   it('is each its own, without the lines that are cut', () => {
-    const arts = drawPieceArt(openArt(source), drawing, given, pieces, []);
+    const arts = drawPieceArt(openArt(source), drawing, given, pieces);
     expect(arts.length).toBe(2);
     const read = readSvg(arts[1]!.svg);
     expect(read.contours.map(({ strokeColour }) => strokeColour)).toEqual([null]);
@@ -123,7 +123,7 @@ describe('the art of pieces', () => {
   });
 
   it('lies where its piece lies, turned with it', () => {
-    const arts = drawPieceArt(openArt(source), drawing, given, pieces, []);
+    const arts = drawPieceArt(openArt(source), drawing, given, pieces);
     const placement = { piece: 1, sheet: 0, xMm: 100, yMm: 50, turnDeg: 90 };
     const [placed, ...rest] = placeArt(arts, pieces, { placements: [placement] }, 0);
     expect(rest).toEqual([]);

@@ -1,5 +1,4 @@
 import type { ArtSource } from '#core/artwork/printed/artSource.ts';
-import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { roleOf, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
@@ -26,21 +25,16 @@ const MITRE = 4;
  * The art of every piece, drawn from the file itself.
  *
  * @param drawing with all mends
- * @param edits the mends: the file is as large as before them
  * @returns `null` for a piece without art
- * @example drawPieceArt(openArt(svgText), drawing, given, [], []) // []
+ * @example drawPieceArt(openArt(svgText), drawing, given, []) // []
  */
 export function drawPieceArt(
   art: ArtSource,
   drawing: Drawing,
   given: GivenRoles,
   pieces: readonly Pick<Piece, 'index' | 'lineIds' | 'box'>[],
-  edits: readonly DrawingEdit[],
 ): readonly (PieceArt | null)[] {
-  const factor = edits.reduce(
-    (product, edit) => (edit.kind === 'scale' ? product * edit.factor : product),
-    1,
-  );
+  const factor = drawing.scaledBy ?? 1;
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
   const owners = drawing.images.map((image) => pictureOwner(image, pieces));
   return pieces.map((piece) => {

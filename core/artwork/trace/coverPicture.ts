@@ -70,10 +70,12 @@ export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tole
     const alpha = data[from + 3] as number;
     differs[at] = alpha === 255 ? off : Math.round((off * alpha) / 255);
   }
-  const around = (of: Uint8Array) =>
-    mostOfFive(mostOfFive(of, width, height, 'row'), width, height, 'column');
-  const values = around(differs);
-  const nearGround = around(differs.map((off) => (off <= tolerance ? 1 : 0)));
+  const values = mostAround(differs, width, height);
+  const nearGround = mostAround(
+    differs.map((off) => (off <= tolerance ? 1 : 0)),
+    width,
+    height,
+  );
   for (let at = 0; at < values.length; at++) {
     const full = values[at] as number;
     // Away from the ground a pale colour beside a dark one is as much of the piece as that is.
@@ -82,6 +84,16 @@ export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tole
       values[at] = full <= tolerance ? 0 : Math.min(255, Math.round((255 * (differs[at] as number)) / full));
   }
   return { width, height, values };
+}
+
+/**
+ * For each value the most of all within two pixels.
+ *
+ * @param values row by row
+ * @example mostAround(pixelCoverage.values, 1, 1).length // 1
+ */
+export function mostAround(values: Uint8Array, width: number, height: number): Uint8Array {
+  return mostOfFive(mostOfFive(values, width, height, 'row'), width, height, 'column');
 }
 
 /**

@@ -1,8 +1,9 @@
 import type { Drawing } from '#core/drawing/drawing.ts';
 import { roleOfLayer } from '#core/drawing/roles/layerWords.ts';
-import { groupLines, type LineGroup, type Role } from '#core/drawing/roles/lineRoles.ts';
+import { GRADIENT, groupLines, type LineGroup, type Role } from '#core/drawing/roles/lineRoles.ts';
 import { nestLines, type NestedLines } from '#core/drawing/roles/nestLines.ts';
 import { findRule, type RoleRule } from '#core/drawing/roles/roleRules.ts';
+import { weighArt } from '#core/drawing/roles/weighArt.ts';
 
 /** What decides which roles can be: the stack and the machine. */
 export interface RoleFacts {
@@ -40,8 +41,10 @@ export function guessRoles(
 ): Readonly<Record<string, RoleGuess>> {
   const groups = groupLines(drawing);
   const isAnyStroked = groups.some((group) => group.isStroked);
-  const isPainted = !isAnyStroked && new Set(groups.map(({ colour }) => colour)).size > 1;
-  const isArt = (group: LineGroup) => isPainted || (isAnyStroked && !group.isStroked);
+  const colours = new Set(groups.map(({ colour }) => colour));
+  const isPainted = !isAnyStroked && (colours.size > 1 || colours.has(GRADIENT));
+  const isDrawnArt = weighArt(drawing);
+  const isArt = (group: LineGroup) => isPainted || (group.isStroked ? isDrawnArt(group) : isAnyStroked);
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
   const lines = groups
     .filter((group) => !isArt(group))
@@ -56,7 +59,9 @@ export function guessRoles(
       if (isArt(group)) {
         const reason = isPainted
           ? 'coloured areas: printed whole, then cut around'
-          : 'filled, not drawn as a line';
+          : group.isStroked
+            ? 'drawn to be seen, among coloured areas'
+            : 'filled, not drawn as a line';
         return [group.key, { role: 'art', reason, isSure: false }];
       }
       return [group.key, readShapes({ lines, nested }, group, facts)];
@@ -143,6 +148,15 @@ function readShapes({ lines, nested }: Read, group: LineGroup, facts: RoleFacts)
 function freeing({ isRollFed }: RoleFacts): RoleGuess {
   const role = isRollFed ? 'perforated' : 'through';
   return { role, reason: 'closed, with other lines inside: probably what frees the piece', isSure: false };
+}
+
+/**
+ * What a line within a sticker, or around one, is for.
+ *
+ * @example innerRole({ canKiss: true, isRollFed: false, canCrease: false }) // 'kiss'
+ */
+export function innerRole(facts: RoleFacts): Role {
+  return inner(facts).role;
 }
 
 function inner({ canKiss, isRollFed }: RoleFacts): RoleGuess {

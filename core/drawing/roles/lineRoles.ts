@@ -48,7 +48,10 @@ export function roleOf(
   line: DrawnContour & { readonly sourceId?: number },
   { roles, lineRoles }: GivenRoles,
 ): Role | null {
-  return lineRoles[line.sourceId ?? line.id] ?? roles[groupKey(line)] ?? null;
+  const given = lineRoles[line.sourceId ?? line.id] ?? roles[groupKey(line)];
+  if (given !== undefined) return given;
+  // Gradients were once one group with what is black.
+  return (line.isServed ? roles[groupKey({ ...line, isServed: false })] : undefined) ?? null;
 }
 
 /** Lines that look alike: one layer, one colour, one dash. Roles are given to groups. */
@@ -63,6 +66,9 @@ export interface LineGroup {
   readonly contourIds: readonly number[];
 }
 
+/** The colour of lines that a gradient or a pattern paints. */
+export const GRADIENT = 'gradient';
+
 /**
  * Groups in reading order. A line without stroke goes by its fill.
  *
@@ -76,7 +82,7 @@ export function groupLines(drawing: Drawing): readonly LineGroup[] {
       layer: first.layer,
       colour: colourOf(first),
       dash: first.dash,
-      isStroked: first.strokeColour !== null,
+      isStroked: lines.some(({ strokeColour }) => strokeColour !== null),
       contourIds: lines.map(({ id }) => id),
     };
   });
@@ -92,5 +98,6 @@ export function groupKey(line: DrawnContour): string {
 }
 
 function colourOf(line: DrawnContour): string {
+  if (line.isServed) return GRADIENT;
   return line.strokeColour ?? line.fillColour ?? 'none';
 }

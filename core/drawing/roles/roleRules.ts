@@ -45,7 +45,7 @@ function asks({ layer, colour, isDashed }: RoleRule): number {
 export function ruleFromGroup(group: Pick<LineGroup, 'layer' | 'colour' | 'dash'>, role: Role): RoleRule {
   return {
     layer: group.layer,
-    colour: group.layer === null && group.colour !== 'none' ? group.colour : null,
+    colour: group.layer === null && group.colour.startsWith('#') ? group.colour : null,
     isDashed: group.dash === null ? null : true,
     role,
   };

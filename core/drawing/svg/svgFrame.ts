@@ -25,6 +25,8 @@ export interface Frame {
 /** How the lines of a frame look. */
 export interface Looks extends Pick<DrawnContour, 'fillColour' | 'strokeColour' | 'strokeWidthMm'> {
   readonly isPainted: boolean;
+  /** Whether the colour a line goes by is that of a gradient or a pattern. */
+  readonly isServed: boolean;
   readonly paint: ShapePaint;
   readonly needsFile: boolean;
 }
@@ -32,6 +34,7 @@ export interface Looks extends Pick<DrawnContour, 'fillColour' | 'strokeColour' 
 /** Before any frame was looked at. */
 export const NO_LOOKS: Looks = {
   isPainted: false,
+  isServed: false,
   fillColour: null,
   strokeColour: null,
   strokeWidthMm: null,
@@ -50,6 +53,7 @@ export function looksOf({ style, affine, isClear, isFaded }: Frame): Looks {
   const scale = scaleOf(affine);
   return {
     isPainted: fillColour !== null || strokeColour !== null,
+    isServed: strokeColour !== null ? style.isStrokeServed : style.isFillServed,
     fillColour,
     strokeColour,
     strokeWidthMm: strokeColour === null ? null : style.strokeWidth * scale,

@@ -218,7 +218,7 @@ export class SvgWalker {
       this.looked = frame;
       this.looks = looksOf(frame);
     }
-    const { isPainted, fillColour, strokeColour, strokeWidthMm, paint } = this.looks;
+    const { isPainted, fillColour, strokeColour, strokeWidthMm, isServed, paint } = this.looks;
     if (isPainted) this.isMoreThanLines ||= this.looks.needsFile;
     else this.unpainted++;
     const { layer } = frame;
@@ -245,6 +245,7 @@ export class SvgWalker {
         fillColour,
         dash,
         shape,
+        isServed,
         paint,
       });
     }

@@ -97,6 +97,23 @@ export const getSource = defineEndpoint({
   },
 });
 
+export const getCover = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/cover',
+  summary:
+    'What the art of a job covers where its lines do not tell: traced from the picture that is printed.',
+  params: jobParams,
+  reply: z.object({
+    covered: z
+      .string()
+      .nullable()
+      .meta({ description: 'path data in mm of the file, for an outline around it' }),
+  }),
+  handle: async ({ params }, { store, signal }) => ({
+    covered: await runTask('cover', await findJob(store, params.id), { signal }),
+  }),
+});
+
 export const patchJob = defineEndpoint({
   method: 'PATCH',
   path: '/api/jobs/{id}',

@@ -20,7 +20,7 @@ export function placeFileArt(
   { drawing, pieces }: LaidJob,
   sheetIndex: number,
 ): readonly PlacedArt[] {
-  const arts = drawPieceArt(openArt(job.source), drawing, job, pieces, job.edits);
+  const arts = drawPieceArt(openArt(job.source), drawing, job, pieces);
   return placeArt(arts, pieces, job.layout, sheetIndex);
 }
 

@@ -1,9 +1,11 @@
 import { useState } from 'react';
+import { OFFSET_COLOUR } from '#core/checks/applyEdits.ts';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
-import type { Role } from '#core/drawing/roles/lineRoles.ts';
+import { isCutRole, type Role } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownDrawing } from '#core/job/describeLayout.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { callApi } from '#web/islands/shared/callApi.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 
 interface Props {
@@ -24,24 +26,55 @@ const USUAL_MM = 1.6;
 /** Draws a new outline around everything, or inside it: the first is kissed, one around it frees the piece. */
 export function BorderForm({ job, drawing, facts, isBusy, isBehind, onChange }: Props) {
   const [byMm, setByMm] = useState(USUAL_MM);
-  const add = () => {
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isTracing, setIsTracing] = useState(false);
+  const isPlain = drawing.art === null && drawing.images.length === 0;
+  const hasOutline = drawing.lines.some(({ role, data }) => isCutRole(role) && data.endsWith('Z'));
+  const draw = (covered: string | null) => {
     const before = job.edits.filter(({ kind }) => kind === 'offset').length;
     const layer = before === 0 ? LAYER : `${LAYER} ${before + 1}`;
-    const lineIds = drawing.lines.filter(({ role }) => role !== 'ignore').map(({ sourceId }) => sourceId);
+    const lines = drawing.lines.filter(({ role }) => role !== 'ignore' && (isPlain || role !== 'art'));
     const isInked = drawing.lines.some((line) => line.role === 'art');
     const frees = facts.isRollFed ? 'perforated' : 'through';
     const role: Role = before === 0 && facts.canKiss ? 'kiss' : frees;
+    const edit = {
+      kind: 'offset',
+      lineIds: lines.map(({ sourceId }) => sourceId),
+      byMm,
+      isInked,
+      layer,
+    } as const;
     onChange({
-      edits: [...job.edits, { kind: 'offset', lineIds, byMm, isInked, layer }],
-      roles: { ...job.roles, [`${layer}|#1e2a32`]: role },
+      edits: [...job.edits, covered === null ? edit : { ...edit, covered }],
+      roles: { ...job.roles, [`${layer}|${OFFSET_COLOUR}`]: role },
     });
+  };
+  const add = () => {
+    setProblem(null);
+    // Nothing needs to be traced where lines tell what is painted, or an outline goes around it already.
+    if (isPlain || hasOutline) return draw(null);
+    setIsTracing(true);
+    callApi<{ readonly covered: string | null }>(`/api/jobs/${job.id}/cover`)
+      .then(({ covered }) => draw(covered))
+      .catch((error: unknown) => setProblem(String(error)))
+      .finally(() => setIsTracing(false));
   };
   return (
     <div className="border-t border-hairline mt-3 pt-3 grid grid-cols-[1fr_auto] gap-3 items-end">
       <Millimetres label="New outline, outwards by" value={byMm} onChange={setByMm} />
-      <button type="button" className="button" disabled={isBusy || isBehind || byMm === 0} onClick={add}>
-        Add border
+      <button
+        type="button"
+        className="button"
+        disabled={isBusy || isBehind || isTracing || byMm === 0}
+        onClick={add}
+      >
+        {isTracing ? 'Tracing …' : 'Add border'}
       </button>
+      {problem ? (
+        <p className="note col-span-2" data-tone="problem" role="alert">
+          {problem}
+        </p>
+      ) : null}
     </div>
   );
 }

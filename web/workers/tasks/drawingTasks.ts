@@ -10,7 +10,7 @@ import { listCutLines } from '#core/checks/cutLine.ts';
 import { drawFinestSpot } from '#core/dialIn/finestSpot.ts';
 import type { SpotShape } from '#core/dialIn/testPiece.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
-import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import { guessRoles, rolesOf, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { roleOf } from '#core/drawing/roles/lineRoles.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { writeDxf } from '#core/drawing/dxf/writeDxf.ts';
@@ -22,13 +22,14 @@ import { fitLayout } from '#core/job/fitLayout.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
-import { startJob, type StartedJob } from '#core/job/startJob.ts';
+import { needsCover, startJob, type StartedJob } from '#core/job/startJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { drawPrintSheet } from '#web/endpoints/jobs/drawPrintSheet.ts';
+import { traceCover } from '#web/endpoints/jobs/traceCover.ts';
 
 type Artwork = Pick<Job, 'format' | 'source'>;
 type Bed = Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>;
@@ -46,16 +47,34 @@ function openDrawing({ format, source }: Artwork): Drawing {
   return drawing;
 }
 
-/** Opens a file and guesses its roles. The source is left out of the result: who asked has it. */
-export function startJobTask(given: {
+/**
+ * Opens a file and guesses its roles; art alone is cut around. The source is left out of the result: who asked has it.
+ */
+export async function startJobTask(given: {
   readonly file: Artwork & Pick<Job, 'name'>;
   readonly bed: Bed;
   readonly facts: RoleFacts;
   readonly rules: readonly RoleRule[];
-}): Omit<StartedJob, 'source'> {
+}): Promise<Omit<StartedJob, 'source'>> {
   const { file, bed, facts, rules } = given;
-  const { source: _source, ...started } = startJob(file, openDrawing(file), bed, facts, rules);
+  const drawing = openDrawing(file);
+  const roles = rolesOf(guessRoles(drawing, facts, rules));
+  const covered = needsCover({ drawing, facts, rules })
+    ? ((await traceCover(file.source, drawing, { roles, lineRoles: {} })) ?? undefined)
+    : undefined;
+  const { source: _source, ...started } = startJob(file, drawing, bed, facts, rules, covered);
   return started;
+}
+
+/**
+ * What the art of a job covers, traced from the picture that is printed; `null` where its lines tell it, or nothing
+ * shows.
+ */
+export async function coverTask(job: Job): Promise<string | null> {
+  const drawing = applyEdits(openDrawing(job), job.edits);
+  if (job.format !== 'svg' || !hasPrint(drawing, job)) return null;
+  const isTraced = drawing.isMoreThanLines === true || drawing.images.length > 0;
+  return isTraced ? traceCover(job.source, drawing, job) : null;
 }
 
 /** Opens a file to see whether it can be read. */

@@ -21,6 +21,7 @@ import {
   planSheetTask,
   printSheetTask,
   startJobTask,
+  coverTask,
 } from '#web/workers/tasks/drawingTasks.ts';
 
 /** Everything that the server has worked out in its threads, by name. Inputs and results are plain data. */
@@ -36,6 +37,7 @@ export const TASKS = {
   fitBook: fitBookTask,
   learnSpreads: learnSpreadsTask,
   startJob: startJobTask,
+  cover: coverTask,
   checkDrawing: checkDrawingTask,
   findSpot: findSpotTask,
   fitLayout: fitLayoutTask,

@@ -1,6 +1,6 @@
 import { BookmarkPlus } from 'lucide-react';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
-import { ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
+import { GRADIENT, ROLES, type Role } from '#core/drawing/roles/lineRoles.ts';
 import { findRule, ruleFromGroup } from '#core/drawing/roles/roleRules.ts';
 import type { ShownGroup } from '#core/job/describeLayout.ts';
 import type { KeptRule } from '#store/repositories/jobs/roleRules.ts';
@@ -135,7 +135,7 @@ function GroupRoles({ group, role, isGuess, facts, isBusy, isKept, onGive, onRem
         <span
           aria-hidden
           className="size-5 rounded border border-edge shrink-0"
-          style={{ background: group.colour === 'none' ? 'transparent' : group.colour }}
+          style={{ background: swatchOf(group.colour) }}
         />
         <span className="font-semibold">{group.layer ?? 'no layer'}</span>
         <span className="text-muted text-sm">{words.filter(Boolean).join(' · ')}</span>
@@ -165,7 +165,7 @@ function GroupRoles({ group, role, isGuess, facts, isBusy, isKept, onGive, onRem
           {isGuess ? `Guessed: ${group.guess.reason}.` : ''}
           {isKept ? ' A rule of this workshop.' : ''}
         </span>
-        {role && !isKept && (group.layer !== null || group.colour !== 'none') ? (
+        {role && !isKept && (group.layer !== null || group.colour.startsWith('#')) ? (
           <button
             type="button"
             className="inline-flex items-center gap-1 underline cursor-pointer min-h-6"
@@ -177,4 +177,9 @@ function GroupRoles({ group, role, isGuess, facts, isBusy, isKept, onGive, onRem
       </p>
     </li>
   );
+}
+
+function swatchOf(colour: string): string {
+  if (colour === GRADIENT) return 'linear-gradient(135deg, var(--color-straw), var(--color-verdigris))';
+  return colour === 'none' ? 'transparent' : colour;
 }
