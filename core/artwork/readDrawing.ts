@@ -29,7 +29,7 @@ export function sniffFormat(text: string, fileName: string): DrawingFormat | nul
   if (start.startsWith('<')) return 'svg';
   if (/^(999\r?\n.*\r?\n\s*)*0\r?\n\s*SECTION/.test(start) || start.startsWith('AutoCAD Binary DXF'))
     return 'dxf';
-  if (/^(\u001b|(IN|DF|PA|PU|SP|PD|CO)[\s;\d,"-])/i.test(start)) return 'hpgl';
+  if (/^(\u001b|@PJL|(IN|DF|PA|PU|SP|PD|CO|IP|SC|RO|PE|BP|PS)[\s;\d,"-])/i.test(start)) return 'hpgl';
   const ending = /\.(svg|dxf|hpgl|plt)$/i.exec(fileName)?.[1]?.toLowerCase();
   return ending === 'plt' ? 'hpgl' : ((ending as DrawingFormat | undefined) ?? null);
 }

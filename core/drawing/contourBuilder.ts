@@ -34,11 +34,12 @@ export class ContourBuilder {
     this.restart(affine, budget);
   }
 
-  /** Begins anew, as if just made. @throws AppError `badDrawing` where the origin itself lies on no sheet */
+  /** Begins anew, as if just made. @throws AppError `badDrawing` where the origin itself is no place */
   restart(affine: Affine, budget: ReadBudget | null = null): void {
     this.affine = affine;
     this.budget = budget;
-    requireOnSheet(affine[4], affine[5]);
+    // It may lie far from what is drawn, as that of a map does.
+    if (!Number.isFinite(affine[4]) || !Number.isFinite(affine[5])) refuse();
     this.contours = [];
     this.length = this.x = this.y = this.startX = this.startY = 0;
   }
@@ -163,7 +164,10 @@ export class ContourBuilder {
 
 function requireOnSheet(x: number, y: number): void {
   // Written so that what is no number is refused as well.
-  if (Math.abs(x) < FURTHEST_MM && Math.abs(y) < FURTHEST_MM) return;
+  if (!(Math.abs(x) < FURTHEST_MM && Math.abs(y) < FURTHEST_MM)) refuse();
+}
+
+function refuse(): never {
   throw new AppError(
     'badDrawing',
     'a line runs to where no sheet is: a number is not finite or far too large',

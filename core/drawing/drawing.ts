@@ -59,6 +59,8 @@ export interface Drawing {
   readonly isMoreThanLines?: boolean;
   /** How many times larger than its file it is. */
   readonly scaledBy?: number;
+  /** Where its file names no unit: how many times larger it most likely is than it was read. */
+  readonly likelyScale?: number;
   /** Line ids that reading gave out: more than there are lines where some paint nothing. */
   readonly idsGiven?: number;
 }

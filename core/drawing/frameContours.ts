@@ -7,10 +7,9 @@ import { boundContour, joinBoxes } from '#core/geometry/box.ts';
  * A drawing as large as its lines, for files that know no page.
  *
  * @throws AppError `badDrawing` when there is no line
- * @example frameContours(drawing.contours, new Set()).contours.length // 2
+ * @example frameContours(drawing.contours, []).contours.length // 2
  */
-export function frameContours(contours: readonly DrawnContour[], leftOut: ReadonlySet<string>): Drawing {
-  const words = [...leftOut];
+export function frameContours(contours: readonly DrawnContour[], words: readonly string[]): Drawing {
   if (contours.length === 0) {
     const seen = words.join(', ');
     throw new AppError(

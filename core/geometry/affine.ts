@@ -37,6 +37,18 @@ export function composeAffine(outer: Affine, inner: Affine): Affine {
 }
 
 /**
+ * The map that leads back.
+ *
+ * @throws RangeError for a map that flattens everything
+ * @example invertAffine([2, 0, 0, 4, 6, 8]) // [0.5, 0, 0, 0.25, -3, -2]
+ */
+export function invertAffine([a, b, c, d, e, f]: Affine): Affine {
+  const size = a * d - b * c;
+  if (size === 0) throw new RangeError('a map that flattens everything leads nowhere back');
+  return [d / size, -b / size, -c / size, a / size, (c * f - d * e) / size, (b * e - a * f) / size];
+}
+
+/**
  * The image of a point.
  *
  * @example mapPoint([2, 0, 0, 2, 1, 0], { x: 3, y: 4 }) // { x: 7, y: 8 }

@@ -73,7 +73,11 @@ export function startJob(
     roles: outline ? { ...roles, [OUTLINE_GROUP]: innerRole(facts) } : roles,
     lineRoles: lineRolesOf(guesses),
   };
-  const edits = outline ? [outline] : [];
+  const scale = drawing.likelyScale;
+  const edits: readonly DrawingEdit[] = [
+    ...(scale ? [{ kind: 'scale', factor: scale } as const] : []),
+    ...(outline ? [outline] : []),
+  ];
   const [piece] = splitPieces(applyEdits(drawing, edits), given, true);
   if (!piece) throw new AppError('badDrawing', 'every line of this drawing is to be ignored');
   const { name, format, source } = file;

@@ -9,6 +9,7 @@ import { writePathData } from '#core/drawing/writePathData.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
 import { PLAIN_EQUIPMENT } from '#core/station/machine.ts';
 import { plotterFile, sampleDesign, samplePlan } from '#core/tests/sampleJob.ts';
+import { readHpgl } from '#core/protocol/hpgl/readHpgl.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import { compareInk } from '#e2e/support/compareInk.ts';
 import { drawHpgl, drawSvg } from '#e2e/support/drawFiles.ts';
@@ -50,6 +51,44 @@ describe('the machine file drawn by hp2xx', () => {
     drawHpgl(`${stem}.hpgl`, `${stem}-hp.png`, DOTS_PER_MM);
     const lines = placed.map((line) => `<path d="${writePathData(line.contour)}"/>`).join('');
     const page = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="150mm" viewBox="0 0 200 150"><rect width="200" height="150" fill="white"/><g fill="none" stroke="black" stroke-width="0.13">${lines}</g></svg>`;
+    writeFileSync(`${stem}.svg`, page);
+    drawSvg(`${stem}.svg`, `${stem}-svg.png`, DOTS_PER_MM);
+    const { sizeDiff, shareOfFirst, shareOfSecond } = compareInk(`${stem}-hp.png`, `${stem}-svg.png`, 2);
+    expect(sizeDiff).toBeLessThanOrEqual(3);
+    expect(shareOfFirst).toBeGreaterThan(0.99);
+    expect(shareOfSecond).toBeGreaterThan(0.99);
+  });
+});
+
+/** Plots of forms that we read and never write, drawn from what we read of them. */
+const PLOTS: readonly (readonly [string, string])[] = [
+  [
+    'an encoded polyline',
+    `IN;SP1;PE<=${encode(400)}${encode(400)}${encode(1600)}${encode(0)}${encode(-300)}${encode(900)}${encode(-1300)}${encode(-900)};`,
+  ],
+  ['a scaled plot', 'IN;SP1;IP400,400,3400,2400;SC0,30,0,20;PU0,0;PD30,0,30,20,0,20,0,0,30,20;PU15,10;CI5;'],
+  [
+    'polygons and wedges',
+    'IN;SP1;PU400,400;PM0;PD2000,400,1200,1600;PM2;EP;PU2600,1000;EW600,30,200;PU400,1800;EA1000,2200;',
+  ],
+];
+
+/** A figure of an encoded polyline in eight bits, as the reference has it. */
+function encode(value: number): string {
+  let rest = value < 0 ? -2 * value + 1 : 2 * value;
+  let text = '';
+  for (; rest >= 64; rest = Math.floor(rest / 64)) text += String.fromCharCode(63 + (rest % 64));
+  return text + String.fromCharCode(191 + rest);
+}
+
+describe('a plot of another program, read by us', () => {
+  it.each(PLOTS)('shows %s as hp2xx draws it', (name, plot) => {
+    const stem = join(folder, name.replace(/\W+/g, '-'));
+    writeFileSync(`${stem}.hpgl`, Buffer.from(plot, 'latin1'));
+    drawHpgl(`${stem}.hpgl`, `${stem}-hp.png`, DOTS_PER_MM);
+    const { contours, widthMm, heightMm } = readHpgl(plot);
+    const lines = contours.map(({ contour }) => `<path d="${writePathData(contour)}"/>`).join('');
+    const page = `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm + 2}mm" height="${heightMm + 2}mm" viewBox="-1 -1 ${widthMm + 2} ${heightMm + 2}"><rect x="-1" y="-1" width="100%" height="100%" fill="white"/><g fill="none" stroke="black" stroke-width="0.13">${lines}</g></svg>`;
     writeFileSync(`${stem}.svg`, page);
     drawSvg(`${stem}.svg`, `${stem}-svg.png`, DOTS_PER_MM);
     const { sizeDiff, shareOfFirst, shareOfSecond } = compareInk(`${stem}-hp.png`, `${stem}-svg.png`, 2);

@@ -3,7 +3,10 @@ import { ROUNDING } from '#core/units/rounding.ts';
 import { numberOf, numbersOf, type DxfRecord } from '#core/drawing/dxf/dxfGroups.ts';
 import type { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { MOST_DEGREE, splineToCubics } from '#core/drawing/splineToCubics.ts';
+import { STEPS } from '#core/drawing/readBudget.ts';
+import { splineThrough } from '#core/drawing/splineThrough.ts';
+import { MOST_DEGREE, splineToCubics, type CubicPoints } from '#core/drawing/splineToCubics.ts';
+import type { PointMm } from '#core/geometry/point.ts';
 
 /** A corner of a polyline: a bulge is the tangent of a quarter of the arc's angle to the next corner. */
 export interface BulgedPoint {
@@ -17,7 +20,7 @@ const MOST_BULGE = 1e6;
 const RADIANS = Math.PI / 180;
 
 /**
- * Draws one entity in its own units, y upwards. @returns false for a kind that is not a line
+ * Draws one entity in its own units, y upwards; an ellipse as the unit circle. @returns false for a kind that is not a line
  *
  * @example drawDxfEntity(newPen(), { type: 'LINE', codes: [10, 20, 11, 21], values: ['0', '0', '5', '0'], line: 1 }) // true
  */
@@ -70,7 +73,7 @@ export function drawBulged(pen: ContourBuilder, corners: readonly BulgedPoint[],
   if (isClosed) pen.close();
 }
 
-/** An arc turning left from one angle to the next; equal angles go all around. */
+/** An arc turning left from one angle to the next; equal angles go all around, and more than a turn counts once. */
 function drawArc(
   pen: ContourBuilder,
   cx: number,
@@ -79,52 +82,23 @@ function drawArc(
   from: number,
   to: number,
 ): void {
-  drawTilted(pen, { cx, cy, major: radius, minor: radius, tilt: 0 }, from, to);
-}
-
-function drawEllipse(pen: ContourBuilder, record: DxfRecord): void {
-  const [mx, my] = [numberOf(record, 11, 1), numberOf(record, 21, 0)];
-  const major = Math.hypot(mx, my);
-  const ellipse = {
-    cx: numberOf(record, 10, 0),
-    cy: numberOf(record, 20, 0),
-    major,
-    minor: major * numberOf(record, 40, 1),
-    tilt: Math.atan2(my, mx),
-  };
-  const isTurned = numberOf(record, 230, 1) < 0;
-  const [from, to] = [numberOf(record, 41, 0), numberOf(record, 42, 2 * Math.PI)];
-  if (isTurned) drawTilted(pen, ellipse, -to, -from);
-  else drawTilted(pen, ellipse, from, to);
-}
-
-interface TiltedEllipse {
-  readonly cx: number;
-  readonly cy: number;
-  readonly major: number;
-  readonly minor: number;
-  readonly tilt: number;
-}
-
-function drawTilted(pen: ContourBuilder, ellipse: TiltedEllipse, from: number, to: number): void {
-  const { cx, cy, major, minor, tilt } = ellipse;
-  const turn = to - from;
   const whole = 2 * Math.PI;
-  const sweep = Math.abs(turn) >= whole - ROUNDING ? whole : ((turn % whole) + whole) % whole || whole;
-  const place = (angle: number) => {
-    const [x, y] = [major * Math.cos(angle), minor * Math.sin(angle)];
-    return [
-      cx + x * Math.cos(tilt) - y * Math.sin(tilt),
-      cy + x * Math.sin(tilt) + y * Math.cos(tilt),
-    ] as const;
-  };
+  const turn = (((to - from) % whole) + whole) % whole;
+  const sweep = turn < ROUNDING || turn > whole - ROUNDING ? whole : turn;
+  const place = (angle: number) => [cx + radius * Math.cos(angle), cy + radius * Math.sin(angle)] as const;
   pen.moveTo(...place(from));
   const steps = sweep > Math.PI ? 2 : 1;
   for (let step = 1; step <= steps; step++) {
     const [x, y] = place(from + (sweep * step) / steps);
-    pen.arcTo(major, minor, tilt, false, true, x, y);
+    pen.arcTo(radius, radius, 0, false, true, x, y);
   }
-  if (sweep > whole - ROUNDING) pen.close();
+  if (sweep === whole) pen.close();
+}
+
+/** A pen that draws the unit circle onto the ellipse is asked for: see {@link ellipseOf}. */
+function drawEllipse(pen: ContourBuilder, record: DxfRecord): void {
+  const [from, to] = [numberOf(record, 41, 0), numberOf(record, 42, 2 * Math.PI)];
+  drawArc(pen, 0, 0, 1, from, to);
 }
 
 function readCorners(record: DxfRecord): readonly BulgedPoint[] {
@@ -140,19 +114,38 @@ function readCorners(record: DxfRecord): readonly BulgedPoint[] {
 }
 
 function drawSpline(pen: ContourBuilder, record: DxfRecord): boolean {
-  const [xs, ys] = [numbersOf(record, 10), numbersOf(record, 20)];
-  const degree = numberOf(record, 71, 3);
-  pen.spend(xs.length * Math.min(degree, MOST_DEGREE) ** 2);
-  const pieces = splineToCubics({
-    degree,
-    knots: numbersOf(record, 40),
-    points: xs.map((x, index) => ({ x, y: ys[index] ?? 0 })),
-    weights: numbersOf(record, 41),
-  });
+  const isClosed = (numberOf(record, 70, 0) & 1) === 1;
+  const points = pointsOf(record, 10);
+  const pieces = points.length > 0 ? controlled(pen, record, points) : fitted(pen, record, isClosed);
   const [first] = pieces;
   if (!first) return false;
   pen.moveTo(first[0].x, first[0].y);
   for (const [, b, c, d] of pieces) pen.cubicTo(b.x, b.y, c.x, c.y, d.x, d.y);
-  if ((numberOf(record, 70, 0) & 1) === 1) pen.close();
+  if (isClosed) pen.close();
   return true;
+}
+
+function controlled(
+  pen: ContourBuilder,
+  record: DxfRecord,
+  points: readonly PointMm[],
+): readonly CubicPoints[] {
+  const degree = numberOf(record, 71, 3);
+  pen.spend(points.length * Math.min(degree, MOST_DEGREE) ** 2);
+  return splineToCubics({ degree, knots: numbersOf(record, 40), points, weights: numbersOf(record, 41) });
+}
+
+/** A spline that is given by points it goes through. */
+function fitted(pen: ContourBuilder, record: DxfRecord, isClosed: boolean): readonly CubicPoints[] {
+  const points = pointsOf(record, 11);
+  pen.spend(points.length * STEPS.cubic);
+  const [start = null] = pointsOf(record, 12);
+  const [end = null] = pointsOf(record, 13);
+  return splineThrough(points, { start, end }, isClosed);
+}
+
+/** Points whose x has a group code, and whose y has the one ten above. */
+function pointsOf(record: DxfRecord, code: number): readonly PointMm[] {
+  const ys = numbersOf(record, code + 10);
+  return numbersOf(record, code).map((x, index) => ({ x, y: ys[index] ?? 0 }));
 }

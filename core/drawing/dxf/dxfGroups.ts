@@ -22,7 +22,8 @@ export function readDxfGroups(text: string, onProgress?: ReadProgress): readonly
   }
   const records: DxfRecord[] = [];
   let current: { type: string; codes: number[]; values: string[]; line: number } | null = null;
-  const lines = new LineScanner(text);
+  // Returns alone end lines on old machines, and doubled ones where a file was copied badly.
+  const lines = new LineScanner(/\r(?!\n)/.test(text) ? text.replace(/\r+\n?/g, '\n') : text);
   for (let count = 0; ; count++) {
     const code = lines.next();
     if (code === null) break;

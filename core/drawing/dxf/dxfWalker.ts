@@ -5,11 +5,14 @@ import { dxfColour, trueColour } from '#core/drawing/dxf/dxfColour.ts';
 import { drawBulged, drawDxfEntity, type BulgedPoint } from '#core/drawing/dxf/dxfEntities.ts';
 import { ReadBudget, STEPS } from '#core/drawing/readBudget.ts';
 import { numberOf, textOf, type DxfRecord } from '#core/drawing/dxf/dxfGroups.ts';
+import { ellipseOf, planeOf } from '#core/drawing/dxf/dxfPlane.ts';
+import type { Tally } from '#core/drawing/tally.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { composeAffine, type Affine } from '#core/geometry/affine.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 export interface DxfLayer {
+  readonly name: string;
   readonly colour: string;
   readonly lineType: string;
   readonly isShown: boolean;
@@ -21,7 +24,9 @@ export interface DxfBlock {
 }
 
 /** Entities that say nothing of lines and need no word. */
-const SILENT: ReadonlySet<string> = new Set(['SEQEND', 'VIEWPORT', 'SECTION', 'ATTDEF', 'ATTRIB']);
+const SILENT: ReadonlySet<string> = new Set(['SEQEND', 'VIEWPORT', 'SECTION', 'ENDSEC']);
+/** The layer that measuring puts its points on; it is never drawn. */
+const UNDRAWN_LAYER = 'DEFPOINTS';
 const MAX_NEST = 24;
 /** Group codes that are looked through in the time of a step. */
 const CODES_A_STEP = 10;
@@ -33,19 +38,30 @@ interface Inherited {
   readonly colour: string;
   readonly lineType: string;
   readonly depth: number;
+  /** On a sheet that the drawing is laid out on. */
+  readonly isPaper: boolean;
+  /** Why it is left out; `null` for what is drawn. */
+  readonly why: string | null;
 }
 
 /** Draws entities and the blocks they insert. */
 export class DxfWalker {
   readonly contours: DrawnContour[] = [];
+  /** Line numbers given out, also to what is not kept. */
+  idsGiven = 0;
+  /** Lines that lie on a sheet of their own, not in the drawing. */
+  onPaper = 0;
   private shapes = 0;
   private inserted = 0;
   private readonly budget = new ReadBudget();
 
   constructor(
-    private readonly layers: ReadonlyMap<string, DxfLayer>,
+    /** By their names in capitals; those that the file does not list are added. */
+    private readonly layers: Map<string, DxfLayer>,
     private readonly blocks: ReadonlyMap<string, DxfBlock>,
-    private readonly leftOut: Set<string>,
+    private readonly leftOut: Tally,
+    /** Whether the sheets that a drawing is laid out on are read, instead of the drawing. */
+    private readonly isPaper = false,
   ) {}
 
   /** @throws AppError `badDrawing` with the line, `tooLarge` */
@@ -76,7 +92,8 @@ export class DxfWalker {
     const look = this.lookOf(record, around);
     if (!look) return;
     if (record.type === 'INSERT') return this.insert(record, toMm, look);
-    const pen = new ContourBuilder(ownPlane(record, toMm), this.budget);
+    const plane = record.type === 'ELLIPSE' ? ellipseOf(record, toMm) : planeOf(record, toMm);
+    const pen = new ContourBuilder(plane, this.budget);
     if (drawDxfEntity(pen, record)) this.keep(pen, look);
     else this.leftOut.add(`${record.type.toLowerCase()} entities`);
   }
@@ -94,19 +111,24 @@ export class DxfWalker {
       this.leftOut.add('meshes');
       return;
     }
-    const pen = new ContourBuilder(ownPlane(record, toMm), this.budget);
+    const pen = new ContourBuilder(planeOf(record, toMm), this.budget);
     drawBulged(pen, corners, (flags & 1) === 1);
     this.keep(pen, look);
   }
 
-  private keep(pen: ContourBuilder, { layer, colour, lineType }: Inherited): void {
+  private keep(pen: ContourBuilder, { layer, colour, lineType, isPaper, why }: Inherited): void {
     const shape = this.shapes++;
     for (const contour of pen.finish()) {
-      if (this.contours.length >= MAX_CONTOURS) {
+      if (this.idsGiven >= MAX_CONTOURS) {
         throw new AppError('tooLarge', `the drawing has more than ${MAX_CONTOURS} lines`);
       }
+      // Counted also where it is not kept: numbers that jobs have kept go on meaning the same lines.
+      const id = this.idsGiven++;
+      if (isPaper) this.onPaper++;
+      if (why) this.leftOut.add(why);
+      if (why || isPaper !== this.isPaper) continue;
       this.contours.push({
-        id: this.contours.length,
+        id,
         contour,
         layer,
         strokeColour: colour,
@@ -121,8 +143,12 @@ export class DxfWalker {
   /** What an entity looks like, or `null` on a layer that is switched off. */
   private lookOf(record: DxfRecord, around: Inherited | null): Inherited | null {
     const own = textOf(record, 8) ?? '0';
-    const name = own === '0' && around ? around.layer : own;
-    const layer = this.layers.get(name) ?? { colour: '#000000', lineType: 'CONTINUOUS', isShown: true };
+    const named = own === '0' && around ? around.layer : own;
+    // Names are the same whatever their case: as the table spells them, else as the first of them does.
+    const known = this.layers.get(named.toUpperCase());
+    const layer = known ?? { name: named, colour: '#000000', lineType: 'CONTINUOUS', isShown: true };
+    if (!known) this.layers.set(named.toUpperCase(), layer);
+    const { name } = layer;
     if (!layer.isShown) {
       this.leftOut.add('layers that are switched off');
       return null;
@@ -144,12 +170,22 @@ export class DxfWalker {
         : type.toUpperCase() === 'BYBLOCK'
           ? (around?.lineType ?? 'CONTINUOUS')
           : type;
-    return { layer: name, colour, lineType, depth: around?.depth ?? 0 };
+    const isUnseen = numberOf(record, 60, 0) === 1;
+    const isMeasure = name.toUpperCase() === UNDRAWN_LAYER;
+    const why = isUnseen ? 'invisible lines' : isMeasure ? `lines on ${name}, which is never drawn` : null;
+    return {
+      layer: name,
+      colour,
+      lineType,
+      depth: around?.depth ?? 0,
+      isPaper: around?.isPaper ?? numberOf(record, 67, 0) === 1,
+      why: around?.why ?? why,
+    };
   }
 
   private insert(record: DxfRecord, toMm: Affine, look: Inherited): void {
     const name = textOf(record, 2) ?? '';
-    const block = this.blocks.get(name);
+    const block = this.blocks.get(name.toUpperCase());
     if (!block) {
       this.leftOut.add('blocks that are not in the file');
       return;
@@ -161,7 +197,7 @@ export class DxfWalker {
     const [scaleX, scaleY] = [n(41, 1), n(42, 1)];
     const angle = (n(50, 0) * Math.PI) / 180;
     const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-    const plane = ownPlane(record, toMm);
+    const plane = planeOf(record, toMm);
     const [columns, rows] = [Math.max(1, n(70, 1)), Math.max(1, n(71, 1))];
     for (let row = 0; row < rows; row++) {
       for (let column = 0; column < columns; column++) {
@@ -182,10 +218,4 @@ export class DxfWalker {
       }
     }
   }
-}
-
-/** Entities drawn on a plane that faces away count x to the left. Lines, ellipses and splines never are. */
-function ownPlane(record: DxfRecord, toMm: Affine): Affine {
-  if (['LINE', 'ELLIPSE', 'SPLINE'].includes(record.type)) return toMm;
-  return numberOf(record, 230, 1) < 0 ? composeAffine(toMm, [-1, 0, 0, 1, 0, 0]) : toMm;
 }

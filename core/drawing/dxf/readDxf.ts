@@ -3,6 +3,9 @@ import { dxfColour } from '#core/drawing/dxf/dxfColour.ts';
 import { numberOf, readDxfGroups, textOf, type DxfRecord } from '#core/drawing/dxf/dxfGroups.ts';
 import { DxfWalker, type DxfBlock, type DxfLayer } from '#core/drawing/dxf/dxfWalker.ts';
 import { MAX_DRAWING_LENGTH, type Drawing, type ReadProgress } from '#core/drawing/drawing.ts';
+import { Tally } from '#core/drawing/tally.ts';
+import type { PointMm } from '#core/geometry/point.ts';
+import { MM_PER_INCH } from '#core/units/length.ts';
 import { AppError } from '#core/errors/appError.ts';
 
 /** Millimetres per drawing unit by the header's `$INSUNITS`. Source: DXF reference, header variables. */
@@ -37,13 +40,41 @@ export function readDxf(text: string, onProgress?: ReadProgress): Drawing {
   }
   const records = readDxfGroups(text, (share) => onProgress?.(share * 0.7));
   const sections = splitSections(records);
-  const leftOut = new Set<string>();
-  const mmPerUnit = readUnit(sections.get('HEADER') ?? [], leftOut);
-  const layers = readLayers(sections.get('TABLES') ?? []);
-  const walker = new DxfWalker(layers, readBlocks(sections.get('BLOCKS') ?? []), leftOut);
-  walker.walk(sections.get('ENTITIES') ?? [], [mmPerUnit, 0, 0, -mmPerUnit, 0, 0]);
+  const leftOut = new Tally();
+  const { mmPerUnit, likelyScale } = readUnit(sections.get('HEADER') ?? [], leftOut);
+  const entities = sections.get('ENTITIES') ?? [];
+  const ground = findGround(entities, mmPerUnit);
+  const toMm = [mmPerUnit, 0, 0, -mmPerUnit, -ground.x * mmPerUnit, ground.y * mmPerUnit] as const;
+  const walk = (isPaper: boolean, tally: Tally) => {
+    const layers = readLayers(sections.get('TABLES') ?? []);
+    const walker = new DxfWalker(layers, readBlocks(sections.get('BLOCKS') ?? []), tally, isPaper);
+    walker.walk(entities, toMm);
+    return walker;
+  };
+  let walker = walk(false, leftOut);
+  // A drawing that was made on the sheet alone is read from there.
+  if (walker.contours.length === 0 && walker.onPaper > 0) walker = walk(true, new Tally());
+  else if (walker.onPaper > 0) leftOut.add('lines on a layout sheet (paper space)', walker.onPaper);
   onProgress?.(1);
-  return frameContours(walker.contours, leftOut);
+  const { contours, idsGiven } = walker;
+  return { ...frameContours(contours, leftOut.list()), idsGiven, ...(likelyScale ? { likelyScale } : {}) };
+}
+
+/** Coordinates further from their origin than this are moved to it before they are read, mm. */
+const FAR_MM = 1e5;
+
+/** Where a drawing lies that was made far from its origin, as maps are: the middle of what its entities begin at. */
+function findGround(entities: readonly DxfRecord[], mmPerUnit: number): PointMm {
+  const middleOf = (code: number) => {
+    const values = entities.flatMap((record) => {
+      const index = record.type === 'SECTION' ? -1 : record.codes.indexOf(code);
+      const value = index < 0 ? NaN : Number(record.values[index]);
+      return Number.isFinite(value) ? [value] : [];
+    });
+    return values.sort((a, b) => a - b)[values.length >> 1] ?? 0;
+  };
+  const ground = { x: middleOf(10), y: middleOf(20) };
+  return Math.hypot(ground.x, ground.y) * mmPerUnit > FAR_MM ? ground : { x: 0, y: 0 };
 }
 
 function splitSections(records: readonly DxfRecord[]): ReadonlyMap<string, readonly DxfRecord[]> {
@@ -59,23 +90,40 @@ function splitSections(records: readonly DxfRecord[]): ReadonlyMap<string, reado
   return sections;
 }
 
-/** The header is one record: variable names under 9, each followed by its value. */
-function readUnit([header]: readonly DxfRecord[], leftOut: Set<string>): number {
-  const named = header?.values.findIndex(
-    (value, index) => header.codes[index] === 9 && value.trim() === '$INSUNITS',
-  );
-  const unit = named === undefined || named < 0 ? 0 : Number(header?.values[named + 1]);
-  const mm = MM_PER_UNIT[unit];
-  if (mm === undefined) leftOut.add('a unit (the file names none that is known: figures are read as mm)');
-  return mm ?? 1;
+/**
+ * The header is one record: variable names under 9, each followed by its value. Where no unit is named, inches are
+ * likely if it measures as the English do; figures are mm as they always were, and whoever opens the file is told.
+ */
+function readUnit(
+  [header]: readonly DxfRecord[],
+  leftOut: Tally,
+): { readonly mmPerUnit: number; readonly likelyScale: number | null } {
+  const valueOf = (name: string): number | null => {
+    const named = header?.values.findIndex(
+      (value, index) => header.codes[index] === 9 && value.trim().toUpperCase() === name,
+    );
+    return named === undefined || named < 0 ? null : Number(header?.values[named + 1]);
+  };
+  const mm = MM_PER_UNIT[valueOf('$INSUNITS') ?? 0];
+  if (mm !== undefined) return { mmPerUnit: mm, likelyScale: null };
+  const measurement = valueOf('$MEASUREMENT');
+  if (measurement === 1) return { mmPerUnit: 1, likelyScale: null };
+  if (measurement === 0) {
+    leftOut.add('a unit (the file names none, and measures in inches: look at the size)');
+    return { mmPerUnit: 1, likelyScale: MM_PER_INCH };
+  }
+  leftOut.add('a unit (the file names none that is known: figures are read as mm)');
+  return { mmPerUnit: 1, likelyScale: null };
 }
 
-function readLayers(records: readonly DxfRecord[]): ReadonlyMap<string, DxfLayer> {
+function readLayers(records: readonly DxfRecord[]): Map<string, DxfLayer> {
   const layers = new Map<string, DxfLayer>();
   for (const record of records) {
     if (record.type !== 'LAYER') continue;
     const colour = numberOf(record, 62, 7);
-    layers.set(textOf(record, 2) ?? '0', {
+    const name = textOf(record, 2) ?? '0';
+    layers.set(name.toUpperCase(), {
+      name,
       colour: dxfColour(Math.abs(colour)),
       lineType: textOf(record, 6) ?? 'CONTINUOUS',
       isShown: colour >= 0 && (numberOf(record, 70, 0) & 1) === 0,
@@ -91,7 +139,7 @@ function readBlocks(records: readonly DxfRecord[]): ReadonlyMap<string, DxfBlock
     if (record.type === 'BLOCK') {
       entities = [];
       const base = { x: numberOf(record, 10, 0), y: numberOf(record, 20, 0) };
-      blocks.set(textOf(record, 2) ?? '', { base, entities });
+      blocks.set((textOf(record, 2) ?? '').toUpperCase(), { base, entities });
     } else if (record.type !== 'ENDBLK') entities.push(record);
   }
   return blocks;

@@ -2,6 +2,7 @@ import { openArt } from '#core/artwork/printed/artSource.ts';
 import { drawPieceArt } from '#core/artwork/printed/pieceArt.ts';
 import { coverShown } from '#core/artwork/trace/coverShown.ts';
 import { traceCoverage } from '#core/artwork/trace/traceCoverage.ts';
+import { PLAIN_TRACE } from '#core/artwork/trace/tracePicture.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import type { GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
@@ -12,8 +13,8 @@ import { PRINT_DPI, renderPixels } from '#web/endpoints/jobs/renderArt.ts';
 
 /** An outline may lie this far from the edge of the printed picture, mm. */
 const TOLERANCE_MM = 0.03;
-/** Smaller specks are dust of the renderer, mm². */
-const SPECK_MM2 = 0.05;
+/** Smaller specks are no stickers: the end of a shadow, a stray dot, mm². */
+const SPECK_MM2 = PLAIN_TRACE.leastMm2;
 
 /**
  * What the art of a drawing covers, traced from the picture that is printed: clips, masks, opacity, patterns and pictures

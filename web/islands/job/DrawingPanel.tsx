@@ -121,7 +121,7 @@ const EDIT_WORDS: Readonly<Record<DrawingEdit['kind'], string>> = {
   smooth: 'smoothed',
   round: 'corners rounded',
   fillHoles: 'holes filled',
-  offset: 'border added',
+  offset: 'outline added',
   frame: 'frame added',
   bridge: 'bars added',
 };

@@ -28,7 +28,7 @@ export function useNewJob(machineId: number | null) {
     }
     setBusy(true);
     try {
-      const source = await file.text();
+      const source = decodeText(await file.arrayBuffer());
       const name = file.name.replace(/\.[a-z]+$/i, '').slice(0, 120) || 'drawing';
       if (source.trimStart().startsWith('{')) {
         const { id } = await callApi<{ id: number }>('/api/jobs/file', 'POST', JSON.parse(source) as object);
@@ -77,4 +77,13 @@ function requireFormat(source: string, fileName: string): DrawingFormat {
   throw new Error(
     `${fileName} is no artwork that is read: a picture (PNG, JPEG, WebP, TIFF) or a drawing (SVG, DXF as text, HPGL).`,
   );
+}
+
+/** As UTF-8; what is none has a character to each byte, as plots have. */
+function decodeText(bytes: ArrayBuffer): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder('latin1').decode(bytes);
+  }
 }
