@@ -6,6 +6,7 @@ import {
   sheetOfCurves,
   sheetOfIcons,
   sheetOfPaths,
+  sheetsOfEmoji,
   sheetOfPolygons,
   time,
   type ReadMeasure,
@@ -20,6 +21,7 @@ import { cutTabs } from '#core/perforation/cutTabs.ts';
 import { placeTabs } from '#core/perforation/placeTabs.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { nestPieces, type NestResult } from '#core/sheet/nest/nestPieces.ts';
+import { measureScattered, nearestNeighbour, type ScatteredScore } from '#benchmarks/measureScattered.ts';
 import { TSPLIB } from '#core/tests/tsplib.ts';
 
 /** What was measured. Times in ms, lengths in mm. */
@@ -31,6 +33,7 @@ export interface JobMeasures {
     readonly found: number;
     readonly ms: number;
   }[];
+  readonly scattered: readonly ScatteredScore[];
   readonly travel: {
     readonly contours: number;
     readonly nearestMm: number;
@@ -62,8 +65,10 @@ export function measureJobs(root: string): JobMeasures {
       measureReading('long outlines of curves', sheetOfCurves()),
       measureReading('polygons of many points', sheetOfPolygons()),
       measureReading('100,000 paths, the most that is read', sheetOfPaths()),
+      ...sheetsOfEmoji().map(({ name, text }) => measureReading(name, text)),
     ],
     tsplib: TSPLIB.map(measureTrip),
+    scattered: [2000, 5000].map(measureScattered),
     travel: measureTravel(),
     nesting: measureNesting(root, icons),
     perforation: measurePerforation(),
@@ -117,25 +122,6 @@ function measureTravel(): JobMeasures['travel'] {
     }
   });
   return { contours, nearestMm, nearestMs, oursMm, oursMs };
-}
-
-function nearestNeighbour(stops: readonly TravelStop[], home: PointMm): number {
-  const left = new Set(stops.keys());
-  let at = home;
-  let sum = 0;
-  while (left.size > 0) {
-    let best = { stop: -1, point: at, distance: Infinity };
-    for (const stop of left) {
-      for (const point of (stops[stop] as TravelStop).points) {
-        const distance = distanceMm(at, point);
-        if (distance < best.distance) best = { stop, point, distance };
-      }
-    }
-    left.delete(best.stop);
-    sum += best.distance;
-    at = best.point;
-  }
-  return sum;
 }
 
 function measureNesting(root: string, icons: readonly string[]): JobMeasures['nesting'] {

@@ -1,4 +1,5 @@
 import { SaxesParser } from 'saxes';
+import { EMOJI_SETS, openDrawings, type OpenDrawing } from '#benchmarks/openSets/openDrawings.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 
@@ -43,6 +44,29 @@ export function sheetOfPaths(): string {
   const figure = () => (random() * 990).toFixed(2);
   const path = () => `<path d="M${figure()} ${figure()}h4v4c-1 1-3 1-4 0z"/>`;
   return wrap(Array.from({ length: 100_000 }, path).join('\n'));
+}
+
+/** Emoji of three open sets, each set alone and mixed: gradients, filters, clips and style come with them. */
+export function sheetsOfEmoji(): readonly { readonly name: string; readonly text: string }[] {
+  const [noto, fluent, open] = EMOJI_SETS.map((set) => openDrawings(set, 400));
+  const sheet = (drawings: readonly OpenDrawing[], megabytes: number) => {
+    const bodies: string[] = [];
+    for (let at = 0, length = 0; length < megabytes * 1e6; at++) {
+      const { body, width } = drawings[at % drawings.length] as OpenDrawing;
+      const place = `translate(${(at % 30) * 33} ${Math.floor(at / 30) * 33}) scale(${30 / width})`;
+      bodies.push(`<g transform="${place}">${body}</g>`);
+      length += body.length;
+    }
+    return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="1000mm" height="1000mm" viewBox="0 0 1000 1000">${bodies.join('')}</svg>`;
+  };
+  const mixed = [noto, fluent, open].flatMap((set) => (set ?? []).slice(0, 120));
+  return [
+    { name: 'emoji with gradients', text: sheet(noto ?? [], 3) },
+    { name: 'emoji with filters', text: sheet(fluent ?? [], 5) },
+    { name: 'emoji with strokes', text: sheet(open ?? [], 3) },
+    { name: 'mixed emoji', text: sheet(mixed, 6) },
+    { name: 'more mixed emoji', text: sheet([...mixed].reverse(), 9) },
+  ];
 }
 
 function wrap(body: string): string {

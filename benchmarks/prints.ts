@@ -1,17 +1,12 @@
 import { writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
-import { openDrawings, writeOpenDrawing } from '#benchmarks/openSets/openDrawings.ts';
+import { EMOJI_SETS, openDrawings, writeOpenDrawing } from '#benchmarks/openSets/openDrawings.ts';
 import { measurePrint, type PrintScore } from '#benchmarks/prints/measurePrint.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 
 /** Prints open emoji as art, compares each page with the file as librsvg draws it, and writes docs/printing.md. */
-const SETS = [
-  { name: '@iconify-json/noto', version: '1.2.9' },
-  { name: '@iconify-json/fluent-emoji', version: '1.2.7' },
-  { name: '@iconify-json/openmoji', version: '1.2.29' },
-] as const;
 const PER_SET = 40;
 /** An inch and a half: 900 dots of the printer. */
 const PIECE_MM = 38.1;
@@ -20,7 +15,7 @@ const GOAL = 0.02;
 
 await reportFailure(async () => {
   const sets: { readonly name: string; readonly scores: readonly PrintScore[] }[] = [];
-  for (const set of SETS) {
+  for (const set of EMOJI_SETS) {
     const scores: PrintScore[] = [];
     for (const drawing of openDrawings(set, PER_SET))
       scores.push(await measurePrint(drawing.name, writeOpenDrawing(drawing, PIECE_MM)));
@@ -77,7 +72,7 @@ function writeReport(
 
 Written by \`./feather prints\` on ${new Date().toISOString().slice(0, 10)}, ${cpus().length} cores, Node ${process.version}.
 
-${PER_SET} emoji of each of ${SETS.length} open sets, ${PIECE_MM} mm long, are printed as the art of a job. The page is drawn by poppler at 600 dpi
+${PER_SET} emoji of each of ${EMOJI_SETS.length} open sets, ${PIECE_MM} mm long, are printed as the art of a job. The page is drawn by poppler at 600 dpi
 and compared with the same file drawn by Debian's librsvg on white. A pixel differs where a channel is off by more than
 a tenth. Goal: at most ${percent(GOAL)} of the pixels of every picture.
 

@@ -10,6 +10,13 @@ export interface OpenSet {
   readonly version: string;
 }
 
+/** Emoji with gradients, with filters, and with strokes. */
+export const EMOJI_SETS: readonly OpenSet[] = [
+  { name: '@iconify-json/noto', version: '1.2.9' },
+  { name: '@iconify-json/fluent-emoji', version: '1.2.7' },
+  { name: '@iconify-json/openmoji', version: '1.2.29' },
+];
+
 /** A drawing of a set: what stands inside its root, and the box it is drawn in. */
 export interface OpenDrawing {
   readonly name: string;

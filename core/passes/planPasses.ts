@@ -40,7 +40,9 @@ export interface PlanOrder {
 const PAUSE_SECONDS = 45;
 const SEAT_SECONDS = 4;
 /** Above so many lines no kicks are spent: the descent alone takes seconds. */
-const MOST_KICKED = 1500;
+const MOST_KICKED = 20_000;
+/** More kicks than this take longer than anybody waits for a plan. */
+const MOST_KICKS = 6000;
 
 /**
  * Turns placed lines with roles into passes: print, crease, score, kiss, slits, then what frees, unless another route
@@ -78,7 +80,7 @@ export function planPasses(order: PlanOrder): Plan {
       seat,
       start: at,
       end: index === steps.length - 1 ? home : null,
-      kicks: order.lines.length > MOST_KICKED ? 0 : order.kicks,
+      kicks: kicksFor(order.lines.length, order.kicks),
       ...prepare(order, role, seat, { passes, isPrinted: printAfter === passes.length && passes.length > 0 }),
     });
     if (pass.strokes.length === 0) continue;
@@ -201,4 +203,10 @@ function describePause({
   ].filter(Boolean);
   if (words.length === 0 && isAsked) return 'Look at what was cut so far';
   return words.join('. ') || null;
+}
+
+/** A kick for every line at least, where any are spent: a long way has as many places to shorten. */
+function kicksFor(lines: number, kicks: number): number {
+  if (kicks === 0 || lines > MOST_KICKED) return 0;
+  return Math.min(MOST_KICKS, Math.max(kicks, lines));
 }

@@ -105,8 +105,35 @@ export function inheritStyle(
   attributes: Readonly<Record<string, string>>,
   ruled: Declarations | null = null,
 ): SvgStyle {
-  if (!ruled && !hasAny(attributes, STYLED)) return parent;
-  const own = valuesOf(attributes, ruled);
+  const key = styledKey(attributes);
+  if (!ruled && key === '') return parent;
+  if (ruled) return styleWithin(parent, valuesOf(attributes, ruled));
+  // Most elements of a drawing are styled as others in the same group are: each style is worked out once.
+  let within = styles.get(parent);
+  if (!within) styles.set(parent, (within = new Map()));
+  let style = within.get(key);
+  if (!style) {
+    style = styleWithin(parent, valuesOf(attributes, null));
+    if (within.size > MOST_KEPT) within.clear();
+    within.set(key, style);
+  }
+  return style;
+}
+
+/** Styles by what they are within and by what their elements say. */
+const styles = new WeakMap<SvgStyle, Map<string, SvgStyle>>();
+const MOST_KEPT = 2000;
+
+/** What an element says of its style, as text. One character names a place or a path, and nothing of style. */
+function styledKey(attributes: Readonly<Record<string, string>>): string {
+  let key = '';
+  for (const name in attributes) {
+    if (name.length > 1 && STYLED.has(name)) key += `${name}:${attributes[name]};`;
+  }
+  return key;
+}
+
+function styleWithin(parent: SvgStyle, own: Values): SvgStyle {
   const color = own['color'] ? hexOf(own['color'], parent.color).hex : parent.color;
   const fill = paint(own['fill'], color);
   const stroke = paint(own['stroke'], color);

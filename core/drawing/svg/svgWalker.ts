@@ -1,5 +1,4 @@
 import {
-  FURTHEST_MM,
   MAX_CONTOURS,
   type DrawnContour,
   type DrawnImage,
@@ -29,6 +28,7 @@ import {
   readStyleSheet,
   type StyleSheet,
 } from '#core/drawing/svg/svgStyleSheet.ts';
+import { readSvgPicture } from '#core/drawing/svg/svgPicture.ts';
 import { readSvgTransform } from '#core/drawing/svg/svgTransform.ts';
 import { readInnerViewport, readViewBox } from '#core/drawing/svg/svgViewport.ts';
 import type { XmlElement } from '#core/drawing/svg/xmlTree.ts';
@@ -59,7 +59,6 @@ const MAX_REUSE = 24;
 /** Characters of styles, transforms and pictures that are read in the time of a step. */
 const CHARACTERS_A_STEP = 8;
 const MAX_PICTURES = 1000;
-const PICTURE = /^data:image\/(png|jpeg);base64,[a-z0-9+/=\s]+$/i;
 
 /** Told of all that is drawn, in the order in which it is numbered. */
 export interface DrawnListener {
@@ -90,6 +89,8 @@ export class SvgWalker {
   /** The frame that lines were last drawn in, and how they look there. */
   private looked: Frame | null = null;
   private looks: Looks = NO_LOOKS;
+  private styledIn: Frame | null = null;
+  private readonly byStyle = new Map<Frame['style'], Frame>();
   /** What the open elements pass on; `null` for those whose content is not drawn. */
   private readonly open_: (Frame | null)[] = [];
 
@@ -190,7 +191,9 @@ export class SvgWalker {
     const effects = readEffects(attributes, ruled);
     const transform = attributes['transform'];
     const named = name === 'g' ? layerName(attributes) : null;
-    if (style === parent.style && !transform && !named && effects === NO_EFFECTS) return parent;
+    if (!transform && !named && effects === NO_EFFECTS) {
+      return style === parent.style ? parent : this.styled(parent, style);
+    }
     const affine = transform ? composeAffine(parent.affine, readSvgTransform(transform)) : parent.affine;
     const own = effects.clip === null ? null : this.clips.within(effects.clip, affine, parent);
     const isUnfollowed = effects.clip !== null && own === null;
@@ -205,6 +208,17 @@ export class SvgWalker {
       isFaded: parent.isFaded || isFaded,
       clip: own ?? parent.clip,
     };
+  }
+
+  /** A frame that differs by its style alone is shared by all elements of that style. */
+  private styled(parent: Frame, style: Frame['style']): Frame {
+    if (this.styledIn !== parent) {
+      this.styledIn = parent;
+      this.byStyle.clear();
+    }
+    let frame = this.byStyle.get(style);
+    if (!frame) this.byStyle.set(style, (frame = { ...parent, style }));
+    return frame;
   }
 
   private draw(element: XmlElement, frame: Frame): void {
@@ -312,30 +326,14 @@ export class SvgWalker {
   }
 
   private picture(element: XmlElement, frame: Frame): void {
-    const { attributes } = element;
-    const address = attributes['href'] ?? attributes['xlink:href'] ?? '';
-    const { width, height } = frame.viewport;
-    const wide = readCoordinate(attributes['width'], width);
-    const tall = readCoordinate(attributes['height'], height);
-    if (!PICTURE.test(address)) {
-      this.leftOut.add('pictures outside the file, or neither PNG nor JPEG');
-      return;
-    }
-    if (!(wide > 0 && tall > 0)) return;
+    const image = readSvgPicture(element, frame);
+    if (image === 'outside') this.leftOut.add('pictures outside the file, or neither PNG nor JPEG');
+    if (image === 'outside' || image === null) return;
     if (this.images.length >= MAX_PICTURES) {
       throw new AppError('tooLarge', `the drawing has more than ${MAX_PICTURES} pictures`);
     }
-    const x = readCoordinate(attributes['x'], width);
-    const y = readCoordinate(attributes['y'], height);
-    const toMm = composeAffine(frame.affine, [wide, 0, 0, tall, x, y]);
-    if (!toMm.every((one) => Math.abs(one) < FURTHEST_MM)) {
-      throw new AppError(
-        'badDrawing',
-        'a picture lies where no sheet is: a number is not finite or far too large',
-      );
-    }
     if (frame.isFaded || this.contours.length > 0) this.isMoreThanLines = true;
     this.listener?.onPicture(this.images.length, element, frame.uses);
-    this.images.push({ data: address.replace(/\s+/g, ''), toMm });
+    this.images.push(image);
   }
 }
