@@ -37,6 +37,7 @@ import * as judgedRuns from '#store/migrations/036_judged_runs.ts';
 import * as holderDials from '#store/migrations/037_holder_dials.ts';
 import * as standingChecks from '#store/migrations/038_standing_checks.ts';
 import * as feltTack from '#store/migrations/039_felt_tack.ts';
+import * as fonts from '#store/migrations/040_fonts.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
 interface NamedMigration {
@@ -85,6 +86,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '037_holder_dials', migration: holderDials },
   { name: '038_standing_checks', migration: standingChecks },
   { name: '039_felt_tack', migration: feltTack },
+  { name: '040_fonts', migration: fonts },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

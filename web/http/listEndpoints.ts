@@ -34,6 +34,7 @@ import * as testCuts from '#web/endpoints/bench/testCuts.ts';
 import * as testRuns from '#web/endpoints/dialIn/testRuns.ts';
 import * as tools from '#web/endpoints/upkeep/tools.ts';
 import * as waits from '#web/endpoints/workshop/waits.ts';
+import * as words from '#web/endpoints/jobs/words/words.ts';
 import * as workshop from '#web/endpoints/workshop/workshop.ts';
 
 /** Every file that defines endpoints. What it exports with `defineEndpoint` is served and documented. */
@@ -73,6 +74,7 @@ const FILES: readonly object[] = [
   testRuns,
   tools,
   waits,
+  words,
   workshop,
 ];
 

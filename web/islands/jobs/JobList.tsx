@@ -1,7 +1,9 @@
-import { FilePlus2 } from 'lucide-react';
+import { FilePlus2, Type } from 'lucide-react';
+import { useState } from 'react';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { PictureImport } from '#web/islands/jobs/picture/PictureImport.tsx';
+import { WordsImport } from '#web/islands/jobs/words/WordsImport.tsx';
 import { useNewJob } from '#web/islands/jobs/useNewJob.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import type { JobSummaryReply } from '#web/schemas/job.ts';
@@ -19,6 +21,7 @@ interface Props {
 /** All jobs, and opening a drawing or a picture to make a new one. */
 export function JobList({ jobs, machineId, loadedName, machineName, room, system }: Props) {
   const fresh = useNewJob(machineId);
+  const [areWordsOpen, setWordsOpen] = useState(false);
   if (fresh.picture && machineId !== null) {
     return (
       <PictureImport
@@ -29,6 +32,9 @@ export function JobList({ jobs, machineId, loadedName, machineName, room, system
         onCancel={fresh.putPictureAway}
       />
     );
+  }
+  if (areWordsOpen && machineId !== null) {
+    return <WordsImport machineId={machineId} system={system} onCancel={() => setWordsOpen(false)} />;
   }
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
@@ -54,17 +60,23 @@ export function JobList({ jobs, machineId, loadedName, machineName, room, system
           ))}
         </ul>
       </section>
-      <NewJob fresh={fresh} loadedName={loadedName} machineName={machineName} />
+      <NewJob
+        fresh={fresh}
+        loadedName={loadedName}
+        machineName={machineName}
+        onWords={() => setWordsOpen(true)}
+      />
     </div>
   );
 }
 
 interface NewJobProps extends Pick<Props, 'loadedName' | 'machineName'> {
   readonly fresh: ReturnType<typeof useNewJob>;
+  readonly onWords: () => void;
 }
 
 /** Where artwork is dropped. */
-function NewJob({ fresh, loadedName, machineName }: NewJobProps) {
+function NewJob({ fresh, loadedName, machineName, onWords }: NewJobProps) {
   return (
     <section aria-label="New job" className="sheet p-4 sm:p-5 self-start">
       <h2>New job</h2>
@@ -98,6 +110,14 @@ function NewJob({ fresh, loadedName, machineName }: NewJobProps) {
           onChange={fresh.onPick}
         />
       </label>
+      <button
+        type="button"
+        className="button w-full mt-3"
+        disabled={fresh.isBusy || !loadedName}
+        onClick={onWords}
+      >
+        <Type size={18} aria-hidden /> Type words
+      </button>
       <Refusal error={fresh.error} />
     </section>
   );

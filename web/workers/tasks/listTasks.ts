@@ -23,6 +23,7 @@ import {
   startJobTask,
   coverTask,
 } from '#web/workers/tasks/drawingTasks.ts';
+import { fontFactsTask, wordsTask } from '#web/workers/tasks/wordTasks.ts';
 
 /** Everything that the server has worked out in its threads, by name. Inputs and results are plain data. */
 export const TASKS = {
@@ -38,6 +39,8 @@ export const TASKS = {
   learnSpreads: learnSpreadsTask,
   startJob: startJobTask,
   cover: coverTask,
+  words: wordsTask,
+  fontFacts: fontFactsTask,
   checkDrawing: checkDrawingTask,
   findSpot: findSpotTask,
   fitLayout: fitLayoutTask,

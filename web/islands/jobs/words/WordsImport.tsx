@@ -1,0 +1,192 @@
+import { useState } from 'react';
+import { inchToMm, mmToInch, type UnitSystem } from '#core/units/length.ts';
+import { useWords, type WordsState } from '#web/islands/jobs/words/useWords.ts';
+import { callApi } from '#web/islands/shared/callApi.ts';
+import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
+
+interface Props {
+  readonly machineId: number;
+  readonly system: UnitSystem;
+  readonly onCancel: () => void;
+}
+
+/** Typed words become a job: each letter cut by itself, or printed and cut around. */
+export function WordsImport({ machineId, system, onCancel }: Props) {
+  const words = useWords();
+  const { text, set, error } = words;
+  const making = useMakeJob(machineId, words);
+  return (
+    <section aria-label="Words" className="sheet p-4 sm:px-6 sm:py-5">
+      <h1>Cut words</h1>
+      <Refusal error={error ?? making.error} />
+      <div className="grid gap-5 mt-3 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
+        <Preview words={words} system={system} />
+        <div className="grid gap-4 content-start">
+          <label className="text-sm text-muted">
+            Words
+            <textarea
+              className="field text-base text-ink"
+              rows={2}
+              maxLength={400}
+              value={text}
+              // Whoever opens this wants to type.
+              autoFocus
+              onChange={(event) => words.setText(event.target.value)}
+            />
+          </label>
+          <FontChoice words={words} />
+          <Measures words={words} system={system} />
+          <OnePiece words={words} system={system} />
+          <div className="flex flex-wrap gap-3">
+            <button
+              type="button"
+              className="button"
+              data-kind="main"
+              disabled={making.isBusy || !set || text.trim() === ''}
+              onClick={making.make}
+            >
+              {making.isBusy ? 'Making the job …' : 'Make the job'}
+            </button>
+            <button type="button" className="button" data-kind="quiet" onClick={onCancel}>
+              Put it away
+            </button>
+          </div>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function useMakeJob(machineId: number, { text, set }: WordsState) {
+  const [isBusy, setBusy] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const make = () => {
+    if (!set) return;
+    setBusy(true);
+    const name = text.trim().split('\n')[0]?.slice(0, 120) || 'words';
+    callApi<{ id: number }>('/api/jobs', 'POST', { name, format: 'svg', source: set.source, machineId }).then(
+      ({ id }) => location.assign(`/jobs/${id}`),
+      (refusal: unknown) => {
+        setError(refusal);
+        setBusy(false);
+      },
+    );
+  };
+  return { isBusy, error, make };
+}
+
+/** How tall the letters are, and how much is left around them. */
+function Measures({ words, system }: { readonly words: WordsState; readonly system: UnitSystem }) {
+  const { heightMm, setHeightMm, borderMm, setBorderMm } = words;
+  const isInch = system === 'inch';
+  const length = (label: string, mm: number, take: (mm: number) => void) => (
+    <Millimetres
+      label={label}
+      unit={isInch ? 'in' : 'mm'}
+      value={isInch ? mmToInch(mm) : mm}
+      onChange={(value) => take(Math.max(0, isInch ? inchToMm(value) : value))}
+    />
+  );
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-3">
+        {length('Capitals tall', heightMm, (mm) => setHeightMm(Math.min(500, Math.max(1, mm))))}
+        {length('Border around', borderMm, (mm) => setBorderMm(Math.min(50, mm)))}
+      </div>
+      <p className="text-sm text-muted">
+        {borderMm > 0
+          ? 'The letters are printed, and cut around at the border.'
+          : 'Each letter is cut by itself. With a border they are printed, and cut around.'}
+      </p>
+    </>
+  );
+}
+
+function FontChoice({ words: { font, fonts, setFont, addFont } }: { readonly words: WordsState }) {
+  return (
+    <div className="grid grid-cols-[1fr_auto] gap-3 items-end">
+      <label className="text-sm text-muted">
+        Font
+        <select
+          className="field text-base text-ink"
+          value={font}
+          onChange={(event) => setFont(event.target.value)}
+        >
+          {fonts.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="button cursor-pointer focus-within:outline-2">
+        Add a font
+        <input
+          type="file"
+          accept=".ttf,.otf,.woff,.woff2"
+          className="sr-only"
+          onChange={(event) => {
+            void addFont(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </label>
+    </div>
+  );
+}
+
+/** How many pieces come off, and what makes one of them. */
+function OnePiece({ words, system }: { readonly words: WordsState; readonly system: UnitSystem }) {
+  const { set, borderMm, setBorderMm } = words;
+  if (!set) return null;
+  const { leastBorderMm, missing } = set;
+  return (
+    <>
+      {missing.length > 0 ? (
+        <p className="note" data-tone="careful">
+          This font has no {missing.map((one) => `“${one}”`).join(', ')}.
+        </p>
+      ) : null}
+      {set.pieces > 1 && leastBorderMm !== null && leastBorderMm > borderMm ? (
+        <button
+          type="button"
+          className="button justify-self-start"
+          onClick={() => setBorderMm(Number(leastBorderMm.toFixed(2)))}
+        >
+          One piece: border of {tell(leastBorderMm, system)}
+        </button>
+      ) : null}
+    </>
+  );
+}
+
+function Preview({ words: { set }, system }: { readonly words: WordsState; readonly system: UnitSystem }) {
+  return (
+    <div className="min-w-0">
+      <div className="border border-edge rounded p-6 min-h-64 grid place-items-center bg-white">
+        {set ? (
+          <img
+            src={`data:image/svg+xml,${encodeURIComponent(set.source)}`}
+            alt="The words as they will be cut"
+            className="max-h-96 w-full"
+          />
+        ) : (
+          <p className="text-muted">Type a word to see it.</p>
+        )}
+      </div>
+      {set ? (
+        <p role="status" className="text-sm text-muted mt-2">
+          <span className="figure">
+            {tell(set.widthMm, system)} × {tell(set.heightMm, system)}
+          </span>
+          , {set.pieces} {set.pieces === 1 ? 'piece' : 'pieces'}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+function tell(mm: number, system: UnitSystem): string {
+  return system === 'inch' ? `${mmToInch(mm).toFixed(3)} in` : `${mm.toFixed(1)} mm`;
+}
