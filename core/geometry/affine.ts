@@ -45,7 +45,8 @@ export function composeAffine(outer: Affine, inner: Affine): Affine {
 export function invertAffine([a, b, c, d, e, f]: Affine): Affine {
   const size = a * d - b * c;
   if (size === 0) throw new RangeError('a map that flattens everything leads nowhere back');
-  return [d / size, -b / size, -c / size, a / size, (c * f - d * e) / size, (b * e - a * f) / size];
+  // Nothing is taken from nothing, so that no minus nothing comes out.
+  return [d / size, (0 - b) / size, (0 - c) / size, a / size, (c * f - d * e) / size, (b * e - a * f) / size];
 }
 
 /**

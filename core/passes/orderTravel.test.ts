@@ -115,16 +115,16 @@ describe('orderTravel', () => {
 });
 
 describe('a way through thousands', () => {
-  // Ascending at 5,000 takes minutes: there `./feather jobs` measures it.
-  it('of 2,000 scattered stops is within 4 % of the bound of Held and Karp (1970), with a kick for each', () => {
-    const random = seededRandom(2000);
-    const points = Array.from({ length: 2000 }, () => ({ x: random() * 600, y: random() * 900 }));
+  // The bound of thousands takes long to find: 2,000 and 5,000 are measured by `./feather jobs`.
+  it('of 800 scattered stops is within 4 % of the bound of Held and Karp (1970), with a kick for each', () => {
+    const random = seededRandom(800);
+    const points = Array.from({ length: 800 }, () => ({ x: random() * 600, y: random() * 900 }));
     const [first, ...rest] = points;
     const stops = rest.map((point) => ({ isClosed: true, points: [point] }));
-    const steps = orderTravel(stops, first!, { end: first!, before: [], kicks: 2000 });
+    const steps = orderTravel(stops, first!, { end: first!, before: [], kicks: 800 });
     const way = [first!, ...steps.map(({ stop }) => stops[stop]!.points[0]!), first!];
     const length = measurePolyline(way);
-    expect(new Set(steps.map(({ stop }) => stop)).size).toBe(1999);
+    expect(new Set(steps.map(({ stop }) => stop)).size).toBe(799);
     expect(length).toBeLessThan(1.04 * heldKarpBound(points, length));
   });
 });

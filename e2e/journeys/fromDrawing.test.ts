@@ -26,16 +26,18 @@ afterAll(() => drawer.leave());
 describe('from an icon to a sheet of stickers on the roll-fed machine', () => {
   let id = 0;
 
-  it('opens the icon, takes its lines for art and adds a kissed and a perforated border', async () => {
+  it('opens the icon, whose lines are art and cut around; a kissed and a perforated border take its place', async () => {
     const { page } = drawer.visitor;
     await api('/api/stations/1', 'PATCH', {
       conditionId: await conditionOf('Herringglass matt white', 'laminated'),
     });
     id = await drawer.open('fish.svg', fish);
     await page.getByText('These are guesses').waitFor();
-    await page.getByRole('radio', { name: 'Art' }).first().click();
-    await drawer.kept(id, 2);
+    await expect.poll(() => page.getByRole('radio', { name: 'Art', checked: true }).count()).toBe(1);
+    await expect.poll(() => page.getByRole('radio', { name: 'Kiss', checked: true }).count()).toBe(1);
     await drawer.step('Drawing');
+    await page.getByRole('button', { name: 'Undo: outline added' }).click();
+    await drawer.kept(id, 2);
     await page.getByLabel(/New outline/).fill('2');
     await page.keyboard.press('Enter');
     await page.getByRole('button', { name: 'Add border' }).click();

@@ -2,6 +2,7 @@ import { beginWalk, MAX_DEPTH } from '#core/drawing/svg/readSvg.ts';
 import { readCoordinate } from '#core/drawing/svg/svgShape.ts';
 import { readViewBox } from '#core/drawing/svg/svgViewport.ts';
 import type { DrawnListener } from '#core/drawing/svg/svgWalker.ts';
+import { writeAttributes } from '#core/drawing/svg/writeXml.ts';
 import { readXmlTree, type XmlElement } from '#core/drawing/svg/xmlTree.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
@@ -239,14 +240,4 @@ function addressOf({ attributes }: XmlElement): string {
 function lengthOf({ attributes }: XmlElement, name: 'x' | 'y'): number {
   const given = attributes[name];
   return given?.endsWith('%') ? 0 : readCoordinate(given, 0);
-}
-
-function writeAttributes(attributes: Readonly<Record<string, string>>): string {
-  return Object.entries(attributes)
-    .map(([key, value]) => ` ${key}="${escapeXml(value)}"`)
-    .join('');
-}
-
-function escapeXml(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 }

@@ -17,6 +17,8 @@ export interface SvgStyle {
   readonly pen: ShapePaint;
   /** In user units. */
   readonly dashOffset: number;
+  /** The first font that is asked for. */
+  readonly family: string | null;
   readonly isInvisible: boolean;
   /** How much the colours themselves cover, 0 to 1; opacity comes on top. */
   readonly fillAlpha: number;
@@ -39,6 +41,7 @@ export const INITIAL_STYLE: SvgStyle = {
   strokeWidth: 1,
   pen: { isEvenOdd: false, cap: 'butt', join: 'miter', miterLimit: 4, dashMm: [], dashOffsetMm: 0 },
   dashOffset: 0,
+  family: null,
   isInvisible: false,
   fillAlpha: 1,
   strokeAlpha: 1,
@@ -70,6 +73,7 @@ const STYLED: ReadonlySet<string> = new Set([
   'marker-end',
   'paint-order',
   'vector-effect',
+  'font-family',
 ]);
 
 /** What an element is drawn through as a whole; it is not inherited. */
@@ -146,6 +150,7 @@ function styleWithin(parent: SvgStyle, own: Values): SvgStyle {
     strokeWidth: lengthOf(own['stroke-width'], parent.strokeWidth),
     pen: penOf(own, parent.pen),
     dashOffset: lengthOf(own['stroke-dashoffset'], parent.dashOffset),
+    family: own['font-family']?.split(',')[0]?.replace(/["']/g, '').trim().slice(0, 60) ?? parent.family,
     isInvisible:
       visibility === undefined || visibility === 'inherit' ? parent.isInvisible : visibility !== 'visible',
     fillAlpha: fill ? fill.alpha : parent.fillAlpha,

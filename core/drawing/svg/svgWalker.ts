@@ -54,6 +54,8 @@ const LEFT_OUT: Readonly<Record<string, string>> = {
   text: 'text (turn it into outlines first)',
   foreignObject: 'embedded pages',
 };
+const UNKNOWN_FONT =
+  'a font that is not known here (add it under Type words, or turn it into outlines first)';
 /** Symbols may stand in symbols this deep. */
 const MAX_REUSE = 24;
 /** Characters of styles, transforms and pictures that are read in the time of a step. */
@@ -165,8 +167,9 @@ export class SvgWalker {
     if (isUndisplayed(attributes, ruled)) return null;
     const words = isShape ? undefined : LEFT_OUT[name];
     if (words) {
-      this.leftOut.add(words);
       this.isMoreThanLines ||= name === 'text';
+      const { family } = inheritStyle(parent.style, attributes, ruled);
+      this.leftOut.add(name === 'text' && family ? `text in ${family}, ${UNKNOWN_FONT}` : words);
       return null;
     }
     try {

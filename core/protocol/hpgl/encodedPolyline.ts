@@ -26,7 +26,7 @@ const MOST_BITS = 52;
  * @param text what stands between PE and its semicolon
  * @throws AppError `badDrawing` for characters that are no digits, or a step without its second figure
  * Source: HP-GL/2 reference, the PE instruction; checked against another reader in the tests.
- * @example decodePolyline('=??>')[0]?.kind // 'step'
+ * @example decodePolyline('7=__')[0]?.kind // 'step'
  */
 export function decodePolyline(text: string): readonly EncodedPart[] {
   const parts: EncodedPart[] = [];

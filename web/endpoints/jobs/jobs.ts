@@ -23,6 +23,7 @@ import {
   newJobSchema,
   type JobSummaryReply,
 } from '#web/schemas/job.ts';
+import { outlineDrawing } from '#web/endpoints/jobs/words/outlineDrawing.ts';
 import { runTask } from '#web/workers/pool.ts';
 
 export const jobParams = z.object({ id: idParam });
@@ -66,7 +67,8 @@ export const postJob = defineEndpoint({
     const facts = roleFactsOf(loaded.condition.stack, machine);
     const { bedWidthMm, bedLengthMm, marginMm } = machine;
     const bed = { bedWidthMm, bedLengthMm, marginMm };
-    const { name, format, source } = body;
+    const { name, format } = body;
+    const source = format === 'svg' ? await outlineDrawing(store, body.source, signal) : body.source;
     const file = { name, format, source };
     const rules = await listRoleRules(store);
     const started = await runTask('startJob', { file, bed, facts, rules }, { signal });

@@ -23,7 +23,7 @@ import {
   startJobTask,
   coverTask,
 } from '#web/workers/tasks/drawingTasks.ts';
-import { fontFactsTask, wordsTask } from '#web/workers/tasks/wordTasks.ts';
+import { fontFactsTask, outlineTextTask, wordsTask } from '#web/workers/tasks/wordTasks.ts';
 
 /** Everything that the server has worked out in its threads, by name. Inputs and results are plain data. */
 export const TASKS = {
@@ -40,6 +40,7 @@ export const TASKS = {
   startJob: startJobTask,
   cover: coverTask,
   words: wordsTask,
+  outlineText: outlineTextTask,
   fontFacts: fontFactsTask,
   checkDrawing: checkDrawingTask,
   findSpot: findSpotTask,

@@ -1,4 +1,5 @@
 import { composeWords, type WordsDrawing } from '#core/artwork/words/composeWords.ts';
+import { outlineText } from '#core/artwork/words/outlineText.ts';
 import type { Contour } from '#core/geometry/contour.ts';
 import { capitalsOf, readFont, setText } from '#web/endpoints/jobs/words/readFont.ts';
 
@@ -43,4 +44,32 @@ export function fontFactsTask({ font: data }: { readonly font: Uint8Array }): {
     family: (familyName || fullName || 'font').slice(0, 120),
     isBold: /bold|black|heavy/i.test(subfamilyName),
   };
+}
+
+/** A font by the names that drawings call it. */
+export interface NamedFont {
+  readonly family: string;
+  readonly isBold: boolean;
+  readonly data: Uint8Array;
+}
+
+/** A drawing whose words are outlines, where their font is among these. @throws AppError `badDrawing` for no XML */
+export function outlineTextTask({
+  source,
+  fonts,
+}: {
+  readonly source: string;
+  readonly fonts: readonly NamedFont[];
+}): string {
+  const opened = new Map<NamedFont, ReturnType<typeof readFont>>();
+  return outlineText(source, ({ families, isBold }, text, toPlace) => {
+    const own = families
+      .map((name) => fonts.filter(({ family }) => family.toLowerCase() === name.toLowerCase()))
+      .find(({ length }) => length > 0);
+    const named = own?.find((one) => one.isBold === isBold) ?? own?.[0];
+    if (!named) return null;
+    const font = opened.get(named) ?? readFont(Buffer.from(named.data));
+    opened.set(named, font);
+    return setText(font, text, toPlace);
+  });
 }
