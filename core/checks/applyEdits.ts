@@ -159,7 +159,9 @@ function drawOffset(
   const art = lines.filter(({ fillColour, strokeColour }) => fillColour !== null || strokeColour !== null);
   const covered = uniteRings([
     // An outline that is not art counts whole: what it encloses is kept.
-    ...(isInked ? [...coverLines(art), ...encloseLines(lines.filter(isOutline))] : encloseLines(lines)),
+    ...(isInked
+      ? [...coverLines(art), ...(keepsHoles ? [] : encloseLines(lines.filter(isOutline)))]
+      : encloseLines(lines)),
     ...fillRings(
       traced.map((contour) => flattenContour(contour)),
       true,

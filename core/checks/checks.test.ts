@@ -217,6 +217,21 @@ describe('mends', () => {
     expect(areaOf(border!.contour)).toBeCloseTo(2500 - (4 - Math.PI) * 9, 0);
   });
 
+  it('runs along both sides of a stroke where its holes are kept: a ring of 40 mm, 4 mm wide, is 44 and 36 mm', () => {
+    const edit = {
+      kind: 'offset',
+      lineIds: [0],
+      byMm: 0,
+      isInked: true,
+      layer: 'strokes',
+      keepsHoles: true,
+    } as const;
+    const added = mend('<rect x="20" y="20" width="40" height="40" stroke-width="4"/>', edit).slice(1);
+    expect(added.map(({ contour }) => Math.round(areaOf(contour))).sort((a, b) => a - b)).toEqual([
+      1296, 1936,
+    ]);
+  });
+
   it('add one inside, and fill holes', () => {
     const hole = '<rect x="10" y="10" width="60" height="60"/><circle cx="40" cy="40" r="9"/>';
     const inside = mend(hole, { kind: 'offset', lineIds: [0], byMm: -5, isInked: false, layer: 'rim' });

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { OFFSET_COLOUR } from '#core/checks/applyEdits.ts';
-import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import { innerRole, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { isCutRole, type Role } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownDrawing } from '#core/job/describeLayout.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
@@ -60,14 +60,40 @@ export function BorderForm({ job, drawing, facts, isBusy, isBehind, onChange }: 
       .finally(() => setIsTracing(false));
   };
   return (
+    <>
+      <NewOutline
+        byMm={byMm}
+        setByMm={setByMm}
+        isTracing={isTracing}
+        isOff={isBusy || isBehind}
+        problem={problem}
+        onAdd={add}
+      />
+      <StrokeOutlines
+        job={job}
+        drawing={drawing}
+        facts={facts}
+        isOff={isBusy || isBehind}
+        onChange={onChange}
+      />
+    </>
+  );
+}
+
+interface NewOutlineProps {
+  readonly byMm: number;
+  readonly setByMm: (mm: number) => void;
+  readonly isTracing: boolean;
+  readonly isOff: boolean;
+  readonly problem: string | null;
+  readonly onAdd: () => void;
+}
+
+function NewOutline({ byMm, setByMm, isTracing, isOff, problem, onAdd }: NewOutlineProps) {
+  return (
     <div className="border-t border-hairline mt-3 pt-3 grid grid-cols-[1fr_auto] gap-3 items-end">
       <Millimetres label="New outline, outwards by" value={byMm} onChange={setByMm} />
-      <button
-        type="button"
-        className="button"
-        disabled={isBusy || isBehind || isTracing || byMm === 0}
-        onClick={add}
-      >
+      <button type="button" className="button" disabled={isOff || isTracing || byMm === 0} onClick={onAdd}>
         {isTracing ? 'Tracing …' : 'Add border'}
       </button>
       {problem ? (
@@ -76,5 +102,42 @@ export function BorderForm({ job, drawing, facts, isBusy, isBehind, onChange }: 
         </p>
       ) : null}
     </div>
+  );
+}
+
+/** A stroke this wide is seen as a shape: somebody may want its sides cut, mm. */
+const WIDE_MM = 0.4;
+const STROKES_LAYER = 'stroke sides';
+
+/** Wide strokes are cut along both of their sides, and printed instead of being followed. */
+function StrokeOutlines({
+  job,
+  drawing,
+  facts,
+  isOff,
+  onChange,
+}: Pick<Props, 'job' | 'drawing' | 'facts' | 'onChange'> & { readonly isOff: boolean }) {
+  const wide = drawing.lines.filter(
+    ({ role, stroke, strokeWidthMm }) =>
+      role !== 'ignore' && stroke !== null && (strokeWidthMm ?? 0) > WIDE_MM,
+  );
+  const isDone = job.edits.some((edit) => edit.kind === 'offset' && edit.layer === STROKES_LAYER);
+  if (wide.length === 0 || isDone) return null;
+  const add = () => {
+    const lineIds = wide.map(({ sourceId }) => sourceId);
+    const printed = Object.fromEntries(lineIds.map((id) => [id, 'art' as const]));
+    onChange({
+      edits: [
+        ...job.edits,
+        { kind: 'offset', lineIds, byMm: 0, isInked: true, layer: STROKES_LAYER, keepsHoles: true },
+      ],
+      roles: { ...job.roles, [`${STROKES_LAYER}|${OFFSET_COLOUR}`]: innerRole(facts) },
+      lineRoles: { ...job.lineRoles, ...printed },
+    });
+  };
+  return (
+    <button type="button" className="button mt-3" disabled={isOff} onClick={add}>
+      Cut along both sides of wide strokes
+    </button>
   );
 }

@@ -167,7 +167,7 @@ function Preview({ words: { set }, system }: { readonly words: WordsState; reado
       <div className="border border-edge rounded p-6 min-h-64 grid place-items-center bg-white">
         {set ? (
           <img
-            src={`data:image/svg+xml,${encodeURIComponent(set.source)}`}
+            src={`data:image/svg+xml,${encodeURIComponent(withRim(set.source))}`}
             alt="The words as they will be cut"
             className="max-h-96 w-full"
           />
@@ -189,4 +189,12 @@ function Preview({ words: { set }, system }: { readonly words: WordsState; reado
 
 function tell(mm: number, system: UnitSystem): string {
   return system === 'inch' ? `${mmToInch(mm).toFixed(3)} in` : `${mm.toFixed(1)} mm`;
+}
+
+/** A rim around the words, so that the line at their edge is seen whole. */
+function withRim(source: string): string {
+  return source.replace(
+    /viewBox="0 0 (\S+) (\S+)"/,
+    (_, width: string, height: string) => `viewBox="-0.5 -0.5 ${Number(width) + 1} ${Number(height) + 1}"`,
+  );
 }
