@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { guessRoles, lineRolesOf, rolesOf, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import { roleOf } from '#core/drawing/roles/lineRoles.ts';
+import { DIE_CUTS } from '#core/tests/dieCuts.ts';
 import { roleOfLayer } from '#core/drawing/roles/layerWords.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { startJob } from '#core/job/startJob.ts';
@@ -75,6 +77,28 @@ describe('card', () => {
     expect(guess(`${box}<circle stroke-dasharray="3 2" cx="50" cy="50" r="9"/>`, card).roles[1]).toBe(
       'perforated',
     );
+  });
+});
+
+describe('die cuts on card, as twenty hands draw them', () => {
+  const outcomes = DIE_CUTS.map(({ name, svg, folds }) => {
+    const drawing = readSvg(svg);
+    const guesses = guessRoles(drawing, card);
+    const given = { roles: rolesOf(guesses), lineRoles: lineRolesOf(guesses) };
+    const creased = drawing.contours.filter((line) => roleOf(line, given) === 'crease').map(({ id }) => id);
+    return { name, folds, creased, isRight: creased.join() === folds.join() };
+  });
+
+  it('have their folds creased in eleven of twelve', () => {
+    const folded = outcomes.filter(({ folds }) => folds.length > 0);
+    const wrong = folded.filter(({ isRight }) => !isRight).map(({ name }) => name);
+    // A closed frame in a colour of its own may as well be a window: nothing in the drawing tells.
+    expect([folded.length, wrong]).toEqual([12, ['envelope, its folds a frame']]);
+  });
+
+  it('crease nothing where nothing is folded', () => {
+    const plain = outcomes.filter(({ folds }) => folds.length === 0);
+    expect([plain.length, plain.filter(({ creased }) => creased.length > 0)]).toEqual([8, []]);
   });
 });
 

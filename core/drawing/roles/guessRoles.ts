@@ -120,6 +120,22 @@ function readShapes({ lines, nested }: Read, group: LineGroup, facts: RoleFacts)
       ? [{ line, around: nested.around[index] ?? null, holds: nested.holds[index] ?? [] }]
       : [],
   );
+  // Card drawn in one colour: its outline tells the group, open lines within are told one by one.
+  const isLoose = ({ line }: (typeof own)[number]) => !line.contour.isClosed && !nested.goesOn(line);
+  const loose = facts.canKiss ? [] : own.filter(isLoose);
+  if (loose.length > 0 && loose.length < own.length && group.dash === null) {
+    const roles = loose.map(({ line, around }) => [
+      line.id,
+      openOnCard(facts, around !== null && nested.meetsOutline(line)).role,
+    ]);
+    const outline = inner(facts);
+    const count = loose.length === 1 ? 'an open line' : `${loose.length} open lines`;
+    return {
+      ...outline,
+      reason: `${outline.reason}; ${count} within it: folds from edge to edge, else slits`,
+      lines: Object.fromEntries(roles) as Readonly<Record<string, Role>>,
+    };
+  }
   const shareOf = (is: (one: (typeof own)[number]) => boolean) =>
     own.length === 0 ? 0 : own.filter(is).length / own.length;
   const others = (index: number) => lines[index]?.key !== group.key;
