@@ -5,6 +5,7 @@ import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import type { Trouble, TroubleFix } from '#core/checks/trouble.ts';
 import { SizeForm } from '#web/islands/job/SizeForm.tsx';
 import { BorderForm } from '#web/islands/job/BorderForm.tsx';
+import type { UnitSystem } from '#core/units/length.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { JobReply } from '#web/schemas/job.ts';
@@ -13,13 +14,14 @@ interface Props {
   readonly job: JobReply;
   readonly design: Design;
   readonly facts: RoleFacts;
+  readonly system: UnitSystem;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
   readonly onShow: (trouble: Trouble) => void;
 }
 
 /** What is wrong with the drawing, with its place and a mend; mends made; a border around it. */
-export function DrawingPanel({ job, design, facts, isBusy, onChange, onShow }: Props) {
+export function DrawingPanel({ job, design, facts, system, isBusy, onChange, onShow }: Props) {
   const { troubles, layout } = design;
   const mend = (trouble: Trouble, fix: TroubleFix) => {
     if (fix.kind === 'edit') return onChange({ edits: [...job.edits, fix.edit] });
@@ -59,7 +61,9 @@ export function DrawingPanel({ job, design, facts, isBusy, onChange, onShow }: P
         </p>
       ) : null}
       <Edits job={job} isBusy={isBusy} onChange={onChange} />
-      {layout ? <SizeForm job={job} layout={layout} isBusy={isBusy} onChange={onChange} /> : null}
+      {layout ? (
+        <SizeForm job={job} layout={layout} system={system} isBusy={isBusy} onChange={onChange} />
+      ) : null}
       {layout ? (
         <BorderForm
           job={job}
@@ -67,6 +71,7 @@ export function DrawingPanel({ job, design, facts, isBusy, onChange, onShow }: P
           facts={facts}
           isBusy={isBusy}
           isBehind={design.isBehind}
+          system={system}
           onChange={onChange}
         />
       ) : null}

@@ -1,6 +1,7 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Tabs } from 'radix-ui';
+import type { UnitSystem } from '#core/units/length.ts';
 import type { Trouble } from '#core/checks/trouble.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { CutPanel } from '#web/islands/job/CutPanel.tsx';
@@ -17,16 +18,16 @@ import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 /** A job: its drawing on the sheet, and the steps from drawing to machine, walked both ways. */
-export function JobView(props: ShownJob) {
+export function JobView({ system, ...props }: ShownJob & { readonly system: UnitSystem }) {
   const [client] = useState(makeQueryClient);
   return (
     <QueryClientProvider client={client}>
-      <JobSteps {...props} />
+      <JobSteps {...props} system={system} />
     </QueryClientProvider>
   );
 }
 
-function JobSteps(shown: ShownJob) {
+function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem }) {
   const { machine, facts, family, offsetMm } = shown;
   const state = useJob(shown.job);
   const { job, plan, step, change } = state;
@@ -60,7 +61,7 @@ function JobSteps(shown: ShownJob) {
         />
         <section aria-label="Step" className="sheet p-4 sm:p-5 self-start">
           <Tabs.Content value="drawing">
-            <DrawingPanel {...shared} facts={facts} onShow={show} />
+            <DrawingPanel {...shared} facts={facts} system={system} onShow={show} />
           </Tabs.Content>
           <Tabs.Content value="roles">
             <RolesPanel {...shared} facts={facts} chosen={chosen} onChoose={setChosen} />

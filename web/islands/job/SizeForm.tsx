@@ -1,17 +1,19 @@
 import { COARSE_DPI, pictureSize } from '#core/artwork/pictureSize.ts';
-import { mmToInch } from '#core/units/length.ts';
+import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import { boundPoints, cornersOf, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import type { ShownLayout } from '#core/job/describeLayout.ts';
 import { fitLargest, sizeFactorOf, usableRoom, withSizeFactor } from '#core/job/sizeJob.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { bytesOf } from '#web/islands/jobs/picture/blobOf.ts';
+import { Length } from '#web/islands/shared/Length.tsx';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 
 interface Props {
   readonly job: JobReply;
   readonly layout: ShownLayout;
+  readonly system: UnitSystem;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
 }
@@ -21,7 +23,7 @@ const HEAD_BYTES = 300_000;
 const [SMALLEST, LARGEST] = [0.001, 1000] as const;
 
 /** How large the drawing is, by either side or in percent of its file, or as large as the sheet takes. */
-export function SizeForm({ job, layout, isBusy, onChange }: Props) {
+export function SizeForm({ job, layout, system, isBusy, onChange }: Props) {
   const box = boxOf(layout);
   if (!box) return null;
   const [widthMm, heightMm] = [box.maxX - box.minX, box.maxY - box.minY];
@@ -43,15 +45,17 @@ export function SizeForm({ job, layout, isBusy, onChange }: Props) {
     <section aria-label="Size" className="border-t border-hairline mt-3 pt-3">
       <h2>Size</h2>
       <div className="grid grid-cols-3 gap-3 mt-1">
-        <Millimetres
+        <Length
           label="Width"
-          value={widthMm}
+          mm={widthMm}
+          system={system}
           disabled={isBusy}
           onChange={(mm) => mm > 0 && resize((factor * mm) / widthMm)}
         />
-        <Millimetres
+        <Length
           label="Height"
-          value={heightMm}
+          mm={heightMm}
+          system={system}
           disabled={isBusy}
           onChange={(mm) => mm > 0 && resize((factor * mm) / heightMm)}
         />

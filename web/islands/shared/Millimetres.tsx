@@ -20,7 +20,8 @@ export function Millimetres({
   onChange,
 }: Props) {
   const [text, setText] = useState<string | null>(null);
-  const plain = String(Number(value.toFixed(2)));
+  // A thousandth of an inch is as fine as a hundredth of a mm is wanted.
+  const plain = String(Number(value.toFixed(unit === 'in' ? 3 : 2)));
   const shown = text ?? plain;
   const take = () => {
     const typed = Number(shown);

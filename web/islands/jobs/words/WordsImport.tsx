@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { inchToMm, mmToInch, type UnitSystem } from '#core/units/length.ts';
+import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import { useWords, type WordsState } from '#web/islands/jobs/words/useWords.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { Length } from '#web/islands/shared/Length.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 interface Props {
@@ -79,20 +79,21 @@ function useMakeJob(machineId: number, { text, set }: WordsState) {
 /** How tall the letters are, and how much is left around them. */
 function Measures({ words, system }: { readonly words: WordsState; readonly system: UnitSystem }) {
   const { heightMm, setHeightMm, borderMm, setBorderMm } = words;
-  const isInch = system === 'inch';
-  const length = (label: string, mm: number, take: (mm: number) => void) => (
-    <Millimetres
-      label={label}
-      unit={isInch ? 'in' : 'mm'}
-      value={isInch ? mmToInch(mm) : mm}
-      onChange={(value) => take(Math.max(0, isInch ? inchToMm(value) : value))}
-    />
-  );
   return (
     <>
       <div className="grid grid-cols-2 gap-3">
-        {length('Capitals tall', heightMm, (mm) => setHeightMm(Math.min(500, Math.max(1, mm))))}
-        {length('Border around', borderMm, (mm) => setBorderMm(Math.min(50, mm)))}
+        <Length
+          label="Capitals tall"
+          mm={heightMm}
+          system={system}
+          onChange={(mm) => setHeightMm(Math.min(500, Math.max(1, mm)))}
+        />
+        <Length
+          label="Border around"
+          mm={borderMm}
+          system={system}
+          onChange={(mm) => setBorderMm(Math.min(50, Math.max(0, mm)))}
+        />
       </div>
       <p className="text-sm text-muted">
         {borderMm > 0
