@@ -83,13 +83,11 @@ export function layerName(attributes: Readonly<Record<string, string>>): string 
  *
  * @example charactersOf({ class: 'cut', d: 'M0 0H9' }) // 3
  */
-export function charactersOf({
-  style,
-  transform,
-  class: names,
-  href,
-  'xlink:href': link,
-}: XmlElement['attributes']): number {
-  const texts = [style, transform, names, href, link];
-  return texts.reduce((sum, text) => sum + (text?.length ?? 0), 0);
+export function charactersOf(attributes: XmlElement['attributes']): number {
+  const { style, transform, class: names, href, 'xlink:href': link } = attributes;
+  let sum = style === undefined ? 0 : style.length;
+  if (transform !== undefined) sum += transform.length;
+  if (names !== undefined) sum += names.length;
+  if (href !== undefined) sum += href.length;
+  return link === undefined ? sum : sum + link.length;
 }

@@ -96,6 +96,28 @@ const EFFECTS: ReadonlySet<string> = new Set([
   'style',
 ]);
 
+/** What an element may say of itself, as bits. */
+export const SAYS = { style: 1, effects: 2, more: 4 } as const;
+const SAYINGS = new Map<string, number>(
+  [...STYLED, ...EFFECTS, 'transform', 'display', 'class', 'id', 'href', 'xlink:href'].map((name) => [
+    name,
+    (STYLED.has(name) ? SAYS.style : 0) | (EFFECTS.has(name) ? SAYS.effects : 0) || SAYS.more,
+  ]),
+);
+
+/**
+ * What an element says beside its shape: most elements of most drawings say nothing. One character names a place or a
+ * path.
+ *
+ * @returns bits of {@link SAYS}; a style attribute may say anything
+ * @example sayingsOf({ d: 'M0 0H9', opacity: '1' }) // 2
+ */
+export function sayingsOf(attributes: Readonly<Record<string, string>>): number {
+  let bits = 0;
+  for (const name in attributes) if (name.length > 1) bits |= SAYINGS.get(name) ?? 0;
+  return bits;
+}
+
 type Values = Readonly<Record<string, string | undefined>>;
 
 /**
@@ -172,7 +194,6 @@ export function readEffects(
   attributes: Readonly<Record<string, string>>,
   ruled: Declarations | null = null,
 ): Effects {
-  if (!ruled && !hasAny(attributes, EFFECTS)) return NO_EFFECTS;
   const own = valuesOf(attributes, ruled);
   const isSet = (value: string | undefined, none: string) => value !== undefined && value.trim() !== none;
   return {
@@ -198,12 +219,6 @@ export function isUndisplayed(
     ruled?.['display'] ??
     attributes['display'];
   return display === 'none';
-}
-
-/** One character names a place or a path: most elements of most drawings have no other. */
-function hasAny(attributes: Readonly<Record<string, string>>, names: ReadonlySet<string>): boolean {
-  for (const name in attributes) if (name.length > 1 && names.has(name)) return true;
-  return false;
 }
 
 function valuesOf(attributes: Readonly<Record<string, string>>, ruled: Declarations | null): Values {

@@ -6,6 +6,7 @@ import {
 } from '#core/drawing/drawing.ts';
 import { ReadBudget, STEPS } from '#core/drawing/readBudget.ts';
 import { readCoordinate, readSvgShape, SHAPES, type UserFrame } from '#core/drawing/svg/svgShape.ts';
+import { LEFT_OUT, UNDRAWN, UNKNOWN_FONT } from '#core/drawing/svg/svgElements.ts';
 import { areaOf, SvgClips, type ClipArea } from '#core/drawing/svg/svgClip.ts';
 import {
   charactersOf,
@@ -21,6 +22,8 @@ import {
   isUndisplayed,
   NO_EFFECTS,
   readEffects,
+  SAYS,
+  sayingsOf,
 } from '#core/drawing/svg/svgStyle.ts';
 import {
   matchRules,
@@ -36,26 +39,6 @@ import { AppError } from '#core/errors/appError.ts';
 import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
 import { cornersOf } from '#core/geometry/box.ts';
 
-/** Elements whose content is not drawn where it stands. */
-const UNDRAWN: ReadonlySet<string> = new Set([
-  'defs',
-  'symbol',
-  'clipPath',
-  'mask',
-  'marker',
-  'pattern',
-  'metadata',
-  'style',
-  'title',
-  'desc',
-]);
-/** Elements that carry a picture which is not taken over, in words. */
-const LEFT_OUT: Readonly<Record<string, string>> = {
-  text: 'text (turn it into outlines first)',
-  foreignObject: 'embedded pages',
-};
-const UNKNOWN_FONT =
-  'a font that is not known here (add it under Type words, or turn it into outlines first)';
 /** Symbols may stand in symbols this deep. */
 const MAX_REUSE = 24;
 /** Characters of styles, transforms and pictures that are read in the time of a step. */
@@ -160,11 +143,16 @@ export class SvgWalker {
   private enter(element: XmlElement, parent: Frame): Frame | null {
     this.visited++;
     const { name, attributes } = element;
-    this.budget.spend(STEPS.element + charactersOf(attributes) / CHARACTERS_A_STEP);
     const isShape = SHAPES.has(name);
+    const sayings = this.sheet.count === 0 ? sayingsOf(attributes) : ~0;
+    if (isShape && sayings === 0) {
+      this.budget.spend(STEPS.element);
+      return this.drawn(element, parent, undefined);
+    }
+    this.budget.spend(STEPS.element + charactersOf(attributes) / CHARACTERS_A_STEP);
     if (!isShape && UNDRAWN.has(name)) return null;
     const ruled = matchRules(this.sheet, name, attributes, this.budget);
-    if (isUndisplayed(attributes, ruled)) return null;
+    if (sayings !== 0 && isUndisplayed(attributes, ruled)) return null;
     const words = isShape ? undefined : LEFT_OUT[name];
     if (words) {
       this.isMoreThanLines ||= name === 'text';
@@ -172,9 +160,19 @@ export class SvgWalker {
       this.leftOut.add(name === 'text' && family ? `text in ${family}, ${UNKNOWN_FONT}` : words);
       return null;
     }
+    return this.drawn(element, parent, ruled);
+  }
+
+  /** @param ruled what rules say of it; `undefined` for a shape that inherits all of its looks */
+  private drawn(
+    element: XmlElement,
+    parent: Frame,
+    ruled: ReturnType<typeof matchRules> | undefined,
+  ): Frame | null {
+    const { name } = element;
     try {
-      const frame = this.inherit(element, parent, ruled);
-      if (isShape) this.draw(element, frame);
+      const frame = ruled === undefined ? parent : this.inherit(element, parent, ruled);
+      if (SHAPES.has(name)) this.draw(element, frame);
       else if (name === 'use') this.reuse(element, frame);
       else if (name === 'image') this.picture(element, frame);
       else return name === 'svg' ? this.nest(element, frame, element) : frame;
@@ -190,8 +188,9 @@ export class SvgWalker {
     parent: Frame,
     ruled: ReturnType<typeof matchRules>,
   ): Frame {
-    const style = inheritStyle(parent.style, attributes, ruled);
-    const effects = readEffects(attributes, ruled);
+    const sayings = ruled ? ~0 : sayingsOf(attributes);
+    const style = sayings & SAYS.style ? inheritStyle(parent.style, attributes, ruled) : parent.style;
+    const effects = sayings & SAYS.effects ? readEffects(attributes, ruled) : NO_EFFECTS;
     const transform = attributes['transform'];
     const named = name === 'g' ? layerName(attributes) : null;
     if (!transform && !named && effects === NO_EFFECTS) {
