@@ -1,9 +1,7 @@
-import Flatbush from 'flatbush';
 import type { PointMm } from '#core/geometry/point.ts';
+import { distance, findNeighbours, NEIGHBOURS, type TravelStops } from '#core/passes/travelStops.ts';
 import type { Random } from '#core/random/seededRandom.ts';
 
-/** Neighbours looked at when a way is improved. */
-const NEIGHBOURS = 8;
 /** Longest run that is moved elsewhere as it is. */
 const LONGEST_RUN = 3;
 /** A gain below this is rounding, mm. */
@@ -13,17 +11,6 @@ const KICK_REACH = 50;
 /** Longer runs are not turned after a kick: it helps hardly ever, and costs the most. */
 const LONGEST_KICKED_TURN = 1000;
 const MOVES_A_KICK = 2000;
-
-/** What the search starts from. Points are flat arrays, x and y apart. */
-export interface TravelStops {
-  /** Where the head comes down for each stop, and where it lifts. */
-  readonly enterX: Float64Array;
-  readonly enterY: Float64Array;
-  readonly leaveX: Float64Array;
-  readonly leaveY: Float64Array;
-  /** For each stop, those that must come before it. */
-  readonly before: readonly (readonly number[])[];
-}
 
 /**
  * A way through stops that is shortened by 2-opt and Or-opt moves over near neighbours, and by kicks. Stops that a
@@ -335,32 +322,8 @@ export class TravelSearch {
   }
 }
 
-/** As `Math.hypot` has it for figures of sheets, in a twentieth of the time: the search asks a million times. */
-function distance(dx: number, dy: number): number {
-  return Math.sqrt(dx * dx + dy * dy);
-}
-
 function swap(a: Float64Array, b: Float64Array, at: number): void {
   const held = a[at] as number;
   a[at] = b[at] as number;
   b[at] = held;
-}
-
-/** For each stop the nearest others by where they are entered, nearest first; -1 where there are fewer. */
-function findNeighbours({ enterX, enterY }: TravelStops, count: number): Int32Array {
-  const found = new Int32Array(count * NEIGHBOURS).fill(-1);
-  if (count < 2) return found;
-  const tree = new Flatbush(count);
-  for (let stop = 0; stop < count; stop++) {
-    tree.add(enterX[stop] as number, enterY[stop] as number);
-  }
-  tree.finish();
-  for (let stop = 0; stop < count; stop++) {
-    const near = tree.neighbors(enterX[stop] as number, enterY[stop] as number, NEIGHBOURS + 1);
-    near
-      .filter((other) => other !== stop)
-      .slice(0, NEIGHBOURS)
-      .forEach((other, index) => (found[stop * NEIGHBOURS + index] = other));
-  }
-  return found;
 }

@@ -5,9 +5,9 @@ import {
   type ReadProgress,
 } from '#core/drawing/drawing.ts';
 import { ReadBudget, STEPS } from '#core/drawing/readBudget.ts';
-import { readCoordinate, readSvgShape, SHAPES, type UserFrame } from '#core/drawing/svg/svgShape.ts';
+import { readCoordinate, readSvgShape, SHAPES } from '#core/drawing/svg/svgShape.ts';
 import { LEFT_OUT, UNDRAWN, UNKNOWN_FONT } from '#core/drawing/svg/svgElements.ts';
-import { areaOf, SvgClips, type ClipArea } from '#core/drawing/svg/svgClip.ts';
+import { SvgClips } from '#core/drawing/svg/svgClip.ts';
 import {
   charactersOf,
   layerName,
@@ -31,13 +31,13 @@ import {
   readStyleSheet,
   type StyleSheet,
 } from '#core/drawing/svg/svgStyleSheet.ts';
+import { nestFrame } from '#core/drawing/svg/nestFrame.ts';
 import { readSvgPicture } from '#core/drawing/svg/svgPicture.ts';
 import { readSvgTransform } from '#core/drawing/svg/svgTransform.ts';
-import { readInnerViewport, readViewBox } from '#core/drawing/svg/svgViewport.ts';
+import { readViewBox } from '#core/drawing/svg/svgViewport.ts';
 import type { XmlElement } from '#core/drawing/svg/xmlTree.ts';
 import { AppError } from '#core/errors/appError.ts';
-import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
-import { cornersOf } from '#core/geometry/box.ts';
+import { composeAffine, type Affine } from '#core/geometry/affine.ts';
 
 /** Symbols may stand in symbols this deep. */
 const MAX_REUSE = 24;
@@ -175,7 +175,7 @@ export class SvgWalker {
       if (SHAPES.has(name)) this.draw(element, frame);
       else if (name === 'use') this.reuse(element, frame);
       else if (name === 'image') this.picture(element, frame);
-      else return name === 'svg' ? this.nest(element, frame, element) : frame;
+      else return name === 'svg' ? nestFrame(element, frame, this.clips) : frame;
       return null;
     } catch (error) {
       if (!(error instanceof AppError) || /^line \d/.test(error.message)) throw error;
@@ -293,38 +293,14 @@ export class SvgWalker {
     );
     const { width, height } = attributes;
     const sized = { ...target.attributes, ...(width ? { width } : {}), ...(height ? { height } : {}) };
-    const nested = this.nest({ ...target, attributes: sized }, { ...inner, style }, target);
+    const nested = nestFrame({ name: target.name, attributes: sized }, { ...inner, style }, this.clips);
     for (const child of target.children) this.visit(child, nested);
-  }
-
-  private nest({ attributes }: XmlElement, frame: Frame, { name }: XmlElement): Frame {
-    const { width, height } = frame.viewport;
-    const place = {
-      x: name === 'symbol' ? 0 : readCoordinate(attributes['x'], width),
-      y: name === 'symbol' ? 0 : readCoordinate(attributes['y'], height),
-      width: readCoordinate(attributes['width'] ?? '100%', width),
-      height: readCoordinate(attributes['height'] ?? '100%', height),
-    };
-    const affine = composeAffine(frame.affine, readInnerViewport(attributes, place));
-    const clip = attributes['overflow'] === 'visible' ? frame.clip : this.viewportClip(place, frame);
-    return { ...frame, affine, clip, viewport: readViewBox(attributes['viewBox']) ?? place };
   }
 
   /** A line runs on beyond what a clip shows of it. */
   private takeWhole(): void {
     this.isMoreThanLines = true;
     this.leftOut.add('clipping (lines to cut are taken whole)');
-  }
-
-  /** A drawing within another shows nothing beyond its own frame. Source: W3C SVG 1.1, section 14.3.3. */
-  private viewportClip(
-    place: UserFrame & { readonly x: number; readonly y: number },
-    frame: Frame,
-  ): ClipArea | null {
-    const { x, y, width, height } = place;
-    if (!(width > 0 && height > 0)) return frame.clip;
-    const corners = cornersOf({ minX: x, minY: y, maxX: x + width, maxY: y + height });
-    return this.clips.both(areaOf([corners.map((corner) => mapPoint(frame.affine, corner))]), frame.clip);
   }
 
   private picture(element: XmlElement, frame: Frame): void {

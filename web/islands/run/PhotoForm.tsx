@@ -1,3 +1,4 @@
+import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { Camera } from 'lucide-react';
 import { useEffect, useState, type ChangeEvent } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -25,7 +26,7 @@ export function PhotoForm({ runId }: { readonly runId: number }) {
     setBusy(true);
     setError(null);
     try {
-      setPhotos(await callApi<readonly Photo[]>(at, 'POST', { image: await readBase64(file) }));
+      setPhotos(await callApi<readonly Photo[]>(at, 'POST', { image: await base64Of(file) }));
     } catch (refusal) {
       setError(refusal);
     } finally {
@@ -63,14 +64,4 @@ export function PhotoForm({ runId }: { readonly runId: number }) {
       ) : null}
     </div>
   );
-}
-
-async function readBase64(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let text = '';
-  const STEP = 0x8000;
-  for (let at = 0; at < bytes.length; at += STEP) {
-    text += String.fromCharCode(...bytes.subarray(at, at + STEP));
-  }
-  return btoa(text);
 }

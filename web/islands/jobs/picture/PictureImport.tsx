@@ -1,6 +1,7 @@
 import { useState, type MouseEvent } from 'react';
 import { writePictureSvg } from '#core/artwork/pictureDrawing.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
+import { MakeOrPutAway } from '#web/islands/jobs/MakeOrPutAway.tsx';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { PictureOptions } from '#web/islands/jobs/picture/PictureOptions.tsx';
@@ -40,20 +41,12 @@ export function PictureImport({ file, machineId, room, system, onCancel }: Props
                 left.
               </p>
             ) : null}
-            <div className="flex flex-wrap gap-3">
-              <button
-                type="button"
-                className="button"
-                data-kind="main"
-                disabled={making.isBusy || traced === null || isEmpty}
-                onClick={making.make}
-              >
-                {making.isBusy ? 'Making the job …' : 'Make the job'}
-              </button>
-              <button type="button" className="button" data-kind="quiet" onClick={onCancel}>
-                Put it away
-              </button>
-            </div>
+            <MakeOrPutAway
+              isBusy={making.isBusy}
+              isOff={traced === null || isEmpty}
+              onMake={making.make}
+              onPutAway={onCancel}
+            />
           </div>
         </div>
       ) : error === null ? (

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Rgb } from '#core/artwork/trace/pixels.ts';
 import { PLAIN_TRACE, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
 import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
+import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { OpenedPictureReply } from '#web/schemas/job.ts';
 import type { TraceThread, TracedPicture } from '#web/workers/tracePicture.ts';
@@ -88,16 +89,6 @@ export function usePicture(file: File): PictureState {
 function widthOf({ widthPx, heightPx, dpi }: OpenedPictureReply): number {
   const wide = dpi ? (widthPx / dpi) * 25.4 : (USUAL_MM * widthPx) / Math.max(widthPx, heightPx);
   return Math.round(wide * 10) / 10;
-}
-
-async function base64Of(file: File): Promise<string> {
-  const address = await new Promise<string>((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(reader.result as string);
-    reader.onerror = () => reject(new Error(`${file.name} cannot be read: ${reader.error?.message ?? ''}`));
-    reader.readAsDataURL(file);
-  });
-  return address.slice(address.indexOf(',') + 1);
 }
 
 /** The pixels of a picture, fewer where it has more than an outline needs. */

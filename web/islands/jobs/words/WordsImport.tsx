@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import { useWords, type WordsState } from '#web/islands/jobs/words/useWords.ts';
+import { MakeOrPutAway } from '#web/islands/jobs/MakeOrPutAway.tsx';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -38,20 +39,12 @@ export function WordsImport({ machineId, system, onCancel }: Props) {
           <FontChoice words={words} />
           <Measures words={words} system={system} />
           <OnePiece words={words} system={system} />
-          <div className="flex flex-wrap gap-3">
-            <button
-              type="button"
-              className="button"
-              data-kind="main"
-              disabled={making.isBusy || !set || text.trim() === ''}
-              onClick={making.make}
-            >
-              {making.isBusy ? 'Making the job …' : 'Make the job'}
-            </button>
-            <button type="button" className="button" data-kind="quiet" onClick={onCancel}>
-              Put it away
-            </button>
-          </div>
+          <MakeOrPutAway
+            isBusy={making.isBusy}
+            isOff={!set || text.trim() === ''}
+            onMake={making.make}
+            onPutAway={onCancel}
+          />
         </div>
       </div>
     </section>

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { FontReply, SetWordsReply } from '#web/schemas/words.ts';
 
@@ -67,13 +68,3 @@ export function useWords() {
 }
 
 export type WordsState = ReturnType<typeof useWords>;
-
-async function base64Of(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let text = '';
-  // In stretches: a call takes only so many figures at once.
-  for (let at = 0; at < bytes.length; at += 32_768) {
-    text += String.fromCharCode(...bytes.subarray(at, at + 32_768));
-  }
-  return btoa(text);
-}
