@@ -46,7 +46,10 @@ export function sheetOfPaths(): string {
   return wrap(Array.from({ length: 100_000 }, path).join('\n'));
 }
 
-/** Emoji of three open sets, each set alone and mixed: gradients, filters, clips and style come with them. */
+/** How large the mixed files are. */
+const MIXED_MEGABYTES = [3, 4, 5, 7, 9] as const;
+
+/** Emoji of three open sets, mixed and each set alone: gradients, filters, clips and style come with them. */
 export function sheetsOfEmoji(): readonly { readonly name: string; readonly text: string }[] {
   const [noto, fluent, open] = EMOJI_SETS.map((set) => openDrawings(set, 400));
   const sheet = (drawings: readonly OpenDrawing[], megabytes: number) => {
@@ -59,13 +62,19 @@ export function sheetsOfEmoji(): readonly { readonly name: string; readonly text
     }
     return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="1000mm" height="1000mm" viewBox="0 0 1000 1000">${bodies.join('')}</svg>`;
   };
-  const mixed = [noto, fluent, open].flatMap((set) => (set ?? []).slice(0, 120));
+  // Other drawings of each set in every file.
+  const mixed = MIXED_MEGABYTES.map((megabytes, file) => ({
+    name: `mixed emoji, ${megabytes} MB`,
+    text: sheet(
+      [noto, fluent, open].flatMap((set) => (set ?? []).slice(file * 70, file * 70 + 70)),
+      megabytes,
+    ),
+  }));
   return [
-    { name: 'emoji with gradients', text: sheet(noto ?? [], 3) },
-    { name: 'emoji with filters', text: sheet(fluent ?? [], 5) },
-    { name: 'emoji with strokes', text: sheet(open ?? [], 3) },
-    { name: 'mixed emoji', text: sheet(mixed, 6) },
-    { name: 'more mixed emoji', text: sheet([...mixed].reverse(), 9) },
+    ...mixed,
+    { name: 'emoji with gradients alone', text: sheet(noto ?? [], 3) },
+    { name: 'emoji with filters alone', text: sheet(fluent ?? [], 5) },
+    { name: 'emoji with strokes alone', text: sheet(open ?? [], 3) },
   ];
 }
 

@@ -60,7 +60,7 @@ export function findGround(pixels: Pixels): Rgb | null {
  */
 export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tolerance: number): Coverage {
   const differs = new Uint8Array(width * height);
-  const isGround = new Uint8Array(width * height);
+  const kinds = new Uint8Array(width * height);
   const { r, g, b } = ground;
   // In whole numbers and without calls: a slider waits for two million pixels.
   for (let at = 0, from = 0; at < differs.length; at++, from += 4) {
@@ -75,16 +75,18 @@ export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tole
     const alpha = data[from + 3] as number;
     if (alpha < 255) off = ((off * alpha) / 255 + 0.5) | 0;
     differs[at] = off;
-    if (off <= tolerance) isGround[at] = 1;
+    kinds[at] = off <= tolerance ? GROUND : INK;
   }
-  const values = mostAround(differs, width, height);
-  const nearGround = mostAround(isGround, width, height);
+  const near = kindsAround(kinds, width, height);
+  const values = new Uint8Array(width * height);
   for (let at = 0; at < values.length; at++) {
-    const full = values[at] as number;
+    const kind = near[at] as number;
     // Away from the ground a pale colour beside a dark one is as much of the piece as that is.
-    if (nearGround[at] === 0) values[at] = 255;
-    else if (full <= tolerance) values[at] = 0;
-    else values[at] = ((255 * (differs[at] as number)) / full + 0.5) | 0;
+    if (kind === INK) values[at] = 255;
+    else if (kind !== GROUND) {
+      const full = mostNear(differs, at, width, height);
+      values[at] = ((255 * (differs[at] as number)) / full + 0.5) | 0;
+    }
   }
   return { width, height, values };
 }
@@ -96,43 +98,92 @@ export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tole
  * @example mostAround(pixelCoverage.values, 1, 1).length // 1
  */
 export function mostAround(values: Uint8Array, width: number, height: number): Uint8Array {
-  return mostOfFive(mostOfFive(values, width, height, 'row'), width, height, 'column');
+  return mostInColumns(mostInRows(values, width, height), width, height);
 }
 
-/**
- * For each value the most of it and two neighbours on either side, along its row or its column. A row at a time, also for
- * columns: memory is read in its order. Beyond the rim stands the value of the rim, which is never more.
- */
-function mostOfFive(values: Uint8Array, width: number, height: number, along: 'row' | 'column'): Uint8Array {
-  const out = new Uint8Array(values.length);
-  for (let y = 0; y < height; y++) {
-    const row = y * width;
-    const rowAt = (off: number) => Math.min(height - 1, Math.max(0, y + off)) * width;
-    const starts = [-2, -1, 0, 1, 2].map((off) => (along === 'row' ? row + off : rowAt(off)));
-    const [a = 0, b = 0, c = 0, d = 0, e = 0] = starts;
-    for (let x = 0; x < width; x++) {
-      if (along === 'row' && (x < 2 || x >= width - 2)) {
-        out[row + x] = mostBeside(values, row, x, width);
-        continue;
-      }
-      let most = values[c + x] as number;
-      if ((values[a + x] as number) > most) most = values[a + x] as number;
-      if ((values[b + x] as number) > most) most = values[b + x] as number;
-      if ((values[d + x] as number) > most) most = values[d + x] as number;
-      if ((values[e + x] as number) > most) most = values[e + x] as number;
-      out[row + x] = most;
+/** What is found near a pixel, as bits. */
+const GROUND = 1;
+const INK = 2;
+
+/** For each pixel the kinds of all within two pixels. */
+function kindsAround(kinds: Uint8Array, width: number, height: number): Uint8Array {
+  const inRows = new Uint8Array(kinds.length);
+  for (let y = 0, at = 0; y < height; y++) {
+    const end = at + width;
+    let [a, b] = [0, 0];
+    let c = kinds[at] as number;
+    let d = width > 1 ? (kinds[at + 1] as number) : 0;
+    for (; at < end; at++) {
+      const e = at + 2 < end ? (kinds[at + 2] as number) : 0;
+      inRows[at] = a | b | c | d | e;
+      a = b;
+      b = c;
+      c = d;
+      d = e;
+    }
+  }
+  const out = inRows.slice();
+  for (const to of [-2, -1, 1, 2]) {
+    const shift = to * width;
+    const last = (height - Math.max(0, to)) * width;
+    for (let at = Math.max(0, -to) * width; at < last; at++) {
+      out[at] = (out[at] as number) | (inRows[at + shift] as number);
     }
   }
   return out;
 }
 
-/** Near the rim of a row. */
-function mostBeside(values: Uint8Array, row: number, x: number, width: number): number {
+/** The most of all values within two pixels of one. */
+function mostNear(values: Uint8Array, at: number, width: number, height: number): number {
+  const [x, y] = [at % width, Math.floor(at / width)];
   let most = 0;
-  for (let near = Math.max(0, x - 2); near <= Math.min(width - 1, x + 2); near++) {
-    most = Math.max(most, values[row + near] as number);
+  for (let row = Math.max(0, y - 2); row <= Math.min(height - 1, y + 2); row++) {
+    for (let column = Math.max(0, x - 2); column <= Math.min(width - 1, x + 2); column++) {
+      most = Math.max(most, values[row * width + column] as number);
+    }
   }
   return most;
+}
+
+/** For each value the most of it and two on either side along its row: each is read once. */
+function mostInRows(values: Uint8Array, width: number, height: number): Uint8Array {
+  const out = new Uint8Array(values.length);
+  for (let y = 0, at = 0; y < height; y++) {
+    const end = at + width;
+    let a = 0;
+    let b = 0;
+    let c = values[at] as number;
+    let d = width > 1 ? (values[at + 1] as number) : 0;
+    for (; at < end; at++) {
+      const e = at + 2 < end ? (values[at + 2] as number) : 0;
+      let most = a > b ? a : b;
+      if (c > most) most = c;
+      if (d > most) most = d;
+      if (e > most) most = e;
+      out[at] = most;
+      a = b;
+      b = c;
+      c = d;
+      d = e;
+    }
+  }
+  return out;
+}
+
+/** The same along its column, a row at a time: memory is read in its order. */
+function mostInColumns(values: Uint8Array, width: number, height: number): Uint8Array {
+  const out = values.slice();
+  const take = (to: number) => {
+    const shift = to * width;
+    const first = Math.max(0, -to) * width;
+    const last = (height - Math.max(0, to)) * width;
+    for (let at = first; at < last; at++) {
+      const other = values[at + shift] as number;
+      if (other > (out[at] as number)) out[at] = other;
+    }
+  };
+  for (const to of [-2, -1, 1, 2]) take(to);
+  return out;
 }
 
 /** How far apart two colours are: the largest difference of a channel. */
