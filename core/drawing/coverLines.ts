@@ -26,25 +26,13 @@ export function coverLines(lines: readonly DrawnContour[], toleranceMm?: number)
     const ways = own.map(({ contour }) => flattenContour(contour, toleranceMm));
     const fill = first.fillColour === null ? [] : fillRings(ways, first.paint?.isEvenOdd ?? true);
     if (first.strokeColour === null) return fill;
-    return [...fill, ...strokeRings(own, first, toleranceMm)];
+    const widthMm = Math.max(HAIR_MM, first.strokeWidthMm ?? 0);
+    const strokes = ways.flatMap((way, index) =>
+      coverStroke(way, own[index]?.contour.isClosed === true, widthMm, first.paint ?? ROUND_PEN),
+    );
+    return [...fill, ...strokes];
   });
   return uniteRings(painted);
-}
-
-/**
- * What the strokes of lines of one shape paint.
- *
- * @param like whose pen it is
- */
-function strokeRings(
-  lines: readonly DrawnContour[],
-  { paint, strokeWidthMm }: DrawnContour,
-  toleranceMm: number | undefined,
-): Rings {
-  const widthMm = Math.max(HAIR_MM, strokeWidthMm ?? 0);
-  return lines.flatMap(({ contour }) =>
-    coverStroke(flattenContour(contour, toleranceMm), contour.isClosed, widthMm, paint ?? ROUND_PEN),
-  );
 }
 
 /**

@@ -155,12 +155,16 @@ export function describeLayout(
 
 /** The art of a job from its file, for the drawing and for each sheet. */
 function showFileArt(art: ArtSource, job: JobDesign, { drawing, pieces }: LaidJob) {
-  const show = ({ svg }: PieceArt, toMm: Affine): DrawnImage => ({
-    data: `data:image/svg+xml,${encodeURIComponent(svg)}`,
-    toMm,
-  });
-  const whole = drawPieceArt(art, drawing, job, splitPieces(drawing, job, true));
+  // A piece is written once, however often it lies on the sheets.
+  const addresses = new Map<PieceArt, string>();
+  const addressOf = (one: PieceArt): string => {
+    const known = addresses.get(one) ?? `data:image/svg+xml,${encodeURIComponent(one.svg)}`;
+    addresses.set(one, known);
+    return known;
+  };
+  const show = (one: PieceArt, toMm: Affine): DrawnImage => ({ data: addressOf(one), toMm });
   const arts = drawPieceArt(art, drawing, job, pieces);
+  const whole = job.layout.isWhole ? arts : drawPieceArt(art, drawing, job, splitPieces(drawing, job, true));
   return {
     drawing: whole.flatMap((one) => (one ? [show(one, unitTo(one.box))] : [])),
     onSheet: (index: number) =>

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { applyEdits } from '#core/checks/applyEdits.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { boundContour } from '#core/geometry/box.ts';
-import { needsCover, startJob } from '#core/job/startJob.ts';
+import { rolesToTrace, startJob } from '#core/job/startJob.ts';
 import { roleOf } from '#core/drawing/roles/lineRoles.ts';
 
 const svg = (inside: string) =>
@@ -42,8 +42,11 @@ describe('a drawing that is all art', () => {
     const faded = svg(
       '<circle cx="20" cy="30" r="10" fill="#c33" opacity=".5"/><circle cx="32" cy="30" r="10" fill="#36c"/>',
     );
-    expect(needsCover({ drawing: faded, facts: film, rules: [] })).toBe(true);
-    expect(needsCover({ drawing: two, facts: film, rules: [] })).toBe(false);
+    expect(rolesToTrace({ drawing: faded, facts: film, rules: [] })).toEqual({
+      '|#cc3333': 'art',
+      '|#3366cc': 'art',
+    });
+    expect(rolesToTrace({ drawing: two, facts: film, rules: [] })).toBeNull();
     const job = start(faded, film, 'M10 20L42 20L42 40L10 40L10 20Z M15 25L15 35L20 35L20 25Z');
     const [outline, ...rest] = applyEdits(faded, job.edits).contours.slice(2);
     expect(rest).toEqual([]);

@@ -9,7 +9,7 @@ import {
   type RoleFacts,
   type RoleGuess,
 } from '#core/drawing/roles/guessRoles.ts';
-import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
+import { isCutRole, roleOf, type Role } from '#core/drawing/roles/lineRoles.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { PLAIN_PRINT, type Job } from '#core/job/job.ts';
@@ -35,14 +35,24 @@ interface Opened {
 }
 
 /**
- * Whether everything in a drawing is art, so that a job cuts around it, and what shows of it has to be traced since its
- * lines do not tell.
+ * Whether what shows of art has to be traced from its picture, since its lines do not tell.
  *
- * @example needsCover({ drawing, facts: { canKiss: true, isRollFed: false, canCrease: false }, rules: [] }) // false
+ * @example isTraced(drawing) // false
  */
-export function needsCover({ drawing, facts, rules }: Opened): boolean {
-  const isTraced = drawing.isMoreThanLines === true || drawing.images.length > 0;
-  return isTraced && isAllArt(guessRoles(drawing, facts, rules));
+export function isTraced({ isMoreThanLines, images }: Pick<Drawing, 'isMoreThanLines' | 'images'>): boolean {
+  return isMoreThanLines === true || images.length > 0;
+}
+
+/**
+ * The roles of a drawing that is all art and has to be traced, so that a job cuts around it.
+ *
+ * @returns `null` for any other
+ * @example rolesToTrace({ drawing, facts: { canKiss: true, isRollFed: false, canCrease: false }, rules: [] }) // null
+ */
+export function rolesToTrace({ drawing, facts, rules }: Opened): Readonly<Record<string, Role>> | null {
+  if (!isTraced(drawing)) return null;
+  const guesses = guessRoles(drawing, facts, rules);
+  return isAllArt(guesses) ? rolesOf(guesses) : null;
 }
 
 function isAllArt(guesses: Readonly<Record<string, RoleGuess>>): boolean {
@@ -54,7 +64,7 @@ function isAllArt(guesses: Readonly<Record<string, RoleGuess>>): boolean {
  * A job as it begins: roles guessed, the drawing as it is in the corner of the smallest sheet that takes it. Where
  * everything is art it is cut around once, at its edge.
  *
- * @param covered what the art covers, traced from its picture: path data in mm; see {@link needsCover}
+ * @param covered what the art covers, traced from its picture: path data in mm; see {@link rolesToTrace}
  * @throws AppError `badDrawing` when every line is to be ignored
  * @example startJob({ name: 'Labels.svg', format: 'svg', source: '' }, drawing, machine, { canKiss: true, isRollFed: false, canCrease: false }).name // 'Labels.svg'
  */

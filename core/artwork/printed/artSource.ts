@@ -1,4 +1,6 @@
 import { beginWalk, MAX_DEPTH } from '#core/drawing/svg/readSvg.ts';
+import { indexElements } from '#core/drawing/svg/indexElements.ts';
+import { MM_PER_PX } from '#core/drawing/svg/svgLength.ts';
 import { readCoordinate } from '#core/drawing/svg/svgShape.ts';
 import { readViewBox } from '#core/drawing/svg/svgViewport.ts';
 import type { DrawnListener } from '#core/drawing/svg/svgWalker.ts';
@@ -39,7 +41,6 @@ interface Splice {
   readonly words: string;
 }
 
-const MM_PER_PX = 25.4 / 96;
 /** What places a symbol, and is worked into what stands in its stead. */
 const PLACING: ReadonlySet<string> = new Set(['x', 'y', 'width', 'height', 'href', 'xlink:href', 'id']);
 const KEEPS_TEXT: ReadonlySet<string> = new Set(['style']);
@@ -52,8 +53,6 @@ const KEEPS_TEXT: ReadonlySet<string> = new Set(['style']);
  */
 export function openArt(source: string): ArtSource {
   const root = readXmlTree(source, MAX_DEPTH, KEEPS_TEXT);
-  const byId = new Map<string, XmlElement>();
-  index(root, byId);
   const all: Drawn = { parts: new Map(), uses: new Map() };
   const note =
     (kind: 'shape' | 'picture'): DrawnListener['onShape'] =>
@@ -61,7 +60,7 @@ export function openArt(source: string): ArtSource {
       uses.reduce(within, all).parts.set(element, { kind, number });
   const { drawn, size } = beginWalk(root, { onShape: note('shape'), onPicture: note('picture') });
   drawn.walk(root, () => undefined);
-  const writer = new ArtWriter(source, byId);
+  const writer = new ArtWriter(source, indexElements(root).byId);
   return {
     write: (box, shown) => {
       const inside = writer.inside(root, all, ({ kind, number }) => shown[kind](number));
@@ -91,12 +90,6 @@ function rootAttributes(
     height: String(heightMm),
     viewBox: hasBox ? (viewBox ?? inPx) : inPx,
   };
-}
-
-function index(element: XmlElement, byId: Map<string, XmlElement>): void {
-  const { id } = element.attributes;
-  if (id !== undefined && !byId.has(id)) byId.set(id, element);
-  for (const child of element.children) index(child, byId);
 }
 
 function within(drawn: Drawn, use: XmlElement): Drawn {

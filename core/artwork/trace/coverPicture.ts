@@ -91,16 +91,6 @@ export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tole
   return { width, height, values };
 }
 
-/**
- * For each value the most of all within two pixels.
- *
- * @param values row by row
- * @example mostAround(pixelCoverage.values, 1, 1).length // 1
- */
-export function mostAround(values: Uint8Array, width: number, height: number): Uint8Array {
-  return mostInColumns(mostInRows(values, width, height), width, height);
-}
-
 /** What is found near a pixel, as bits. */
 const GROUND = 1;
 const INK = 2;
@@ -133,8 +123,13 @@ function kindsAround(kinds: Uint8Array, width: number, height: number): Uint8Arr
   return out;
 }
 
-/** The most of all values within two pixels of one. */
-function mostNear(values: Uint8Array, at: number, width: number, height: number): number {
+/**
+ * The most of all values within two pixels of one.
+ *
+ * @param values row by row
+ * @example mostNear(pixelCoverage.values, 0, 1, 1) // 255
+ */
+export function mostNear(values: Uint8Array, at: number, width: number, height: number): number {
   const [x, y] = [at % width, Math.floor(at / width)];
   let most = 0;
   for (let row = Math.max(0, y - 2); row <= Math.min(height - 1, y + 2); row++) {
@@ -143,47 +138,6 @@ function mostNear(values: Uint8Array, at: number, width: number, height: number)
     }
   }
   return most;
-}
-
-/** For each value the most of it and two on either side along its row: each is read once. */
-function mostInRows(values: Uint8Array, width: number, height: number): Uint8Array {
-  const out = new Uint8Array(values.length);
-  for (let y = 0, at = 0; y < height; y++) {
-    const end = at + width;
-    let a = 0;
-    let b = 0;
-    let c = values[at] as number;
-    let d = width > 1 ? (values[at + 1] as number) : 0;
-    for (; at < end; at++) {
-      const e = at + 2 < end ? (values[at + 2] as number) : 0;
-      let most = a > b ? a : b;
-      if (c > most) most = c;
-      if (d > most) most = d;
-      if (e > most) most = e;
-      out[at] = most;
-      a = b;
-      b = c;
-      c = d;
-      d = e;
-    }
-  }
-  return out;
-}
-
-/** The same along its column, a row at a time: memory is read in its order. */
-function mostInColumns(values: Uint8Array, width: number, height: number): Uint8Array {
-  const out = values.slice();
-  const take = (to: number) => {
-    const shift = to * width;
-    const first = Math.max(0, -to) * width;
-    const last = (height - Math.max(0, to)) * width;
-    for (let at = first; at < last; at++) {
-      const other = values[at + shift] as number;
-      if (other > (out[at] as number)) out[at] = other;
-    }
-  };
-  for (const to of [-2, -1, 1, 2]) take(to);
-  return out;
 }
 
 /** How far apart two colours are: the largest difference of a channel. */

@@ -1,14 +1,7 @@
 import { writePathData } from '#core/drawing/writePathData.ts';
 import { mapContour } from '#core/geometry/affine.ts';
 import { boundContour, joinBoxes } from '#core/geometry/box.ts';
-import {
-  areaOfRings,
-  fillHoles,
-  fillRings,
-  offsetRings,
-  uniteRings,
-  type Rings,
-} from '#core/geometry/clip.ts';
+import { areaOfRings, fillHoles, fillRings, offsetRings, type Rings } from '#core/geometry/clip.ts';
 import type { Contour } from '#core/geometry/contour.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { ringToContour } from '#core/geometry/ringToContour.ts';
@@ -88,7 +81,7 @@ function isPlain(rings: Rings, filled: Rings): boolean {
 }
 
 function borderOf(filled: Rings, byMm: number): Rings {
-  return fillHoles(offsetRings(uniteRings(filled), byMm));
+  return fillHoles(offsetRings(filled, byMm));
 }
 
 function leastBorder(filled: Rings): number | null {

@@ -1,5 +1,7 @@
 import { writeAttributes } from '#core/drawing/svg/writeXml.ts';
 import { readCoordinate } from '#core/drawing/svg/svgShape.ts';
+import { indexElements } from '#core/drawing/svg/indexElements.ts';
+import { valuesOf } from '#core/drawing/svg/svgStyle.ts';
 import {
   matchRules,
   NO_STYLE_SHEET,
@@ -11,7 +13,7 @@ import {
 import { readXmlStream, readXmlTree, type XmlElement } from '#core/drawing/svg/xmlTree.ts';
 import { MAX_DEPTH } from '#core/drawing/svg/readSvg.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
-import type { Affine } from '#core/geometry/affine.ts';
+import { mapContour, type Affine } from '#core/geometry/affine.ts';
 import type { Contour } from '#core/geometry/contour.ts';
 
 /** The font that a drawing asks for. */
@@ -60,6 +62,15 @@ const SMALLEST = 2;
 const KEEPS_TEXT: ReadonlySet<string> = new Set(['style']);
 
 /**
+ * Whether a drawing holds words.
+ *
+ * @example hasText('<svg><text>a</text></svg>') // true
+ */
+export function hasText(source: string): boolean {
+  return /<(?:[\w-]+:)?text[\s>]/.test(source);
+}
+
+/**
  * A drawing whose words are outlines: each text whose font is known becomes paths of the same paint, at the same place. All
  * other text stays as it is.
  *
@@ -67,14 +78,13 @@ const KEEPS_TEXT: ReadonlySet<string> = new Set(['style']);
  * @example outlineText('<svg viewBox="0 0 9 9"><path d="M0 0H9"/></svg>', () => null) // '<svg viewBox="0 0 9 9"><path d="M0 0H9"/></svg>'
  */
 export function outlineText(source: string, setLine: LineSetter): string {
-  if (!/<(?:[\w-]+:)?text[\s>]/.test(source)) return source;
+  if (!hasText(source)) return source;
   const root = readXmlTree(source, MAX_DEPTH, KEEPS_TEXT);
-  const css: string[] = [];
-  collectCss(root, css);
-  const sheet = css.length > 0 ? readStyleSheet(css.join('\n')) : NO_STYLE_SHEET;
+  const { css } = indexElements(root);
+  const sheet = css === '' ? NO_STYLE_SHEET : readStyleSheet(css);
   const splices: { readonly from: number; readonly to: number; readonly words: string }[] = [];
   const visit = (element: XmlElement, style: TextStyle) => {
-    const own = valuesOf(element, sheet);
+    const own = valuesOf(element.attributes, matchRules(sheet, element.name, element.attributes));
     const inner = styleWithin(style, own);
     if (element.name !== 'text') return element.children.forEach((child) => visit(child, inner));
     const from = source.lastIndexOf('<', element.tagEnd - 1);
@@ -91,21 +101,7 @@ export function outlineText(source: string, setLine: LineSetter): string {
   return [...kept, source.slice(at)].join('');
 }
 
-function collectCss(element: XmlElement, css: string[]): void {
-  if (element.name === 'style') css.push(element.text);
-  for (const child of element.children) collectCss(child, css);
-}
-
-type Values = Readonly<Record<string, string | undefined>>;
-
-function valuesOf({ name, attributes }: Pick<XmlElement, 'name' | 'attributes'>, sheet: StyleSheet): Values {
-  const inline = attributes['style'];
-  return {
-    ...attributes,
-    ...matchRules(sheet, name, attributes),
-    ...(inline ? readDeclarations(inline) : {}),
-  };
-}
+type Values = ReturnType<typeof valuesOf>;
 
 function styleWithin(parent: TextStyle, own: Values): TextStyle {
   const family = own['font-family'];
@@ -148,25 +144,22 @@ function drawText(element: XmlElement, xml: string, { style, sheet, setLine }: S
     const end = endOfChunk(runs, at);
     x = first.x ?? x;
     y = first.y ?? y;
-    // The width of all that hangs together is known before where it begins is.
-    const widths = runs
-      .slice(at, end)
-      .map((run) => setLine(askedFor(run), run.text, [run.style.sizePx, 0, 0, -1, 0, 0]));
-    if (widths.some((width) => width === null)) return null;
-    const total = widths.reduce(
-      (sum, width, index) =>
-        sum + (width?.advance ?? 0) * (runs[at + index]?.style.sizePx ?? 0) + (runs[at + index]?.dx ?? 0),
-      0,
-    );
+    // The width of all that hangs together is known before where it begins is: set once, and moved there.
+    const chunk = runs.slice(at, end).map((run) => {
+      const { sizePx } = run.style;
+      const set = setLine(askedFor(run), run.text, [sizePx, 0, 0, -sizePx, 0, 0]);
+      return set && { run, contours: set.contours, width: set.advance * sizePx };
+    });
+    if (!chunk.every((one) => one !== null)) return null;
+    const total = chunk.reduce((sum, { run, width }) => sum + width + run.dx, 0);
     x -= first.style.anchor === 'middle' ? total / 2 : first.style.anchor === 'end' ? total : 0;
-    for (const run of runs.slice(at, end)) {
+    for (const { run, contours, width } of chunk) {
       x += run.dx;
       y += run.dy;
-      const { sizePx } = run.style;
-      const set = setLine(askedFor(run), run.text, [sizePx, 0, 0, -sizePx, x, y]);
-      const data = set?.contours.map(writePathData).join('') ?? '';
+      const place: Affine = [1, 0, 0, 1, x, y];
+      const data = contours.map((contour) => writePathData(mapContour(place, contour))).join('');
       if (data !== '') paths.push(`<path${writeAttributes(run.paint)} d="${data}"/>`);
-      x += (set?.advance ?? 0) * sizePx;
+      x += width;
     }
     at = end;
   }
@@ -218,7 +211,7 @@ function readRuns(xml: string, style: TextStyle, sheet: StyleSheet): readonly Ru
     text === undefined ? null : readCoordinate(text.trim().split(/[\s,]+/)[0], 0);
   readXmlStream(xml, MAX_DEPTH, {
     open: (element) => {
-      const own = valuesOf(element, sheet);
+      const own = valuesOf(element.attributes, matchRules(sheet, element.name, element.attributes));
       const parent = open.at(-1);
       const inner = styleWithin(parent?.style ?? style, own);
       open.push({

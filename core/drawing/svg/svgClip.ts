@@ -12,7 +12,7 @@ import {
   overlap,
   type BoxMm,
 } from '#core/geometry/box.ts';
-import { intersectRings, nestRings, strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
+import { fillRings, intersectRings, strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
 import type { Contour } from '#core/geometry/contour.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
@@ -110,7 +110,7 @@ export class SvgClips {
       const drawn = readSvgShape(target.name, target.attributes, shapeMap, viewport, this.budget);
       const own = drawn.map((contour) => flattenContour(contour, LOOK_MM));
       const rule = target.attributes['clip-rule'] ?? element.attributes['clip-rule'];
-      rings.push(...(rule === 'evenodd' ? nestRings(own).flat() : uniteRings(own)));
+      rings.push(...fillRings(own, rule === 'evenodd'));
     }
     return areaOf(uniteRings(rings));
   }

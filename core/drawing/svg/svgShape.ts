@@ -1,7 +1,7 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import type { ReadBudget } from '#core/drawing/readBudget.ts';
-import { readSvgLength } from '#core/drawing/svg/svgLength.ts';
+import { MM_PER_PX, readSvgLength } from '#core/drawing/svg/svgLength.ts';
 import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Affine } from '#core/geometry/affine.ts';
@@ -25,8 +25,6 @@ export const SHAPES: ReadonlySet<string> = new Set([
   'polyline',
   'polygon',
 ]);
-
-const MM_PER_PX = 25.4 / 96;
 
 /**
  * The contours of a basic shape or path in mm. A shape of no size draws nothing.

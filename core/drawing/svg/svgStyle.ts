@@ -221,7 +221,12 @@ export function isUndisplayed(
   return display === 'none';
 }
 
-function valuesOf(attributes: Readonly<Record<string, string>>, ruled: Declarations | null): Values {
+/**
+ * What holds for an element: its attributes, rules of the style sheet over them, its style attribute over all.
+ *
+ * @example valuesOf({ fill: 'red', style: 'fill: blue' }, null)['fill'] // 'blue'
+ */
+export function valuesOf(attributes: Readonly<Record<string, string>>, ruled: Declarations | null): Values {
   const inline = attributes['style'];
   if (!ruled && !inline) return attributes;
   return { ...attributes, ...ruled, ...(inline ? readDeclarations(inline) : {}) };

@@ -1,8 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
-import { readSvgLength } from '#core/drawing/svg/svgLength.ts';
+import { MM_PER_PX, readSvgLength } from '#core/drawing/svg/svgLength.ts';
 import type { Affine } from '#core/geometry/affine.ts';
 
-const MM_PER_PX = 25.4 / 96;
 /** Larger than any sheet or roll length a small cutter takes, mm. */
 const LARGEST_MM = 20_000;
 

@@ -31,6 +31,7 @@ import {
   readStyleSheet,
   type StyleSheet,
 } from '#core/drawing/svg/svgStyleSheet.ts';
+import { indexElements } from '#core/drawing/svg/indexElements.ts';
 import { nestFrame } from '#core/drawing/svg/nestFrame.ts';
 import { readSvgPicture } from '#core/drawing/svg/svgPicture.ts';
 import { readSvgTransform } from '#core/drawing/svg/svgTransform.ts';
@@ -50,6 +51,13 @@ export interface DrawnListener {
   /** @param uses the `use` elements it is drawn by, the outermost first */
   readonly onShape: (shape: number, element: XmlElement, uses: readonly XmlElement[]) => void;
   readonly onPicture: (picture: number, element: XmlElement, uses: readonly XmlElement[]) => void;
+}
+
+/** What an element says of itself, and what rules say of it. */
+interface OwnSayings {
+  readonly ruled: ReturnType<typeof matchRules>;
+  /** Bits of {@link SAYS}. */
+  readonly sayings: number;
 }
 
 /**
@@ -99,9 +107,9 @@ export class SvgWalker {
 
   /** The whole drawing from its root. @throws AppError `badDrawing` with the line, `tooLarge` */
   walk(root: XmlElement, onProgress: ReadProgress): void {
-    const css: string[] = [];
-    const total = this.index(root, css);
-    if (css.length > 0) this.sheet = readStyleSheet(css.join('\n'), this.budget);
+    const { byId, css, count: total } = indexElements(root);
+    byId.forEach((element, id) => this.byId.set(id, element));
+    if (css !== '') this.sheet = readStyleSheet(css, this.budget);
     if (this.sheet.unread > 0) this.leftOut.add('style rules that look at neighbours or states');
     const frame = this.begin(root);
     root.children.forEach((child, index) => {
@@ -126,14 +134,6 @@ export class SvgWalker {
     return { ...bare, isClear: opacity === 0, isFaded };
   }
 
-  /** @returns how many elements there are */
-  private index(element: XmlElement, css: string[]): number {
-    const id = element.attributes['id'];
-    if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
-    if (element.name === 'style') css.push(element.text);
-    return element.children.reduce((sum, child) => sum + this.index(child, css), 1);
-  }
-
   private visit(element: XmlElement, parent: Frame): void {
     const frame = this.enter(element, parent);
     if (frame) for (const child of element.children) this.visit(child, frame);
@@ -147,7 +147,7 @@ export class SvgWalker {
     const sayings = this.sheet.count === 0 ? sayingsOf(attributes) : ~0;
     if (isShape && sayings === 0) {
       this.budget.spend(STEPS.element);
-      return this.drawn(element, parent, undefined);
+      return this.drawn(element, parent);
     }
     this.budget.spend(STEPS.element + charactersOf(attributes) / CHARACTERS_A_STEP);
     if (!isShape && UNDRAWN.has(name)) return null;
@@ -160,18 +160,14 @@ export class SvgWalker {
       this.leftOut.add(name === 'text' && family ? `text in ${family}, ${UNKNOWN_FONT}` : words);
       return null;
     }
-    return this.drawn(element, parent, ruled);
+    return this.drawn(element, parent, { ruled, sayings });
   }
 
-  /** @param ruled what rules say of it; `undefined` for a shape that inherits all of its looks */
-  private drawn(
-    element: XmlElement,
-    parent: Frame,
-    ruled: ReturnType<typeof matchRules> | undefined,
-  ): Frame | null {
+  /** @param own what it says of itself; left out for a shape that inherits all of its looks */
+  private drawn(element: XmlElement, parent: Frame, own?: OwnSayings): Frame | null {
     const { name } = element;
     try {
-      const frame = ruled === undefined ? parent : this.inherit(element, parent, ruled);
+      const frame = own ? this.inherit(element, parent, own) : parent;
       if (SHAPES.has(name)) this.draw(element, frame);
       else if (name === 'use') this.reuse(element, frame);
       else if (name === 'image') this.picture(element, frame);
@@ -183,12 +179,7 @@ export class SvgWalker {
     }
   }
 
-  private inherit(
-    { name, attributes }: XmlElement,
-    parent: Frame,
-    ruled: ReturnType<typeof matchRules>,
-  ): Frame {
-    const sayings = ruled ? ~0 : sayingsOf(attributes);
+  private inherit({ name, attributes }: XmlElement, parent: Frame, { ruled, sayings }: OwnSayings): Frame {
     const style = sayings & SAYS.style ? inheritStyle(parent.style, attributes, ruled) : parent.style;
     const effects = sayings & SAYS.effects ? readEffects(attributes, ruled) : NO_EFFECTS;
     const transform = attributes['transform'];

@@ -76,24 +76,22 @@ function Overlay({
 /** Each picture stands in the page once, however often it is drawn. */
 function Pictures({ images, opacity }: { readonly images: readonly DrawnImage[]; readonly opacity: number }) {
   const own = useId();
-  const all = [...new Set(images.map(({ data }) => data))];
-  const idOf = (data: string) => `${own}-${all.indexOf(data)}`;
+  const ids = new Map<string, string>();
+  for (const { data } of images) if (!ids.has(data)) ids.set(data, `${own}-${ids.size}`);
   return (
     <>
       <defs>
-        {all.map((data) => (
-          <image
-            key={idOf(data)}
-            id={idOf(data)}
-            href={data}
-            width="1"
-            height="1"
-            preserveAspectRatio="none"
-          />
+        {[...ids].map(([data, id]) => (
+          <image key={id} id={id} href={data} width="1" height="1" preserveAspectRatio="none" />
         ))}
       </defs>
       {images.map(({ data, toMm }, index) => (
-        <use key={index} href={`#${idOf(data)}`} transform={`matrix(${toMm.join(' ')})`} opacity={opacity} />
+        <use
+          key={index}
+          href={`#${ids.get(data)}`}
+          transform={`matrix(${toMm.join(' ')})`}
+          opacity={opacity}
+        />
       ))}
     </>
   );

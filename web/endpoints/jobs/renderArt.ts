@@ -22,7 +22,8 @@ const POINTS_PER_INCH = 72;
  * @throws AppError `badDrawing` where the renderer refuses the file
  */
 export async function renderArt(art: PieceArt, dpi: number): Promise<Buffer> {
-  return (await rendered(art, dpi)).png({ compressionLevel: 3 }).toBuffer();
+  const { data } = await render(art, dpiWithin(art, dpi), (drawn) => drawn.png({ compressionLevel: 3 }));
+  return data;
 }
 
 /**
@@ -45,25 +46,22 @@ export async function renderPixels(
   dpi: number,
 ): Promise<{ readonly pixels: Pixels; readonly dpi: number }> {
   const own = dpiWithin(art, dpi);
-  try {
-    const { data, info } = await (await rendered(art, own)).raw().toBuffer({ resolveWithObject: true });
-    return { pixels: { width: info.width, height: info.height, data }, dpi: own };
-  } catch (error) {
-    throw refused(error);
-  }
+  const { data, info } = await render(art, own, (drawn) => drawn.raw());
+  return { pixels: { width: info.width, height: info.height, data }, dpi: own };
 }
 
-async function rendered(art: PieceArt, dpi: number): Promise<sharp.Sharp> {
+async function render(
+  { svg }: PieceArt,
+  dpi: number,
+  as: (drawn: sharp.Sharp) => sharp.Sharp,
+): Promise<{ readonly data: Buffer; readonly info: sharp.OutputInfo }> {
   // The library takes it twice: once for what a mm is, once for how large a pixel is drawn.
-  const density = Math.sqrt(POINTS_PER_INCH * dpiWithin(art, dpi));
+  const density = Math.sqrt(POINTS_PER_INCH * dpi);
+  const drawn = sharp(Buffer.from(svg), { density, unlimited: true, limitInputPixels: MOST_PIXELS * 1.1 });
   try {
-    const drawn = sharp(Buffer.from(art.svg), {
-      density,
-      unlimited: true,
-      limitInputPixels: MOST_PIXELS * 1.1,
+    return await as(drawn.timeout({ seconds: SECONDS }).ensureAlpha().toColourspace('srgb')).toBuffer({
+      resolveWithObject: true,
     });
-    await drawn.metadata();
-    return drawn.timeout({ seconds: SECONDS }).ensureAlpha().toColourspace('srgb');
   } catch (error) {
     throw refused(error);
   }

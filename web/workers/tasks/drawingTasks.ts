@@ -10,7 +10,7 @@ import { listCutLines } from '#core/checks/cutLine.ts';
 import { drawFinestSpot } from '#core/dialIn/finestSpot.ts';
 import type { SpotShape } from '#core/dialIn/testPiece.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
-import { guessRoles, rolesOf, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
+import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { roleOf } from '#core/drawing/roles/lineRoles.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { writeDxf } from '#core/drawing/dxf/writeDxf.ts';
@@ -22,7 +22,7 @@ import { fitLayout } from '#core/job/fitLayout.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
 import { layOutJob } from '#core/job/layOutJob.ts';
-import { needsCover, startJob, type StartedJob } from '#core/job/startJob.ts';
+import { isTraced, rolesToTrace, startJob, type StartedJob } from '#core/job/startJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
@@ -58,11 +58,9 @@ export async function startJobTask(given: {
 }): Promise<Omit<StartedJob, 'source'>> {
   const { file, bed, facts, rules } = given;
   const drawing = openDrawing(file);
-  const roles = rolesOf(guessRoles(drawing, facts, rules));
-  const covered = needsCover({ drawing, facts, rules })
-    ? ((await traceCover(file.source, drawing, { roles, lineRoles: {} })) ?? undefined)
-    : undefined;
-  const { source: _source, ...started } = startJob(file, drawing, bed, facts, rules, covered);
+  const roles = rolesToTrace({ drawing, facts, rules });
+  const covered = roles && (await traceCover(file.source, drawing, { roles, lineRoles: {} }));
+  const { source: _source, ...started } = startJob(file, drawing, bed, facts, rules, covered ?? undefined);
   return started;
 }
 
@@ -73,8 +71,7 @@ export async function startJobTask(given: {
 export async function coverTask(job: Job): Promise<string | null> {
   const drawing = applyEdits(openDrawing(job), job.edits);
   if (job.format !== 'svg' || !hasPrint(drawing, job)) return null;
-  const isTraced = drawing.isMoreThanLines === true || drawing.images.length > 0;
-  return isTraced ? traceCover(job.source, drawing, job) : null;
+  return isTraced(drawing) ? traceCover(job.source, drawing, job) : null;
 }
 
 /** Opens a file to see whether it can be read. */

@@ -12,16 +12,13 @@ export interface WordsOrder {
   readonly borderMm: number;
 }
 
-/** From one line to the next, in heights of a line. */
-const LINE_STEP = 1;
-
 /** Sets words in a font, as a drawing. @throws AppError `badDrawing` for what is no font, or words that draw nothing */
 export function wordsTask({ text, font: data, heightMm, borderMm }: WordsOrder): WordsDrawing & {
   readonly missing: readonly string[];
 } {
   const font = readFont(Buffer.from(data));
   const em = heightMm / capitalsOf(font);
-  const step = ((font.ascent - font.descent + font.lineGap) / font.unitsPerEm) * em * LINE_STEP;
+  const step = ((font.ascent - font.descent + font.lineGap) / font.unitsPerEm) * em;
   const contours: Contour[] = [];
   const missing = new Set<string>();
   text.split('\n').forEach((line, index) => {

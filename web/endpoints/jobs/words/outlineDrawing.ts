@@ -1,3 +1,4 @@
+import { hasText } from '#core/artwork/words/outlineText.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findFontFile, listFonts } from '#store/repositories/jobs/fonts.ts';
 import { readShippedFont, SHIPPED_FONTS } from '#web/endpoints/jobs/words/shippedFonts.ts';
@@ -10,7 +11,7 @@ import type { NamedFont } from '#web/workers/tasks/wordTasks.ts';
  * @throws AppError `badDrawing` for no XML
  */
 export async function outlineDrawing(store: Store, source: string, signal: AbortSignal): Promise<string> {
-  if (!/<(?:[\w-]+:)?text[\s>]/.test(source)) return source;
+  if (!hasText(source)) return source;
   const plain = source.toLowerCase();
   const isNamed = ({ family }: { readonly family: string }) => plain.includes(family.toLowerCase());
   const fonts: NamedFont[] = SHIPPED_FONTS.filter(isNamed).flatMap(({ id, family, isBold }) => {

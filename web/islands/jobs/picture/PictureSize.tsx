@@ -1,8 +1,8 @@
 import { COARSE_DPI } from '#core/artwork/pictureSize.ts';
 import { fitLargest } from '#core/job/sizeJob.ts';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { Length } from '#web/islands/shared/Length.tsx';
 import type { PictureState } from '#web/islands/jobs/picture/usePicture.ts';
-import { inchToMm, mmToInch, type UnitSystem } from '#core/units/length.ts';
+import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 
 interface Props {
   readonly picture: PictureState;
@@ -18,20 +18,15 @@ export function PictureSize({ picture: { opened, widthMm, setWidthMm }, room, sy
   if (!opened) return null;
   const ratio = opened.heightPx / opened.widthPx;
   const fit = fitLargest({ widthMm, heightMm: widthMm * ratio }, room);
-  const isInch = system === 'inch';
-  const shown = (mm: number) => (isInch ? mmToInch(mm) : mm);
-  const take = (side: number) => (value: number) => {
-    const mm = (isInch ? inchToMm(value) : value) / side;
-    setWidthMm(Number(Math.min(LARGEST_MM, Math.max(SMALLEST_MM, mm)).toFixed(3)));
-  };
-  const unit = isInch ? 'in' : 'mm';
+  const take = (side: number) => (mm: number) =>
+    setWidthMm(Number(Math.min(LARGEST_MM, Math.max(SMALLEST_MM, mm / side)).toFixed(3)));
   const dpi = opened.widthPx / mmToInch(widthMm);
   return (
     <div className="grid gap-2">
       <h2 className="text-base font-semibold">Size on paper</h2>
       <div className="grid grid-cols-2 gap-3">
-        <Millimetres label="Width" unit={unit} value={shown(widthMm)} onChange={take(1)} />
-        <Millimetres label="Height" unit={unit} value={shown(widthMm * ratio)} onChange={take(ratio)} />
+        <Length label="Width" mm={widthMm} system={system} onChange={take(1)} />
+        <Length label="Height" mm={widthMm * ratio} system={system} onChange={take(ratio)} />
       </div>
       <button
         type="button"
