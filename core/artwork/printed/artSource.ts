@@ -1,6 +1,6 @@
 import { beginWalk, MAX_DEPTH } from '#core/drawing/svg/readSvg.ts';
 import { indexElements } from '#core/drawing/svg/indexElements.ts';
-import { MM_PER_PX } from '#core/drawing/svg/svgLength.ts';
+import { MM_PER_PIXEL } from '#core/drawing/svg/svgLength.ts';
 import { readCoordinate } from '#core/drawing/svg/svgShape.ts';
 import { readViewBox } from '#core/drawing/svg/svgViewport.ts';
 import type { DrawnListener } from '#core/drawing/svg/svgWalker.ts';
@@ -83,7 +83,7 @@ function rootAttributes(
 ): Readonly<Record<string, string>> {
   const { x: _x, y: _y, viewBox, ...others } = attributes;
   const hasBox = readViewBox(viewBox) !== null;
-  const inPx = `0 0 ${widthMm / MM_PER_PX} ${heightMm / MM_PER_PX}`;
+  const inPx = `0 0 ${widthMm / MM_PER_PIXEL} ${heightMm / MM_PER_PIXEL}`;
   return {
     ...others,
     width: String(widthMm),

@@ -1,12 +1,12 @@
 import { AppError } from '#core/errors/appError.ts';
 
 /** A CSS pixel, and a user unit where nothing else is said. Source: W3C CSS Values and Units 3, section 6.2. */
-export const MM_PER_PX = 25.4 / 96;
+export const MM_PER_PIXEL = 25.4 / 96;
 
 /** Millimetres per unit. A CSS pixel is 1/96 inch. Source: W3C CSS Values and Units 3, section 6.2. */
 const MM_PER_UNIT: Readonly<Record<string, number>> = {
-  '': MM_PER_PX,
-  px: MM_PER_PX,
+  '': MM_PER_PIXEL,
+  px: MM_PER_PIXEL,
   mm: 1,
   cm: 10,
   q: 0.25,

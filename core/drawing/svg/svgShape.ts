@@ -1,7 +1,7 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { ContourBuilder } from '#core/drawing/contourBuilder.ts';
 import type { ReadBudget } from '#core/drawing/readBudget.ts';
-import { MM_PER_PX, readSvgLength } from '#core/drawing/svg/svgLength.ts';
+import { MM_PER_PIXEL, readSvgLength } from '#core/drawing/svg/svgLength.ts';
 import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Affine } from '#core/geometry/affine.ts';
@@ -83,7 +83,7 @@ export function readCoordinate(text: string | undefined, whole: number): number 
   const plain = Number(text);
   if (Number.isFinite(plain) && text !== '') return plain;
   const mm = readSvgLength(text);
-  return mm === null ? (parseFloat(text) / 100) * whole : mm / MM_PER_PX;
+  return mm === null ? (parseFloat(text) / 100) * whole : mm / MM_PER_PIXEL;
 }
 
 function size(attributes: Attributes, name: string, whole: number): number {

@@ -1,5 +1,5 @@
 import { AppError } from '#core/errors/appError.ts';
-import { MM_PER_PX, readSvgLength } from '#core/drawing/svg/svgLength.ts';
+import { MM_PER_PIXEL, readSvgLength } from '#core/drawing/svg/svgLength.ts';
 import type { Affine } from '#core/geometry/affine.ts';
 
 /** Larger than any sheet or roll length a small cutter takes, mm. */
@@ -25,9 +25,9 @@ export function readSvgViewport(attributes: Readonly<Record<string, string>>): S
   const width = given('width');
   const height = given('height');
   const widthMm =
-    width ?? (box && (height === null ? box.width * MM_PER_PX : (height * box.width) / box.height));
+    width ?? (box && (height === null ? box.width * MM_PER_PIXEL : (height * box.width) / box.height));
   const heightMm =
-    height ?? (box && (width === null ? box.height * MM_PER_PX : (width * box.height) / box.width));
+    height ?? (box && (width === null ? box.height * MM_PER_PIXEL : (width * box.height) / box.width));
   if (widthMm === null || heightMm === null) {
     throw new AppError('badDrawing', 'the drawing says neither its width and height nor a viewBox');
   }
@@ -47,7 +47,7 @@ export function readSvgViewport(attributes: Readonly<Record<string, string>>): S
   return {
     widthMm,
     heightMm,
-    toMm: box ? fit(box, widthMm, heightMm, attributes) : [MM_PER_PX, 0, 0, MM_PER_PX, 0, 0],
+    toMm: box ? fit(box, widthMm, heightMm, attributes) : [MM_PER_PIXEL, 0, 0, MM_PER_PIXEL, 0, 0],
   };
 }
 
