@@ -200,7 +200,7 @@ async function tellRun(db: Store, story: RunStory, now: Date): Promise<void> {
   const laid = layOutJob(job, station.machine);
   const plan = planPasses({
     lines: laid.sheets[0]?.lines ?? [],
-    given: job,
+    given: laid.given,
     settings: values,
     machine: planMachineOf(station.machine),
     sheetHeightMm: job.sheet.heightMm,

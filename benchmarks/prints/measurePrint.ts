@@ -44,7 +44,8 @@ export async function measurePrint(name: string, source: string): Promise<PrintS
   const started = performance.now();
   const pdf = await drawPrintSheet(job, laid, 0, '');
   const ms = performance.now() - started;
-  const plain = { ...laid, drawing: { ...laid.drawing, isMoreThanLines: false } };
+  const parts = laid.parts.map((part) => ({ ...part, drawing: { ...part.drawing, isMoreThanLines: false } }));
+  const plain = { ...laid, parts };
   const isFromFile = drawing.isMoreThanLines === true;
   const size = { widthMm: drawing.widthMm, heightMm: drawing.heightMm };
   const truth = await drawByRenderer(source, size);

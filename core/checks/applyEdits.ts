@@ -7,6 +7,7 @@ import { findDuplicates } from '#core/checks/findDuplicates.ts';
 import { scaleDrawing } from '#core/drawing/scaleDrawing.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { boundContour, cornersOf, encloses, joinBoxes } from '#core/geometry/box.ts';
+import { closeGaps, drawBorder } from '#core/drawing/border/border.ts';
 import { coverLines, encloseLines } from '#core/drawing/coverLines.ts';
 import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
 import { scaling } from '#core/geometry/affine.ts';
@@ -135,7 +136,7 @@ function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset'
   const traced = edit.covered ? readSvgPath(edit.covered, scaling(drawing.scaledBy ?? 1)) : [];
   const drawn = drawOffset(lines, traced, edit);
   let id = firstFreeId(drawing);
-  const added = drawn.map((contour): DrawnContour => ({
+  const line = (contour: Contour): DrawnContour => ({
     id: id++,
     contour,
     layer: edit.layer,
@@ -144,15 +145,36 @@ function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset'
     fillColour: null,
     dash: null,
     shape: id,
-  }));
-  return { ...drawing, contours: [...drawing.contours, ...added] };
+  });
+  const added = drawn.map(line);
+  const { colour } = edit;
+  const behind = colour
+    ? drawn.map((contour) => ({
+        ...line(contour),
+        layer: `${edit.layer} colour`,
+        strokeColour: null,
+        fillColour: colour,
+        isBehind: true,
+      }))
+    : [];
+  const kept = edit.isApart
+    ? drawing.contours.filter((one) => !(wanted.has(one.id) && isOutline(one)))
+    : drawing.contours;
+  return { ...drawing, contours: [...kept, ...added, ...behind] };
 }
 
 /** The outlines around lines and what was traced of pictures. */
 function drawOffset(
   lines: readonly DrawnContour[],
   traced: readonly Contour[],
-  { byMm, isInked, keepsHoles }: Extract<DrawingEdit, { kind: 'offset' }>,
+  {
+    byMm,
+    isInked,
+    keepsHoles,
+    isApart,
+    closesMm = 0,
+    backing = 'outline',
+  }: Extract<DrawingEdit, { kind: 'offset' }>,
 ): readonly Contour[] {
   const outer = (rings: Rings) => (keepsHoles ? rings : fillHoles(rings));
   if (byMm === 0 && lines.length === 0) return keepsHoles ? traced : outermost(traced);
@@ -167,7 +189,8 @@ function drawOffset(
       true,
     ),
   ]);
-  const rings = offsetRings(outer(covered), byMm);
+  if (isApart) return drawBorder(outer(covered), { byMm, closesMm, backing }).map(ringToContour);
+  const rings = offsetRings(outer(closeGaps(covered, closesMm)), byMm);
   return outer(rings).map((ring) => ringToContour(ring));
 }
 

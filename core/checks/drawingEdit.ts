@@ -1,3 +1,5 @@
+import type { Backing } from '#core/drawing/border/border.ts';
+
 /** A mend to a drawing. Line ids stay what they were; new lines get new ones. Lengths in mm. */
 export type DrawingEdit =
   /** The whole drawing larger or smaller. */
@@ -26,6 +28,14 @@ export type DrawingEdit =
       readonly covered?: string | undefined;
       /** Holes of what is covered become lines too. */
       readonly keepsHoles?: boolean | undefined;
+      /** Gaps this narrow are closed before, mm. */
+      readonly closesMm?: number | undefined;
+      /** What it follows; the lines themselves when it is left out. */
+      readonly backing?: Backing | undefined;
+      /** Each part has a border of its own, and outlines among the lines make room for it. */
+      readonly isApart?: boolean | undefined;
+      /** The colour that is printed up to it, #rrggbb; the sheet's own when it is left out. */
+      readonly colour?: string | undefined;
     }
   /** A frame with round corners around everything, drawn like one of its lines. */
   | { readonly kind: 'frame'; readonly like: number; readonly marginMm: number; readonly radiusMm: number }

@@ -20,6 +20,8 @@ export interface DrawnContour {
   readonly shape: number;
   /** Its colour is that of a gradient or a pattern, which no single one tells. */
   readonly isServed?: boolean;
+  /** A colour laid down before all other art; it is art unless somebody says otherwise. */
+  readonly isBehind?: boolean;
   /** How fill and stroke are laid down; absent where the kind of file does not say. */
   readonly paint?: ShapePaint;
 }

@@ -1,24 +1,32 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { guessRoles, type RoleFacts, type RoleGuess } from '#core/drawing/roles/guessRoles.ts';
-import { groupLines, roleOf, type LineGroup, type Role } from '#core/drawing/roles/lineRoles.ts';
+import {
+  groupLines,
+  roleOf,
+  type GivenRoles,
+  type LineGroup,
+  type Role,
+} from '#core/drawing/roles/lineRoles.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
 import type { ArtSource } from '#core/artwork/printed/artSource.ts';
-import { drawPieceArt, placeArt, unitTo, type PieceArt } from '#core/artwork/printed/pieceArt.ts';
+import { drawPieceArt, unitTo, type PieceArt } from '#core/artwork/printed/pieceArt.ts';
 import type { DrawnContour, DrawnImage, ShapePaint } from '#core/drawing/drawing.ts';
-import type { Affine } from '#core/geometry/affine.ts';
+import { composeAffine, type Affine } from '#core/geometry/affine.ts';
 import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 import { boundContour, type BoxMm } from '#core/geometry/box.ts';
 import { areaOfRings } from '#core/geometry/clip.ts';
 import { dotsAlong } from '#core/geometry/dotsAlong.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
+import { partOf, type JobPart } from '#core/job/joinDrawings.ts';
 import { listTaken, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { checkMarks } from '#core/sheet/marks/checkMarks.ts';
 import { coverPieces, type CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
 import { overPrintArea } from '#core/sheet/marks/printArea.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
-import { placedBoxes } from '#core/sheet/layout.ts';
+import { affineOf, placedBoxes } from '#core/sheet/layout.ts';
 import type { Mark } from '#core/sheet/marks/marks.ts';
 import { placePieces, type PlacedLine, type PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
@@ -37,6 +45,10 @@ export interface ShownLine {
   readonly shapeKey: string;
   readonly data: string;
   readonly box: BoxMm;
+  /** Art that is shown by the picture of its file. */
+  readonly isInPicture?: boolean;
+  /** A colour laid down before all other art. */
+  readonly isBehind?: boolean;
   /** Marks along a kissed line. */
   readonly dots: readonly PointMm[];
 }
@@ -49,6 +61,8 @@ export interface ShownGroup extends Omit<LineGroup, 'contourIds'> {
 
 /** A drawing as it was read and mended, before it is laid out. */
 export interface ShownDrawing {
+  /** Its number in the job. */
+  readonly number: number;
   readonly widthMm: number;
   readonly heightMm: number;
   readonly lines: readonly ShownLine[];
@@ -57,13 +71,15 @@ export interface ShownDrawing {
   readonly art: readonly DrawnImage[] | null;
   readonly groups: readonly ShownGroup[];
   readonly leftOut: readonly string[];
+  /** How many pixels wide each picture is, where somebody looked; `null` where its data does not tell. */
+  readonly widthsPx?: readonly (number | null)[];
 }
 
 /** One sheet of a job. */
 export interface ShownSheet {
   readonly lines: readonly ShownLine[];
   readonly images: readonly DrawnImage[];
-  /** As for the drawing. */
+  /** Pictures and art drawn from files; `null` where no file is drawn. */
   readonly art: readonly DrawnImage[] | null;
   readonly over: PlacedSheet['over'];
   readonly isInside: boolean;
@@ -71,14 +87,22 @@ export interface ShownSheet {
   readonly overPrintAreaMm: number;
 }
 
+/** A piece with what it covers. */
+export interface ShownPiece extends CoveredPiece {
+  readonly areaMm2: number;
+  /** The drawing it is of; `null` for the carrier. */
+  readonly drawing: number | null;
+}
+
 /** A job on its sheets. */
 export interface ShownLayout {
+  /** The drawing that is looked at. */
   readonly drawing: ShownDrawing;
   readonly sheets: readonly ShownSheet[];
   readonly marks: readonly Mark[];
   readonly printArea: BoxMm | null;
   readonly testCorner: BoxMm | null;
-  readonly pieces: readonly (CoveredPiece & { readonly areaMm2: number })[];
+  readonly pieces: readonly ShownPiece[];
   /** The largest free rectangle of the last sheet, or `null` when nothing useful is left. */
   readonly remnant: BoxMm | null;
   /** What stands against the sensor finding the marks, in words. */
@@ -95,10 +119,19 @@ const MARK_TOLERANCE_MM = 0.2;
 /** So many lines are shown without marks along them. */
 const MOST_MARKED = 2500;
 
+/** What of a job a screen looks at. */
+export interface Shown {
+  /** The number of the drawing that is shown by itself. */
+  readonly drawing: number;
+  /** The file of a drawing, by its number, where more than its lines is shown. */
+  readonly artOf: (drawing: number) => ArtSource | null;
+}
+
+const PLAINLY: Shown = { drawing: 0, artOf: () => null };
+
 /**
  * Everything a screen shows of a laid job, with the lines of every sheet as path data.
  *
- * @param art the file, where more than its lines is shown
  * @example describeLayout(job, laid, { canKiss: false, isRollFed: false, canCrease: false }, []).sheets.length // 1
  */
 export function describeLayout(
@@ -106,34 +139,24 @@ export function describeLayout(
   laid: LaidJob,
   facts: RoleFacts,
   rules: readonly RoleRule[],
-  art: ArtSource | null = null,
+  shown: Shown = PLAINLY,
 ): ShownLayout {
-  const { drawing, pieces, sheets, marks, printArea, testCorner } = laid;
-  const guesses = guessRoles(drawing, facts, rules);
+  const { drawing, given, pieces, parts, sheets, marks, printArea, testCorner } = laid;
   const last = sheets.length - 1;
   const markTroubles = listMarkTroubles(job, laid);
   const taken = placedBoxes(job.layout, pieces, last);
-  const fileArt = art && showFileArt(art, job, laid);
+  const files = openFiles(laid, shown);
+  const looked = parts.find(({ number }) => number === shown.drawing) ?? itemAt(parts, 0);
   return {
-    drawing: {
-      widthMm: drawing.widthMm,
-      heightMm: drawing.heightMm,
-      lines: showLines(drawing.contours, job),
-      images: drawing.images,
-      art: fileArt && fileArt.drawing,
-      groups: groupLines(drawing).map(({ contourIds, ...group }) => ({
-        ...group,
-        count: contourIds.length,
-        guess: guesses[group.key] as RoleGuess,
-      })),
-      leftOut: drawing.leftOut,
-    },
+    drawing: showDrawing(looked, facts, rules, files),
     sheets: sheets.map(({ lines, images, over, isInside, box }, index) => {
       const overPrintAreaMm = overPrintArea(box, printArea);
+      const inFile = (piece: number) => files.has(partOf(parts, piece));
+      const pictures = files.size === 0 ? null : showSheetArt(job, laid, files, index);
       return {
-        lines: showLines(lines, job),
+        lines: showLines(lines, given, ({ copy = 0 }) => inFile(itemAt(job.layout.placements, copy).piece)),
         images,
-        art: fileArt && fileArt.onSheet(index),
+        art: pictures,
         over,
         isInside: isInside && overPrintAreaMm === 0,
         overPrintAreaMm,
@@ -142,19 +165,61 @@ export function describeLayout(
     marks,
     printArea,
     testCorner,
-    pieces: coverPieces(drawing, job, pieces).map((piece) => ({
+    pieces: coverPieces(drawing, given, pieces).map((piece) => ({
       ...piece,
       areaMm2: areaOfRings(piece.silhouette),
+      drawing: partOf(parts, piece.index).number,
     })),
     markTroubles,
     readsBetterTurned: markTroubles.length > 0 && troublesTurned(job, laid).length < markTroubles.length,
-    edge: measureEdge(drawing, job),
+    edge: measureEdge(drawing, given),
     remnant: findRemnant(job.sheet, [...taken, ...listTaken(laid, job.sheet)]),
   };
 }
 
-/** The art of a job from its file, for the drawing and for each sheet. */
-function showFileArt(art: ArtSource, job: JobDesign, { drawing, pieces }: LaidJob) {
+function showDrawing(
+  part: JobPart,
+  facts: RoleFacts,
+  rules: readonly RoleRule[],
+  files: ReadonlyMap<JobPart, FileArt>,
+): ShownDrawing {
+  const { drawing, given } = part;
+  const guesses = guessRoles(drawing, facts, rules);
+  const file = files.get(part);
+  return {
+    number: part.number ?? 0,
+    widthMm: drawing.widthMm,
+    heightMm: drawing.heightMm,
+    lines: showLines(drawing.contours, given, () => file !== undefined),
+    images: drawing.images,
+    art: file ? file.whole() : null,
+    groups: groupLines(drawing).map(({ contourIds, ...group }) => ({
+      ...group,
+      count: contourIds.length,
+      guess: guesses[group.key] as RoleGuess,
+    })),
+    leftOut: drawing.leftOut,
+  };
+}
+
+/** The art of a drawing, from its file. */
+interface FileArt {
+  /** Of each of its pieces, at its place in the drawing. */
+  readonly pieces: readonly (PieceArt | null)[];
+  readonly show: (one: PieceArt, toMm: Affine) => DrawnImage;
+  /** All of it, as it was drawn. */
+  readonly whole: () => readonly DrawnImage[];
+}
+
+function openFiles({ parts }: LaidJob, { artOf }: Shown): ReadonlyMap<JobPart, FileArt> {
+  const opened = parts.flatMap((part): readonly [JobPart, FileArt][] => {
+    const art = part.number === null ? null : artOf(part.number);
+    return art ? [[part, openFile(art, part)]] : [];
+  });
+  return new Map(opened);
+}
+
+function openFile(art: ArtSource, { drawing, given, isWhole, pieces }: JobPart): FileArt {
   // A piece is written once, however often it lies on the sheets.
   const addresses = new Map<PieceArt, string>();
   const addressOf = (one: PieceArt): string => {
@@ -163,34 +228,62 @@ function showFileArt(art: ArtSource, job: JobDesign, { drawing, pieces }: LaidJo
     return known;
   };
   const show = (one: PieceArt, toMm: Affine): DrawnImage => ({ data: addressOf(one), toMm });
-  const arts = drawPieceArt(art, drawing, job, pieces);
-  const whole = job.layout.isWhole ? arts : drawPieceArt(art, drawing, job, splitPieces(drawing, job, true));
-  return {
-    drawing: whole.flatMap((one) => (one ? [show(one, unitTo(one.box))] : [])),
-    onSheet: (index: number) =>
-      placeArt(arts, pieces, job.layout, index).map((one) => show(one.art, one.toMm)),
+  const arts = drawPieceArt(art, drawing, given, pieces);
+  const whole = () => {
+    const all = isWhole ? arts : drawPieceArt(art, drawing, given, splitPieces(drawing, given, true));
+    return all.flatMap((one) => (one ? [show(one, unitTo(one.box))] : []));
   };
+  return { pieces: arts, show, whole };
+}
+
+/** The pictures of one sheet, placement by placement: from the file where it is drawn, else as they stand in it. */
+function showSheetArt(
+  { layout }: JobDesign,
+  { parts }: LaidJob,
+  files: ReadonlyMap<JobPart, FileArt>,
+  sheetIndex: number,
+): readonly DrawnImage[] {
+  return layout.placements.flatMap((placement): readonly DrawnImage[] => {
+    if (placement.sheet !== sheetIndex) return [];
+    const part = partOf(parts, placement.piece);
+    const own = placement.piece - part.first.piece;
+    const piece = part.pieces[own];
+    if (!piece) return [];
+    const toMm = affineOf(piece.box, placement);
+    const file = files.get(part);
+    const art = file?.pieces[own];
+    if (file) return art ? [file.show(art, composeAffine(toMm, unitTo(art.box)))] : [];
+    return piece.pictures.map((picture) => {
+      const image = itemAt(part.drawing.images, picture);
+      return { ...image, toMm: composeAffine(toMm, image.toMm) };
+    });
+  });
 }
 
 function listMarkTroubles(
   job: JobDesign,
-  { sheets, marks, printArea }: Pick<LaidJob, 'sheets' | 'marks' | 'printArea'>,
+  { given, sheets, marks, printArea }: Pick<LaidJob, 'given' | 'sheets' | 'marks' | 'printArea'>,
 ): readonly string[] {
-  return [...new Set(sheets.flatMap((placed) => checkMarks(placed, job, job.sheet, marks, printArea)))];
+  return [...new Set(sheets.flatMap((placed) => checkMarks(placed, given, job.sheet, marks, printArea)))];
 }
 
-function troublesTurned(job: JobDesign, { drawing, pieces, sheets, marks, printArea }: LaidJob) {
+function troublesTurned(job: JobDesign, laid: LaidJob) {
+  const { drawing, given, pieces, sheets, marks, printArea } = laid;
   const layout = turnLayout(job.layout, job.sheet);
-  const turned = sheets.map((_, index) => placePieces(drawing, job, pieces, layout, job.sheet, index));
-  return listMarkTroubles(job, { sheets: turned, marks, printArea });
+  const turned = sheets.map((_, index) => placePieces(drawing, given, pieces, layout, job.sheet, index));
+  return listMarkTroubles(job, { given, sheets: turned, marks, printArea });
 }
 
 type AnyLine = DrawnContour & Partial<Pick<PlacedLine, 'sourceId' | 'copy'>>;
 
-function showLines(lines: readonly AnyLine[], job: JobDesign): readonly ShownLine[] {
+function showLines(
+  lines: readonly AnyLine[],
+  given: GivenRoles,
+  isInFile: (line: AnyLine) => boolean,
+): readonly ShownLine[] {
   const isMarked = lines.length <= MOST_MARKED;
   return lines.map((line) => {
-    const role = roleOf(line, job);
+    const role = roleOf(line, given);
     const hasDots = role === 'kiss' && isMarked;
     return {
       id: line.id,
@@ -203,6 +296,7 @@ function showLines(lines: readonly AnyLine[], job: JobDesign): readonly ShownLin
       shapeKey: `${line.copy ?? 0}/${line.shape}`,
       data: writePathData(line.contour),
       box: boundContour(line.contour),
+      ...(line.isBehind ? { isBehind: true } : role === 'art' && isInFile(line) ? { isInPicture: true } : {}),
       dots: hasDots ? dotsAlong(flattenContour(line.contour, MARK_TOLERANCE_MM), DOT_EVERY_MM) : [],
     };
   });

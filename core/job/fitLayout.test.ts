@@ -23,20 +23,24 @@ const before = sampleDesign(svg, roles, { xMm: 6, yMm: 6 }, { layout });
 describe('fitLayout', () => {
   it('keeps places while the drawing falls into the same pieces', () => {
     const after = { ...before, roles: { ...roles, 'b|#ff0000': 'perforated' as const } };
-    expect(fitLayout(drawing, before, after)).toBe(layout);
+    expect(fitLayout(() => drawing, before, after)).toBe(layout);
   });
 
   it('takes pieces off the sheet when they are others', () => {
     const after = { ...before, roles: { ...roles, 'b|#ff0000': 'ignore' as const } };
-    expect(fitLayout(drawing, before, after)).toMatchObject({ placements: [], quantities: {}, spacingMm: 2 });
+    expect(fitLayout(() => drawing, before, after)).toMatchObject({
+      placements: [],
+      quantities: {},
+      spacingMm: 2,
+    });
     const dropped = { ...before, edits: [{ kind: 'drop' as const, lineIds: [2] }] };
-    expect(fitLayout(drawing, before, dropped).placements).toEqual([]);
+    expect(fitLayout(() => drawing, before, dropped).placements).toEqual([]);
   });
 
   it('leaves a whole drawing where it lies', () => {
     const whole = { ...before, layout: { ...layout, isWhole: true } };
     const after = { ...whole, roles: { ...roles, 'b|#ff0000': 'ignore' as const } };
-    expect(fitLayout(drawing, whole, after)).toBe(after.layout);
+    expect(fitLayout(() => drawing, whole, after)).toBe(after.layout);
   });
 
   it('moves a whole drawing back in that a frame made reach over the edge, and lets it lie where it cannot fit', () => {
@@ -44,7 +48,7 @@ describe('fitLayout', () => {
     const frame = { kind: 'frame' as const, like: 2, marginMm: 25, radiusMm: 10 };
     const whole = { ...before, layout: at };
     const sheet = { name: 'A4', widthMm: 210, heightMm: 297, marginMm: 5 };
-    const framed = fitLayout(drawing, whole, { ...whole, sheet, edits: [frame] });
+    const framed = fitLayout(() => drawing, whole, { ...whole, sheet, edits: [frame] });
     const laid = layOutJob(
       { ...whole, sheet, edits: [frame], layout: framed },
       { marks: NO_MARKS },
@@ -53,6 +57,6 @@ describe('fitLayout', () => {
     expect(framed).not.toBe(at);
     expect(laid.sheets[0]!.isInside).toBe(true);
     const small = { ...sheet, widthMm: 100, heightMm: 80 };
-    expect(fitLayout(drawing, whole, { ...whole, sheet: small, edits: [frame] })).toBe(at);
+    expect(fitLayout(() => drawing, whole, { ...whole, sheet: small, edits: [frame] })).toBe(at);
   });
 });

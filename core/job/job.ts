@@ -17,6 +17,19 @@ export interface PrintChoices {
 
 export const PLAIN_PRINT: PrintChoices = { hasMarks: false, bleedMm: 0, keepsTestCorner: false };
 
+/** A further drawing of a job: a file of its own, with roles and mends of its own. */
+export interface JobDrawing {
+  /** Its number in the job, from 1 on; the job's first drawing has 0. A number is never given again. */
+  readonly number: number;
+  readonly name: string;
+  readonly format: DrawingFormat;
+  readonly source: string;
+  readonly roles: Readonly<Record<string, Role>>;
+  readonly lineRoles: Readonly<Record<string, Role>>;
+  readonly areRolesGuessed: boolean;
+  readonly edits: readonly DrawingEdit[];
+}
+
 /** A drawing with roles on its lines, laid on a sheet, for one material on one machine. */
 export interface Job {
   readonly id: number;
@@ -31,6 +44,10 @@ export interface Job {
   readonly areRolesGuessed: boolean;
   /** Mends to the drawing, in the order they were made. */
   readonly edits: readonly DrawingEdit[];
+  /** What the first drawing is called, where that is not the name of the job. */
+  readonly drawingName?: string | undefined;
+  /** Drawings that are laid out beside the first; absent for a job of one. */
+  readonly moreDrawings?: readonly JobDrawing[] | undefined;
   readonly sheet: Sheet;
   readonly layout: Layout;
   readonly print: PrintChoices;
@@ -42,5 +59,7 @@ export interface Job {
   readonly updatedAt: string;
 }
 
-/** A job without the text of its drawing, which can be many megabytes. */
-export type JobHead = Omit<Job, 'source'>;
+/** A job without the texts of its drawings, which can be many megabytes. */
+export interface JobHead extends Omit<Job, 'source' | 'moreDrawings'> {
+  readonly moreDrawings?: readonly Omit<JobDrawing, 'source'>[] | undefined;
+}

@@ -1,6 +1,6 @@
-import { applyEdits } from '#core/checks/applyEdits.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
-import { readDrawing } from '#core/artwork/readDrawing.ts';
+import type { GivenRoles } from '#core/drawing/roles/lineRoles.ts';
+import { joinDrawings, type JobPart, type ReadArtwork } from '#core/job/joinDrawings.ts';
 import { findPlace } from '#core/dialIn/testCard.ts';
 import { overlap, type BoxMm } from '#core/geometry/box.ts';
 import { findPrintArea } from '#core/sheet/marks/printArea.ts';
@@ -8,21 +8,25 @@ import type { Job } from '#core/job/job.ts';
 import { countSheets, placedBoxes } from '#core/sheet/layout.ts';
 import { listMarks, type Mark } from '#core/sheet/marks/marks.ts';
 import { placePieces, type PlacedSheet } from '#core/sheet/nest/placePieces.ts';
-import { splitPieces, type Piece } from '#core/sheet/nest/splitPieces.ts';
+import type { Piece } from '#core/sheet/nest/splitPieces.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 import type { Machine } from '#core/station/machine.ts';
 
 /** What lays out a job: everything but its name and its counting. */
 export type JobDesign = Pick<
   Job,
-  'format' | 'source' | 'roles' | 'lineRoles' | 'edits' | 'sheet' | 'layout' | 'print'
+  'format' | 'source' | 'roles' | 'lineRoles' | 'edits' | 'moreDrawings' | 'sheet' | 'layout' | 'print'
 >;
 
 /** A job on its sheets: what print, crease and cut are all made from, so that they cannot disagree. */
 export interface LaidJob {
-  /** With all mends. */
+  /** All drawings with all mends, beside each other. */
   readonly drawing: Drawing;
+  /** The roles of its lines. */
+  readonly given: GivenRoles;
   readonly pieces: readonly Piece[];
+  /** What it is joined of. */
+  readonly parts: readonly JobPart[];
   readonly sheets: readonly PlacedSheet[];
   readonly marks: readonly Mark[];
   /** What the machine prints and cuts on a sheet with marks, or `null` where it does not say. */
@@ -44,19 +48,18 @@ const TEST_CORNER = { widthMm: 46, heightMm: 22 };
 export function layOutJob(
   job: JobDesign,
   machine: Pick<Machine, 'marks'> & Partial<Pick<Machine, 'printAndCut'>>,
-  read: (job: Pick<JobDesign, 'format' | 'source'>) => Drawing = ({ format, source }) =>
-    readDrawing(format, source),
+  read?: ReadArtwork,
 ): LaidJob {
-  const drawing = applyEdits(read(job), job.edits);
-  const pieces = splitPieces(drawing, job, job.layout.isWhole);
+  const joined = joinDrawings(job, read);
+  const { drawing, given, pieces } = joined;
   const count = Math.max(1, countSheets(job.layout));
   const sheets = Array.from({ length: count }, (_, index) =>
-    placePieces(drawing, job, pieces, job.layout, job.sheet, index),
+    placePieces(drawing, given, pieces, job.layout, job.sheet, index),
   );
   const marks = job.print.hasMarks ? listMarks(machine.marks, job.sheet) : [];
   const printArea = job.print.hasMarks ? findPrintArea(job.sheet, machine.printAndCut ?? []) : null;
   const testCorner = findTestCorner(job, pieces, { marks, printArea });
-  return { drawing, pieces, sheets, marks, printArea, testCorner };
+  return { ...joined, sheets, marks, printArea, testCorner };
 }
 
 /**

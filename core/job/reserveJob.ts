@@ -21,11 +21,11 @@ export function reserveJob(
   machine: Pick<Machine, 'marks'>,
   stack: Stack,
 ): { readonly widthMm: number; readonly heightMm: number; readonly taken: readonly BoxMm[] } {
-  const { pieces, drawing, testCorner } = layOutJob(job, machine);
+  const { pieces, drawing, given, testCorner } = layOutJob(job, machine);
   const { widthMm, heightMm } = job.sheet;
   const laid = placedBoxes(job.layout, pieces, 0);
   const marks = listMarks(machine.marks, job.sheet).map(({ keepOut }) => keepOut);
-  const patch = hasPrint(drawing, job) ? around(testCorner, stack, job.sheet) : [];
+  const patch = hasPrint(drawing, given) ? around(testCorner, stack, job.sheet) : [];
   return { widthMm, heightMm, taken: [...laid, ...marks, ...patch] };
 }
 

@@ -43,15 +43,15 @@ describe('a drawing of another size', () => {
   });
 
   it('moves back in where it grew over the edge; pieces by themselves are laid out anew', () => {
-    const before = { ...given, edits: [], layout, sheet };
+    const before = { ...given, format: 'svg' as const, source: '', edits: [], layout, sheet };
     const after = { ...before, edits: withSizeFactor([], 4) };
-    const fitted = fitLayout(drawing, before, after);
+    const fitted = fitLayout(() => drawing, before, after);
     const pieces = splitPieces(applyEdits(drawing, after.edits), after, true);
     const [box] = placedBoxes(fitted, pieces, 0);
     expect(box!.minX).toBeGreaterThanOrEqual(sheet.marginMm - 1e-9);
     expect(box!.maxX - box!.minX).toBeCloseTo(80, 6);
     const apart = { ...before, layout: { ...layout, isWhole: false } };
-    expect(fitLayout(drawing, apart, { ...apart, edits: after.edits }).placements).toEqual([]);
+    expect(fitLayout(() => drawing, apart, { ...apart, edits: after.edits }).placements).toEqual([]);
   });
 });
 

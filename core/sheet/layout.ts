@@ -1,4 +1,5 @@
 import { boundPoints, cornersOf, middleOf, type BoxMm } from '#core/geometry/box.ts';
+import type { Carrier } from '#core/sheet/carrier/carrier.ts';
 import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
 
 /** Where one piece lies: the middle of its box on the sheet, mm, and how far it is turned to the right. */
@@ -22,6 +23,18 @@ export const TURN_WORDS: Readonly<Record<Turns, string>> = {
   eighth: 'by eighths of a turn',
 };
 
+/** How pieces are laid out when they are: close together, or in straight rows. Absent: as somebody laid them. */
+export const ARRANGEMENTS = ['rows', 'packed'] as const;
+export type Arrangement = (typeof ARRANGEMENTS)[number];
+
+/** What holds for one drawing of a job, where it differs from the rest. */
+export interface DrawingLayout {
+  /** Copies of each of its pieces. */
+  readonly copies?: number | undefined;
+  readonly turns?: Turns | undefined;
+  readonly isWhole?: boolean | undefined;
+}
+
 /** How pieces are laid out, and where they lie. */
 export interface Layout {
   /** True while the drawing is laid out as one piece, as it was drawn. */
@@ -34,6 +47,11 @@ export interface Layout {
   /** Least distance between pieces, mm. */
   readonly spacingMm: number;
   readonly placements: readonly Placement[];
+  readonly arrangement?: Arrangement | undefined;
+  /** By the number of a drawing. */
+  readonly byDrawing?: Readonly<Record<string, DrawingLayout>> | undefined;
+  /** The cards that pieces are laid out on, each cut out of the sheet; absent where they lie on the sheet itself. */
+  readonly carrier?: Carrier | undefined;
 }
 
 /**

@@ -2,27 +2,30 @@ import { z } from 'zod';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import { DRAWING_FORMATS } from '#core/drawing/drawing.ts';
 import { CUT_ROLES, ROLES } from '#core/drawing/roles/lineRoles.ts';
-import type { Job, JobHead } from '#core/job/job.ts';
+import type { Job, JobDrawing, JobHead } from '#core/job/job.ts';
 import { RUN_STATES, type Run, type StrokeOutcome } from '#core/run/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import { STRATEGIES } from '#core/setting/settingFields.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
-import { TURNS } from '#core/sheet/layout.ts';
+import { ARRANGEMENTS, TURNS } from '#core/sheet/layout.ts';
 import { FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
 
 const role = z.enum(ROLES);
+// Written by ourselves from parsed values: the shape is checked where it comes in.
+const edits = jsonColumn(z.array(z.custom<DrawingEdit>((value) => typeof value === 'object')));
+const rolesColumn = jsonColumn(z.record(z.string(), role));
 
 /** A row of jobs without the text of its drawing. */
 const jobHeadRow = z.object({
   id: z.number(),
   name: z.string(),
+  drawing_name: z.string().nullable().default(null),
   format: z.enum(DRAWING_FORMATS),
-  roles: jsonColumn(z.record(z.string(), role)),
-  line_roles: jsonColumn(z.record(z.string(), role)),
+  roles: rolesColumn,
+  line_roles: rolesColumn,
   are_roles_guessed: flagColumn,
-  // Written by ourselves from parsed values: the shape is checked where it comes in.
-  edits: jsonColumn(z.array(z.custom<DrawingEdit>((value) => typeof value === 'object'))),
+  edits,
   sheet: jsonColumn(
     z.object({
       name: z.string(),
@@ -49,6 +52,28 @@ const jobHeadRow = z.object({
           turnDeg: z.number(),
         }),
       ),
+      arrangement: z.enum(ARRANGEMENTS).optional(),
+      byDrawing: z
+        .record(
+          z.string(),
+          z.object({
+            copies: z.number().optional(),
+            turns: z.enum(TURNS).optional(),
+            isWhole: z.boolean().optional(),
+          }),
+        )
+        .optional(),
+      carrier: z
+        .object({
+          widthMm: z.number(),
+          heightMm: z.number(),
+          radiusMm: z.number(),
+          marginMm: z.number(),
+          hole: z.object({ diameterMm: z.number(), fromTopMm: z.number() }).nullable(),
+          role: z.enum(CUT_ROLES),
+          count: z.number(),
+        })
+        .optional(),
     }),
   ),
   print: jsonColumn(z.object({ hasMarks: z.boolean(), bleedMm: z.number(), keepsTestCorner: z.boolean() })),
@@ -117,19 +142,55 @@ const runRow = z.object({
 
 const outcomeRow = z.object({ stroke_index: z.number(), spans: jsonColumn(z.array(span)) });
 
-export function readJobRow(row: unknown): Job {
+/** A row of job_drawings without the text of its file. */
+const drawingHeadRow = z.object({
+  number: z.number(),
+  name: z.string(),
+  format: z.enum(DRAWING_FORMATS),
+  roles: rolesColumn,
+  line_roles: rolesColumn,
+  are_roles_guessed: flagColumn,
+  edits,
+});
+const drawingRow = drawingHeadRow.extend({ source: z.string() });
+
+/** What to read for the drawings of `readJobHeadRow`. */
+export const DRAWING_HEAD_COLUMNS = Object.keys(drawingHeadRow.shape);
+
+/** @param drawings rows of job_drawings, in the order of their numbers */
+export function readJobRow(row: unknown, drawings: readonly unknown[]): Job {
   const job = jobRow.parse(row);
-  return { ...toJobHead(job), source: job.source };
+  const more = drawings.map((one): JobDrawing => {
+    const drawing = drawingRow.parse(one);
+    return { ...toDrawingHead(drawing), source: drawing.source };
+  });
+  return { ...toJobHead(job), source: job.source, ...(more.length > 0 ? { moreDrawings: more } : {}) };
 }
 
-export function readJobHeadRow(row: unknown): JobHead {
-  return toJobHead(jobHeadRow.parse(row));
+/** @param drawings rows of job_drawings, in the order of their numbers */
+export function readJobHeadRow(row: unknown, drawings: readonly unknown[]): JobHead {
+  const more = drawings.map((one) => toDrawingHead(drawingHeadRow.parse(one)));
+  return { ...toJobHead(jobHeadRow.parse(row)), ...(more.length > 0 ? { moreDrawings: more } : {}) };
 }
 
-function toJobHead(job: z.infer<typeof jobHeadRow>): JobHead {
+function toDrawingHead(drawing: z.infer<typeof drawingHeadRow>): Omit<JobDrawing, 'source'> {
+  const { number, name, format, roles, edits: made } = drawing;
+  return {
+    number,
+    name,
+    format,
+    roles,
+    lineRoles: drawing.line_roles,
+    areRolesGuessed: drawing.are_roles_guessed,
+    edits: made,
+  };
+}
+
+function toJobHead(job: z.infer<typeof jobHeadRow>): Omit<JobHead, 'moreDrawings'> {
   return {
     id: job.id,
     name: job.name,
+    ...(job.drawing_name === null ? {} : { drawingName: job.drawing_name }),
     format: job.format,
     roles: job.roles,
     lineRoles: job.line_roles,

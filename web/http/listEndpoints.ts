@@ -8,6 +8,7 @@ import * as dialIns from '#web/endpoints/dialIn/dialIns.ts';
 import * as drift from '#web/endpoints/upkeep/drift.ts';
 import * as faults from '#web/endpoints/upkeep/faults.ts';
 import * as health from '#web/endpoints/workshop/health.ts';
+import * as jobDrawings from '#web/endpoints/jobs/jobDrawings.ts';
 import * as jobFiles from '#web/endpoints/jobs/jobFiles.ts';
 import * as jobPlan from '#web/endpoints/jobs/jobPlan.ts';
 import * as jobs from '#web/endpoints/jobs/jobs.ts';
@@ -48,6 +49,7 @@ const FILES: readonly object[] = [
   drift,
   faults,
   health,
+  jobDrawings,
   jobFiles,
   jobPlan,
   jobs,

@@ -7,7 +7,8 @@ import { WAYS_OUT } from '#core/job/composeChecklist.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
 import { RISK_KINDS } from '#core/passes/estimateRisks.ts';
 import { OPERATIONS } from '#core/stack/operation.ts';
-import { TURNS } from '#core/sheet/layout.ts';
+import { BACKINGS } from '#core/drawing/border/border.ts';
+import { ARRANGEMENTS, TURNS } from '#core/sheet/layout.ts';
 import { valuesSchema } from '#web/schemas/setting.ts';
 
 export const sheetSchema = z.object({
@@ -19,6 +20,7 @@ export const sheetSchema = z.object({
   matBottomMm: z.number().min(0).max(2000).optional(),
 });
 
+const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour as #rrggbb');
 const roleSchema = z.enum(ROLES);
 export const rolesSchema = z.record(z.string().max(200), roleSchema);
 const lineRolesSchema = z.record(z.string().regex(/^\d{1,7}$/, 'a line number'), roleSchema);
@@ -47,6 +49,13 @@ export const editSchema = z.discriminatedUnion('kind', [
       .optional()
       .meta({ description: 'what art covers, in mm of the file: see /api/jobs/{id}/cover' }),
     keepsHoles: z.boolean().optional(),
+    closesMm: z.number().min(0).max(50).optional(),
+    backing: z.enum(BACKINGS).optional(),
+    isApart: z
+      .boolean()
+      .optional()
+      .meta({ description: 'each part has a border of its own, in place of its outline' }),
+    colour: hexColour.optional().meta({ description: 'printed up to the outline' }),
   }),
   z.object({
     kind: z.literal('frame'),
@@ -83,6 +92,38 @@ export const layoutSchema = z.object({
     )
     .max(20_000)
     .readonly(),
+  arrangement: z.enum(ARRANGEMENTS).optional().meta({ description: 'absent: as somebody laid them' }),
+  byDrawing: z
+    .record(
+      z.string().regex(/^\d{1,6}$/, 'the number of a drawing'),
+      z.object({
+        copies: z.number().int().min(0).max(10_000).optional(),
+        turns: z.enum(TURNS).optional(),
+        isWhole: z.boolean().optional(),
+      }),
+    )
+    .readonly()
+    .optional()
+    .meta({ description: 'what holds for single drawings; the first has the number 0' }),
+  carrier: z
+    .object({
+      widthMm: z.number().min(20).max(1000),
+      heightMm: z.number().min(20).max(1000),
+      radiusMm: z.number().min(0).max(200),
+      marginMm: z.number().min(0).max(100),
+      hole: z
+        .object({ diameterMm: z.number().min(1).max(60), fromTopMm: z.number().min(1).max(200) })
+        .nullable(),
+      role: z.enum(CUT_ROLES),
+      count: z
+        .number()
+        .int()
+        .min(0)
+        .max(500)
+        .meta({ description: 'how many share the pieces; 0 for as many as they need' }),
+    })
+    .optional()
+    .meta({ description: 'the cards that pieces lie on, each cut out of the sheet' }),
 });
 
 export const printSchema = z.object({
@@ -101,14 +142,42 @@ export const passChoicesSchema = z.object({
   pausesBefore: z.array(z.enum(CUT_ROLES)).max(CUT_ROLES.length).readonly().optional(),
 });
 
-export const newJobSchema = z.object({
-  name: z.string().trim().min(1, 'is missing').max(120),
+const nameSchema = z.string().trim().min(1, 'is missing').max(120);
+
+/** A file that becomes a drawing of a job. */
+export const newDrawingSchema = z.object({
+  name: nameSchema,
   format: z.enum(DRAWING_FORMATS).default('svg'),
   source: z
     .string()
     .min(1, 'the file is empty')
     .max(MAX_DRAWING_LENGTH, `the drawing is larger than ${MAX_DRAWING_LENGTH / 1e6} MB`),
+});
+export type NewDrawing = z.infer<typeof newDrawingSchema>;
+/** Drawings of one job. */
+const MOST_DRAWINGS = 200;
+
+export const borderSchema = z
+  .object({
+    byMm: z.number().min(-50).max(50),
+    closesMm: z.number().min(0).max(50).default(0),
+    backing: z.enum(BACKINGS).default('outline'),
+    colour: hexColour.nullable().default(null),
+  })
+  .meta({ description: 'a border for each piece, in place of its outline' });
+
+export const newJobSchema = newDrawingSchema.extend({
+  title: nameSchema
+    .optional()
+    .meta({ description: 'what the job is called, where not as its first drawing' }),
   machineId: z.number().int().positive(),
+  border: borderSchema.optional(),
+  copies: z.number().int().min(0).max(10_000).default(1),
+  moreDrawings: z
+    .array(newDrawingSchema)
+    .max(MOST_DRAWINGS)
+    .default([])
+    .meta({ description: 'further drawings of the same job' }),
 });
 
 /** A picture as a job keeps it. */
@@ -125,6 +194,7 @@ export type OpenedPictureReply = z.infer<typeof openedPictureSchema>;
 export const jobChangeSchema = z.object({
   version: z.number().int().positive(),
   name: z.string().trim().min(1).max(120).optional(),
+  drawingName: nameSchema.optional().meta({ description: 'what the first drawing is called' }),
   roles: rolesSchema.optional(),
   lineRoles: lineRolesSchema.optional(),
   edits: z.array(editSchema).max(500).readonly().optional(),
@@ -132,15 +202,41 @@ export const jobChangeSchema = z.object({
   layout: layoutSchema.optional(),
   print: printSchema.optional(),
   passes: passChoicesSchema.optional(),
+  conditionId: z.number().int().positive().optional().meta({ description: 'another material' }),
+  machineId: z.number().int().positive().optional().meta({ description: 'another machine' }),
+  moreDrawings: z
+    .array(
+      z.object({
+        number: z.number().int().positive(),
+        name: nameSchema.optional(),
+        roles: rolesSchema.optional(),
+        lineRoles: lineRolesSchema.optional(),
+        edits: z.array(editSchema).max(500).readonly().optional(),
+      }),
+    )
+    .max(MOST_DRAWINGS)
+    .optional()
+    .meta({ description: 'changes of further drawings' }),
+  isPutAway: z.boolean().optional().meta({ description: 'out of the list, with everything kept' }),
+  arrange: z
+    .boolean()
+    .default(false)
+    .meta({ description: 'lay the pieces out anew with this change, as the layout says' }),
 });
 
-const designFields = {
+const drawingFields = {
   name: z.string(),
   format: z.enum(DRAWING_FORMATS),
   roles: rolesSchema.readonly(),
   lineRoles: lineRolesSchema.readonly(),
   areRolesGuessed: z.boolean(),
   edits: z.array(editSchema).readonly(),
+};
+const furtherDrawing = z.object({ number: z.number().int().positive(), ...drawingFields });
+
+const designFields = {
+  ...drawingFields,
+  drawingName: z.string().optional(),
   sheet: sheetSchema,
   layout: layoutSchema,
   print: printSchema,
@@ -150,6 +246,11 @@ const designFields = {
 export const jobSchema = z.object({
   id: z.number(),
   ...designFields,
+  moreDrawings: z
+    .array(furtherDrawing)
+    .readonly()
+    .optional()
+    .meta({ description: 'further drawings; their files are under /source' }),
   conditionId: z.number(),
   machineId: z.number(),
   version: z.number(),
@@ -163,6 +264,11 @@ export const jobFileSchema = z.object({
   version: z.literal(1),
   ...designFields,
   source: newJobSchema.shape.source,
+  moreDrawings: z
+    .array(furtherDrawing.extend({ source: newDrawingSchema.shape.source }))
+    .max(MOST_DRAWINGS)
+    .readonly()
+    .optional(),
   machine: z.string(),
   material: z.string(),
   state: z.string(),
@@ -172,10 +278,7 @@ export type JobFile = z.infer<typeof jobFileSchema>;
 export const roleRuleSchema = z
   .object({
     layer: z.string().trim().min(1).max(80).nullable(),
-    colour: z
-      .string()
-      .regex(/^#[0-9a-f]{6}$/i, 'a colour as #rrggbb')
-      .nullable(),
+    colour: hexColour.nullable(),
     isDashed: z.boolean().nullable(),
     role: roleSchema,
   })
@@ -186,6 +289,8 @@ export const jobSummarySchema = z.object({
   name: z.string(),
   material: z.string(),
   machine: z.string(),
+  version: z.number(),
+  isPutAway: z.boolean(),
   updatedAt: z.string(),
 });
 export type JobSummaryReply = z.infer<typeof jobSummarySchema>;

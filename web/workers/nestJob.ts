@@ -1,5 +1,6 @@
 import { seededRandom } from '#core/random/seededRandom.ts';
-import { nestPieces, type NestOrder, type NestResult } from '#core/sheet/nest/nestPieces.ts';
+import { arrangePieces, type ArrangeOrder } from '#core/sheet/arrangePieces.ts';
+import type { NestResult } from '#core/sheet/nest/nestPieces.ts';
 
 export interface NestReport {
   /** The best so far, or `null` when the tries are over. */
@@ -10,8 +11,8 @@ export interface NestReport {
 const TRIES = 60;
 const SEED = 11;
 
-self.onmessage = ({ data }: MessageEvent<NestOrder>) => {
-  for (const better of nestPieces(data, seededRandom(SEED), TRIES)) {
+self.onmessage = ({ data }: MessageEvent<ArrangeOrder>) => {
+  for (const better of arrangePieces(data, seededRandom(SEED), TRIES)) {
     self.postMessage({ better } satisfies NestReport);
   }
   self.postMessage({ better: null } satisfies NestReport);

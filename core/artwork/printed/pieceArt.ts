@@ -1,10 +1,10 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import type { ArtSource } from '#core/artwork/printed/artSource.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { roleOf, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
 import { boundContour, boundPoints, growBox, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { affineOf, type Layout } from '#core/sheet/layout.ts';
-import { pictureOwner } from '#core/sheet/nest/placePieces.ts';
 import { MM_PER_INCH } from '#core/units/length.ts';
 import type { Piece } from '#core/sheet/nest/splitPieces.ts';
 
@@ -32,24 +32,24 @@ export function drawPieceArt(
   art: ArtSource,
   drawing: Drawing,
   given: GivenRoles,
-  pieces: readonly Pick<Piece, 'index' | 'lineIds' | 'box'>[],
+  pieces: readonly Pick<Piece, 'lineIds' | 'box' | 'pictures'>[],
 ): readonly (PieceArt | null)[] {
   const factor = drawing.scaledBy ?? 1;
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
-  const owners = drawing.images.map((image) => pictureOwner(image, pieces));
   return pieces.map((piece) => {
     const lines = piece.lineIds.flatMap((id) => {
       const line = byId.get(id);
       return line && roleOf(line, given) === 'art' ? [line] : [];
     });
     const shapes = new Set(lines.map(({ shape }) => shape));
-    const frames = drawing.images.filter((_, picture) => owners[picture] === piece.index).map(frameOf);
+    const own = new Set(piece.pictures);
+    const frames = piece.pictures.map((picture) => frameOf(itemAt(drawing.images, picture)));
     const boxes = [...lines.map(reachOf), ...frames];
     if (boxes.length === 0) return null;
     const box = wholeDots(growBox(joinBoxes([...boxes, piece.box]), GLOW_MM * factor));
     const svg = art.write(mapBox(box, 1 / factor), {
       shape: (shape) => shapes.has(shape),
-      picture: (picture) => owners[picture] === piece.index,
+      picture: (picture) => own.has(picture),
     });
     return { svg, box };
   });
@@ -65,9 +65,10 @@ export interface PlacedArt {
 }
 
 /**
- * The art of all pieces on one sheet.
+ * The art of all pieces of a drawing on one sheet.
  *
  * @param sheetIndex which sheet, from 0
+ * @param firstPiece what its first piece is called in the layout
  * @example placeArt([], [], { placements: [] }, 0) // []
  */
 export function placeArt(
@@ -75,10 +76,11 @@ export function placeArt(
   pieces: readonly Piece[],
   { placements }: Pick<Layout, 'placements'>,
   sheetIndex: number,
+  firstPiece = 0,
 ): readonly PlacedArt[] {
   return placements.flatMap((placement, copy) => {
-    const art = arts[placement.piece];
-    const piece = pieces[placement.piece];
+    const art = arts[placement.piece - firstPiece];
+    const piece = pieces[placement.piece - firstPiece];
     if (placement.sheet !== sheetIndex || !art || !piece) return [];
     return [{ art, copy, toMm: composeAffine(affineOf(piece.box, placement), unitTo(art.box)) }];
   });

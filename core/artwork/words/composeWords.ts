@@ -1,3 +1,4 @@
+import { leastBorder } from '#core/drawing/border/measureBorder.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
 import { mapContour } from '#core/geometry/affine.ts';
 import { boundContour, joinBoxes } from '#core/geometry/box.ts';
@@ -22,12 +23,6 @@ export interface WordsDrawing {
   readonly leastBorderMm: number | null;
 }
 
-/** Wider borders are no borders, mm. */
-const MOST_BORDER_MM = 20;
-/** The least border is found to this, mm: nobody cuts finer. */
-const STEP_MM = 0.05;
-/** A narrower neck between two parts tears when the piece is lifted, mm. Common practice, no source. */
-const NECK_MM = 2;
 /** What unites letters may change their area by rounding, as a share. */
 const SAME_SHARE = 1e-4;
 const INK = '#1e2a32';
@@ -82,17 +77,4 @@ function isPlain(rings: Rings, filled: Rings): boolean {
 
 function borderOf(filled: Rings, byMm: number): Rings {
   return fillHoles(offsetRings(filled, byMm));
-}
-
-function leastBorder(filled: Rings): number | null {
-  const isOne = (byMm: number) => offsetRings(borderOf(filled, byMm), -NECK_MM / 2).length === 1;
-  if (fillHoles(filled).length === 1) return 0;
-  if (!isOne(MOST_BORDER_MM)) return null;
-  let [low, high] = [0, MOST_BORDER_MM];
-  while (high - low > STEP_MM) {
-    const middle = (low + high) / 2;
-    if (isOne(middle)) high = middle;
-    else low = middle;
-  }
-  return Math.ceil(high / STEP_MM) * STEP_MM;
 }

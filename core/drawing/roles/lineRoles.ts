@@ -50,6 +50,7 @@ export function roleOf(
 ): Role | null {
   const given = lineRoles[line.sourceId ?? line.id] ?? roles[groupKey(line)];
   if (given !== undefined) return given;
+  if (line.isBehind) return 'art';
   // Gradients were once one group with what is black.
   return (line.isServed ? roles[groupKey({ ...line, isServed: false })] : undefined) ?? null;
 }

@@ -19,6 +19,8 @@ export interface NestOrder {
   /** Copies of single pieces by index, instead of `copies`; a sheet is filled by those that are left to it. */
   readonly quantities?: Readonly<Record<string, number>>;
   readonly turns: Turns;
+  /** Turns of single pieces by index, instead of `turns`. */
+  readonly turnsOf?: Readonly<Record<string, Turns>>;
   readonly spacingMm: number;
   readonly sheet: Sheet;
   /** What must stay free: marks with their keep-outs, holes, the test-cut corner. */
@@ -207,7 +209,7 @@ class Nest {
     }
     const room = this.order.spacingMm / 2 + ARC_MM;
     const turned = this.order.pieces.map(({ index, box, silhouette }) =>
-      anglesOf(this.order.turns).map((turnDeg): Turned => {
+      anglesOf(this.order.turnsOf?.[index] ?? this.order.turns).map((turnDeg): Turned => {
         const affine = affineOf(box, { xMm: 0, yMm: 0, turnDeg });
         const rings: Rings = silhouette.map((ring) => ring.map((point) => mapPoint(affine, point)));
         const grown = offsetRings(rings, room);

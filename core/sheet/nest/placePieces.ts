@@ -1,8 +1,9 @@
+import { itemAt } from '#core/collections/itemAt.ts';
 import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import type { Drawing, DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
 import { isCutRole, roleOf, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
-import { composeAffine, mapContour, mapPoint } from '#core/geometry/affine.ts';
-import { areaOfBox, boundContour, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
+import { composeAffine, mapContour } from '#core/geometry/affine.ts';
+import { boundContour, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { affineOf, type Layout } from '#core/sheet/layout.ts';
 import { requireSheet, type Sheet } from '#core/sheet/sheetSize.ts';
 import type { Piece } from '#core/sheet/nest/splitPieces.ts';
@@ -14,10 +15,16 @@ export interface PlacedLine extends DrawnContour {
   readonly copy: number;
 }
 
+/** A picture at its place on the sheet. */
+export interface PlacedImage extends DrawnImage {
+  /** Which placement of the layout it belongs to. */
+  readonly copy: number;
+}
+
 /** The lines on one sheet. */
 export interface PlacedSheet {
   readonly lines: readonly PlacedLine[];
-  readonly images: readonly DrawnImage[];
+  readonly images: readonly PlacedImage[];
   /** Around what is cut, or around all where nothing is; `null` for an empty sheet. */
   readonly box: BoxMm | null;
   /** By how many mm cut lines reach over each usable edge; 0 where they fit. */
@@ -42,10 +49,9 @@ export function placePieces(
 ): PlacedSheet {
   requireSheet(sheet);
   const lines: PlacedLine[] = [];
-  const images: DrawnImage[] = [];
+  const images: PlacedImage[] = [];
   const boxes: BoxMm[] = [];
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
-  const owners = drawing.images.map((image) => pictureOwner(image, pieces));
   for (const [copy, placement] of placements.entries()) {
     const piece = pieces[placement.piece];
     if (!piece || placement.sheet !== sheetIndex) continue;
@@ -56,8 +62,10 @@ export function placePieces(
       if (isCutRole(roleOf(source, given))) boxes.push(boundContour(contour));
       lines.push({ ...source, contour, id: lines.length, sourceId, copy });
     }
-    const own = drawing.images.filter((_, index) => owners[index] === piece.index);
-    images.push(...own.map((image) => ({ ...image, toMm: composeAffine(affine, image.toMm) })));
+    for (const picture of piece.pictures) {
+      const image = itemAt(drawing.images, picture);
+      images.push({ ...image, copy, toMm: composeAffine(affine, image.toMm) });
+    }
   }
   const all = boxes.length > 0 ? boxes : lines.map(({ contour }) => boundContour(contour));
   const box = all.length > 0 ? joinBoxes(all) : null;
@@ -70,15 +78,4 @@ export function placePieces(
     bottom: beyond((box?.maxY ?? 0) - (heightMm - marginMm)),
   };
   return { lines, images, box, over, isInside: over.left + over.top + over.right + over.bottom === 0 };
-}
-
-/**
- * The smallest piece in whose box the middle of a picture lies; the first where it lies in none.
- *
- * @example pictureOwner({ data: '', toMm: [1, 0, 0, 1, 0, 0] }, []) // 0
- */
-export function pictureOwner({ toMm }: DrawnImage, pieces: readonly Pick<Piece, 'index' | 'box'>[]): number {
-  const { x, y } = mapPoint(toMm, { x: 0.5, y: 0.5 });
-  const around = pieces.filter(({ box }) => x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY);
-  return around.sort((a, b) => areaOfBox(a.box) - areaOfBox(b.box))[0]?.index ?? 0;
 }

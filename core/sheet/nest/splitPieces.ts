@@ -2,7 +2,8 @@ import { itemAt } from '#core/collections/itemAt.ts';
 import { startOf } from '#core/geometry/contour.ts';
 import Flatbush from 'flatbush';
 import { groupBy } from '#core/collections/groupBy.ts';
-import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
+import type { Drawing, DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
+import { mapPoint } from '#core/geometry/affine.ts';
 import { isCutRole, roleOf, type GivenRoles, type Role } from '#core/drawing/roles/lineRoles.ts';
 import { areaOfBox, boundContour, encloses, joinBoxes, middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
@@ -15,6 +16,8 @@ export interface Piece {
   readonly lineIds: readonly number[];
   /** Around all lines that are cut, or all lines where none is. */
   readonly box: BoxMm;
+  /** Its pictures, by their places among the drawing's. */
+  readonly pictures: readonly number[];
 }
 
 /** What lies in what needs no cutting tolerance, mm. */
@@ -38,15 +41,26 @@ export function splitPieces(drawing: Drawing, given: GivenRoles, isWhole: boolea
     .map((line): Line => ({ line, role: roleOf(line, given), box: boundContour(line.contour) }))
     .filter(({ role }) => role !== 'ignore');
   if (lines.length === 0) return [];
-  if (isWhole) return [toPiece(0, lines)];
+  if (isWhole) return [{ ...toPiece(0, lines), pictures: [...drawing.images.keys()] }];
   const owners = findOwners(lines);
   const groups = groupBy(lines.keys(), (index) => itemAt(owners, index));
-  return [...groups.values()].map((group, index) =>
+  const pieces = [...groups.values()].map((group, index) =>
     toPiece(
       index,
       group.map((one) => itemAt(lines, one)),
     ),
   );
+  const pictures = groupBy(drawing.images.keys(), (picture) =>
+    pictureOwner(itemAt(drawing.images, picture), pieces),
+  );
+  return pieces.map((piece) => ({ ...piece, pictures: pictures.get(piece.index) ?? [] }));
+}
+
+/** The smallest piece in whose box the middle of a picture lies; the first where it lies in none. */
+function pictureOwner({ toMm }: DrawnImage, pieces: readonly Pick<Piece, 'index' | 'box'>[]): number {
+  const { x, y } = mapPoint(toMm, { x: 0.5, y: 0.5 });
+  const around = pieces.filter(({ box }) => x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY);
+  return around.sort((a, b) => areaOfBox(a.box) - areaOfBox(b.box))[0]?.index ?? 0;
 }
 
 /** For each line the outermost outline it belongs to: itself where it lies in none. */
@@ -72,18 +86,34 @@ function findOwners(lines: readonly Line[]): readonly number[] {
     const near = (tree?.search(box.minX, box.minY, box.maxX, box.maxY) ?? [])
       .sort((a, b) => a - b)
       .filter((rank) => outlines[rank]?.index !== index);
-    const around = near.find((rank) => {
+    const around = near.filter((rank) => {
       const outer = itemAt(outlines, rank);
       if (isCut && !(areaOfBox(outer.box) > areaOfBox(box) && encloses(outer.box, box))) return false;
       return isInside(at, ringOf(rank));
     });
     // Art that lies over an edge goes with what it lies over.
-    const owner = around ?? (isCut ? undefined : near[0]);
+    const owner = mostAround(line, around, ringOf) ?? (isCut ? undefined : near[0]);
     return owner === undefined ? index : (outlines[owner] as { readonly index: number }).index;
   });
 }
 
-function toPiece(index: number, lines: readonly Line[]): Piece {
+/** The largest outline around a line; where borders of neighbours overlap, the first that holds most of the line. */
+function mostAround(
+  { contour }: DrawnContour,
+  around: readonly number[],
+  ringOf: (rank: number) => readonly PointMm[],
+): number | undefined {
+  if (around.length < 2) return around[0];
+  const points = flattenContour(contour, LOOK_MM);
+  let best: { readonly rank: number; readonly held: number } | undefined;
+  for (const rank of around) {
+    const held = points.filter((point) => isInside(point, ringOf(rank))).length;
+    if (!best || held > best.held) best = { rank, held };
+  }
+  return best?.rank;
+}
+
+function toPiece(index: number, lines: readonly Line[]): Omit<Piece, 'pictures'> {
   const cut = lines.filter(({ role }) => isCutRole(role));
   const shown = cut.length > 0 ? cut : lines;
   return { index, lineIds: lines.map(({ line }) => line.id), box: joinBoxes(shown.map(({ box }) => box)) };

@@ -1,9 +1,9 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
-import type { Job, JobHead } from '#core/job/job.ts';
+import type { Job, JobDrawing, JobHead } from '#core/job/job.ts';
 import type { Run } from '#core/run/run.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { JOB_HEAD_COLUMNS, readJobHeadRow, readJobRow } from '#store/rows/jobRows.ts';
+import { DRAWING_HEAD_COLUMNS, JOB_HEAD_COLUMNS, readJobHeadRow, readJobRow } from '#store/rows/jobRows.ts';
 
 export interface NewJob extends Omit<Job, 'id' | 'version' | 'updatedAt'> {
   /** The search that it cuts test pieces for; such a job stands in no list. */
@@ -13,10 +13,31 @@ export interface NewJob extends Omit<Job, 'id' | 'version' | 'updatedAt'> {
 }
 type Changeable = Pick<
   Job,
-  'name' | 'roles' | 'lineRoles' | 'edits' | 'sheet' | 'layout' | 'print' | 'passes'
+  | 'name'
+  | 'drawingName'
+  | 'roles'
+  | 'lineRoles'
+  | 'edits'
+  | 'sheet'
+  | 'layout'
+  | 'print'
+  | 'passes'
+  | 'conditionId'
+  | 'machineId'
 >;
 /** What is not named, or named undefined, stays. */
-export type JobChange = { readonly [Field in keyof Changeable]?: Changeable[Field] | undefined };
+export type JobChange = { readonly [Field in keyof Changeable]?: Changeable[Field] | undefined } & {
+  /** Changes of further drawings. */
+  readonly moreDrawings?: readonly DrawingChange[] | undefined;
+  /** Out of the list, with everything kept. */
+  readonly isPutAway?: boolean | undefined;
+};
+
+type ChangeableDrawing = Pick<JobDrawing, 'name' | 'roles' | 'lineRoles' | 'edits'>;
+/** A change of one further drawing; what is not named stays. */
+export type DrawingChange = Pick<JobDrawing, 'number'> & {
+  readonly [Field in keyof ChangeableDrawing]?: ChangeableDrawing[Field] | undefined;
+};
 
 const JSON_COLUMNS = [
   ['roles', 'roles'],
@@ -34,57 +55,103 @@ export interface JobSummary {
   readonly name: string;
   readonly conditionId: number;
   readonly machineId: number;
+  readonly version: number;
+  readonly isPutAway: boolean;
   readonly updatedAt: string;
 }
 
-/** Jobs, the last changed first. */
-export async function listJobs(db: Store): Promise<readonly JobSummary[]> {
-  const rows: { id: number; name: string; condition_id: number; machine_id: number; updated_at: Date }[] =
-    await db('jobs')
-      .whereNull('dial_in_id')
-      .whereNull('judged')
-      .select('id', 'name', 'condition_id', 'machine_id', 'updated_at')
-      .orderBy([{ column: 'updated_at', order: 'desc' }, 'id']);
+interface SummaryRow {
+  readonly id: number;
+  readonly name: string;
+  readonly condition_id: number;
+  readonly machine_id: number;
+  readonly version: number;
+  readonly archived_at: Date | null;
+  readonly updated_at: Date;
+}
+
+/** Jobs, the last changed first. @param isAwayToo those put away among them */
+export async function listJobs(db: Store, isAwayToo = false): Promise<readonly JobSummary[]> {
+  const query = db('jobs')
+    .whereNull('dial_in_id')
+    .whereNull('judged')
+    .select('id', 'name', 'condition_id', 'machine_id', 'version', 'archived_at', 'updated_at')
+    .orderBy([{ column: 'updated_at', order: 'desc' }, 'id']);
+  const rows: readonly SummaryRow[] = await (isAwayToo ? query : query.whereNull('archived_at'));
   return rows.map((row) => ({
     id: row.id,
     name: row.name,
     conditionId: row.condition_id,
     machineId: row.machine_id,
+    version: row.version,
+    isPutAway: row.archived_at !== null,
     updatedAt: row.updated_at.toISOString(),
   }));
 }
 
 /** @throws AppError `notFound` */
 export async function findJob(db: Store, id: number): Promise<Job> {
-  const row = await db('jobs').where({ id }).first();
+  const [row, drawings] = await Promise.all([
+    db('jobs').where({ id }).first(),
+    db('job_drawings').where({ job_id: id }).orderBy('number'),
+  ]);
   if (!row) throw new AppError('notFound', `there is no job ${id}`);
-  return readJobRow(row);
+  return readJobRow(row, drawings);
 }
 
-/** A job without reading its drawing. @throws AppError `notFound` */
+/** A job without reading its drawings. @throws AppError `notFound` */
 export async function findJobHead(db: Store, id: number): Promise<JobHead> {
-  const row = await db('jobs').where({ id }).first(JOB_HEAD_COLUMNS);
+  const [row, drawings] = await Promise.all([
+    db('jobs').where({ id }).first(JOB_HEAD_COLUMNS),
+    db('job_drawings').where({ job_id: id }).orderBy('number').select(DRAWING_HEAD_COLUMNS),
+  ]);
   if (!row) throw new AppError('notFound', `there is no job ${id}`);
-  return readJobHeadRow(row);
+  return readJobHeadRow(row, drawings);
 }
 
 /** A drawing is written in parts of so many characters: writing one of many megabytes at once would hold the server up. */
 const PART_CHARACTERS = 1_500_000;
 
 export async function addJob(db: Store, job: NewJob, now: Date): Promise<number> {
-  if (job.source.length <= PART_CHARACTERS) return insertJob(db, job, job.source, now);
+  const { moreDrawings = [], source } = job;
+  if (source.length <= PART_CHARACTERS && moreDrawings.length === 0) return insertJob(db, job, source, now);
   return db.transaction(async (transaction) => {
-    const parts = listParts(job.source);
-    const id = await insertJob(transaction, job, itemAt(parts, 0), now);
-    for (const part of parts.slice(1)) {
-      await transaction('jobs')
-        .where({ id })
-        .update({ source: transaction.raw('CONCAT(source, CONVERT(? USING utf8mb4))', [Buffer.from(part)]) });
-      // Whoever else waits for the server has a turn.
-      await new Promise((resolve) => setImmediate(resolve));
-    }
+    const id = await insertJob(transaction, job, '', now);
+    await appendSource(transaction, 'jobs', { id }, source);
+    for (const drawing of moreDrawings) await insertDrawing(transaction, id, drawing);
     return id;
   });
+}
+
+/** Writes the text of a drawing into a row that has none yet. */
+async function appendSource(
+  db: Store,
+  table: 'jobs' | 'job_drawings',
+  row: Readonly<Record<string, number>>,
+  source: string,
+): Promise<void> {
+  for (const part of listParts(source)) {
+    await db(table)
+      .where(row)
+      .update({ source: db.raw('CONCAT(source, CONVERT(? USING utf8mb4))', [Buffer.from(part)]) });
+    // Whoever else waits for the server has a turn.
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+}
+
+async function insertDrawing(db: Store, jobId: number, drawing: JobDrawing): Promise<void> {
+  const row = { job_id: jobId, number: drawing.number };
+  await db('job_drawings').insert({
+    ...row,
+    name: drawing.name,
+    format: drawing.format,
+    source: '',
+    roles: JSON.stringify(drawing.roles),
+    line_roles: JSON.stringify(drawing.lineRoles),
+    are_roles_guessed: drawing.areRolesGuessed,
+    edits: JSON.stringify(drawing.edits),
+  });
+  await appendSource(db, 'job_drawings', row, drawing.source);
 }
 
 /** A text in parts, none of which ends within a pair of surrogates. */
@@ -103,6 +170,7 @@ function listParts(text: string): readonly string[] {
 async function insertJob(db: Store, job: NewJob, source: string, now: Date): Promise<number> {
   const [id] = await db('jobs').insert({
     name: job.name,
+    drawing_name: job.drawingName ?? null,
     format: job.format,
     // As bytes: a text would be searched for every character that must be marked.
     source: db.raw('CONVERT(? USING utf8mb4)', [Buffer.from(source)]),
@@ -118,6 +186,7 @@ async function insertJob(db: Store, job: NewJob, source: string, now: Date): Pro
     machine_id: job.machineId,
     ...(job.dialInId === undefined ? {} : { dial_in_id: job.dialInId }),
     ...(job.judged ? { judged: job.judged } : {}),
+    last_drawing: Math.max(0, ...(job.moreDrawings ?? []).map(({ number }) => number)),
     version: 1,
     updated_at: now,
   });
@@ -137,9 +206,28 @@ export async function changeJob(
   seenVersion: number,
   now: Date,
 ): Promise<void> {
+  const { moreDrawings = [] } = change;
+  if (moreDrawings.length === 0) return changeRow(db, id, change, seenVersion, now);
+  await db.transaction(async (transaction) => {
+    await changeRow(transaction, id, change, seenVersion, now);
+    for (const one of moreDrawings) await changeDrawing(transaction, id, one);
+  });
+}
+
+async function changeRow(
+  db: Store,
+  id: number,
+  change: JobChange,
+  seenVersion: number,
+  now: Date,
+): Promise<void> {
   const columns: Record<string, unknown> = { version: seenVersion + 1, updated_at: now };
   if (change.name !== undefined) columns['name'] = change.name;
+  if (change.drawingName !== undefined) columns['drawing_name'] = change.drawingName;
   if (change.roles !== undefined) columns['are_roles_guessed'] = false;
+  if (change.conditionId !== undefined) columns['condition_id'] = change.conditionId;
+  if (change.machineId !== undefined) columns['machine_id'] = change.machineId;
+  if (change.isPutAway !== undefined) columns['archived_at'] = change.isPutAway ? now : null;
   for (const [field, column] of JSON_COLUMNS) {
     if (change[field] !== undefined) columns[column] = JSON.stringify(change[field]);
   }
@@ -153,4 +241,84 @@ export async function changeJob(
       version: current.version,
     },
   );
+}
+
+async function changeDrawing(db: Store, jobId: number, change: DrawingChange): Promise<void> {
+  const { number, name, roles, lineRoles, edits } = change;
+  const columns = {
+    ...(name === undefined ? {} : { name }),
+    ...(roles === undefined ? {} : { roles: JSON.stringify(roles), are_roles_guessed: false }),
+    ...(lineRoles === undefined ? {} : { line_roles: JSON.stringify(lineRoles) }),
+    ...(edits === undefined ? {} : { edits: JSON.stringify(edits) }),
+  };
+  if (Object.keys(columns).length === 0) return;
+  const changed = await db('job_drawings').where({ job_id: jobId, number }).update(columns);
+  if (changed === 0) throw noDrawing(number);
+}
+
+/**
+ * Lays further drawings beside those a job has.
+ *
+ * @returns their numbers
+ * @throws AppError `conflict`, `notFound`
+ */
+export async function addDrawings(
+  db: Store,
+  jobId: number,
+  drawings: readonly Omit<JobDrawing, 'number'>[],
+  seenVersion: number,
+  now: Date,
+): Promise<readonly number[]> {
+  return db.transaction(async (transaction) => {
+    await changeRow(transaction, jobId, {}, seenVersion, now);
+    const row: { last_drawing: number } = await transaction('jobs')
+      .where({ id: jobId })
+      .first('last_drawing');
+    const numbers = drawings.map((_, index) => row.last_drawing + 1 + index);
+    for (const [index, drawing] of drawings.entries()) {
+      await insertDrawing(transaction, jobId, { ...drawing, number: itemAt(numbers, index) });
+    }
+    await transaction('jobs')
+      .where({ id: jobId })
+      .update({ last_drawing: row.last_drawing + drawings.length });
+    return numbers;
+  });
+}
+
+/**
+ * Takes a drawing out of a job. When it is the first, the next takes its place.
+ *
+ * @param layout where the others lie then
+ * @throws AppError `conflict`, `notFound`; `badInput` for the only one
+ */
+export async function removeDrawing(
+  db: Store,
+  jobId: number,
+  number: number,
+  layout: Job['layout'],
+  seenVersion: number,
+  now: Date,
+): Promise<void> {
+  await db.transaction(async (transaction) => {
+    await changeRow(transaction, jobId, { layout }, seenVersion, now);
+    const rows = () => transaction('job_drawings').where({ job_id: jobId });
+    if (number > 0) {
+      if ((await rows().where({ number }).delete()) === 0) throw noDrawing(number);
+      return;
+    }
+    const next: { number: number } | undefined = await rows().orderBy('number').first('number');
+    if (!next) throw new AppError('badInput', 'a job has at least one drawing');
+    const fields = ['format', 'source', 'roles', 'line_roles', 'are_roles_guessed', 'edits'];
+    await transaction.raw(
+      `UPDATE jobs JOIN job_drawings AS next ON next.job_id = jobs.id AND next.number = ? SET jobs.drawing_name = next.name, ${fields
+        .map((field) => `jobs.${field} = next.${field}`)
+        .join(', ')} WHERE jobs.id = ?`,
+      [next.number, jobId],
+    );
+    await rows().where({ number: next.number }).delete();
+  });
+}
+
+function noDrawing(number: number): AppError {
+  return new AppError('notFound', `this job has no drawing ${number}`);
 }

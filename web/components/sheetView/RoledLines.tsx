@@ -7,7 +7,7 @@ import { ROLE_STROKES } from '#web/components/RoleLine.tsx';
 interface Props {
   readonly lines: readonly ShownLine[];
   readonly images: readonly DrawnImage[];
-  /** Art drawn from its file, in place of pictures and lines of art. */
+  /** Pictures and art drawn from files, in place of the pictures alone. */
   readonly art: readonly DrawnImage[] | null;
   /** Radius of the circles on kiss lines, in mm. */
   readonly dotMm: number;
@@ -19,6 +19,7 @@ interface Props {
 /** Lines in the style of their role, all of one role in one path: art below, then in the order in which they are cut. */
 export const RoledLines = memo(function RoledLines(props: Props) {
   const { lines, images, art, dotMm, isFaint, isPrinted } = props;
+  const drawn = lines.filter(({ isInPicture, isBehind }) => !isInPicture && !isBehind);
   const dataOf = (role: (typeof ROLES)[number] | null) =>
     lines
       .filter((line) => line.role === role)
@@ -26,8 +27,11 @@ export const RoledLines = memo(function RoledLines(props: Props) {
       .join('');
   return (
     <g opacity={isFaint ? 0.35 : 1} strokeLinejoin="round">
+      <g opacity={isPrinted ? 1 : 0.5}>
+        <PrintedArt lines={lines.filter(({ isBehind }) => isBehind)} />
+      </g>
       <Pictures images={art ?? images} opacity={isPrinted ? 1 : 0.5} />
-      {art ? null : isPrinted ? <PrintedArt lines={lines} /> : <PaleArt lines={lines} />}
+      {isPrinted ? <PrintedArt lines={drawn} /> : <PaleArt lines={drawn} />}
       {ROLES.filter((role) => role !== 'art').map((role) => {
         const { stroke, width, dash } = ROLE_STROKES[role];
         return (

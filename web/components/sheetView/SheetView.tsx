@@ -1,3 +1,4 @@
+import type { BoxMm } from '#core/geometry/box.ts';
 import type { PointerEventHandler, ReactNode } from 'react';
 
 interface Props {
@@ -5,6 +6,8 @@ interface Props {
   readonly heightMm: number;
   readonly marginMm: number;
   readonly label: string;
+  /** What is shown besides, where something lies beyond it. */
+  readonly around?: BoxMm;
   readonly children: ReactNode;
   /** What a pointer does on it, where lines can be chosen. */
   readonly pointer?:
@@ -13,9 +16,10 @@ interface Props {
 }
 
 /** A sheet from above at any size, in mm, with the area the machine reaches. */
-export function SheetView({ widthMm, heightMm, marginMm, label, children, pointer }: Props) {
-  const rim = Math.max(widthMm, heightMm) * 0.015;
-  const box = `${-rim} ${-rim} ${widthMm + 2 * rim} ${heightMm + 2 * rim}`;
+export function SheetView({ widthMm, heightMm, marginMm, label, around, children, pointer }: Props) {
+  const { minX, minY, maxX, maxY } = around ?? { minX: 0, minY: 0, maxX: widthMm, maxY: heightMm };
+  const rim = Math.max(maxX - minX, maxY - minY) * 0.015;
+  const box = `${minX - rim} ${minY - rim} ${maxX - minX + 2 * rim} ${maxY - minY + 2 * rim}`;
   return (
     <svg
       viewBox={box}

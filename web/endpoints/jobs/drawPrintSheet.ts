@@ -1,3 +1,6 @@
+import type { PlacedArt } from '#core/artwork/printed/pieceArt.ts';
+import { itemAt } from '#core/collections/itemAt.ts';
+import type { DrawnImage } from '#core/drawing/drawing.ts';
 import { roleOf } from '#core/drawing/roles/lineRoles.ts';
 import { writeRingsData } from '#core/drawing/writePathData.ts';
 import { AppError } from '#core/errors/appError.ts';
@@ -6,15 +9,20 @@ import type { Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isCovered, isInside } from '#core/geometry/polygon.ts';
-import { bleedBands } from '#core/sheet/bleedBands.ts';
-import { edgesOf } from '#core/sheet/measureEdge.ts';
-import { ringOf } from '#core/geometry/ringOf.ts';
 import type { Job } from '#core/job/job.ts';
 import { patchOf, type TestPatch } from '#core/job/testPatch.ts';
+import { partOf, type JobPart } from '#core/job/joinDrawings.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 import { placeCheckLine, type CheckLine } from '#core/sheet/checkLine.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/nest/placePieces.ts';
-import { drawPictureBleed, drawPictures, placeFileArt } from '#web/endpoints/jobs/printPictures.ts';
+import {
+  drawImages,
+  drawPictureBleed,
+  drawPictures,
+  listBands,
+  placeFileArt,
+  type OwnedBand,
+} from '#web/endpoints/jobs/printPictures.ts';
 import { drawVectors } from '#web/endpoints/jobs/printVectors.ts';
 import { PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
 
@@ -39,7 +47,7 @@ export async function drawPrintSheet(
   const { page, finish } = startPdf(`${job.name}, to print`, [widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
   page.save().scale(PT_PER_MM);
   await drawArt(page, job, laid, sheetIndex);
-  const patch = patchOf(laid, job);
+  const patch = patchOf(laid, laid.given);
   if (patch) drawPatch(page, patch);
   for (const { outline } of laid.marks)
     page.polygon(...outline.map(({ x, y }): [number, number] => [x, y])).fill('#000000');
@@ -51,29 +59,58 @@ export async function drawPrintSheet(
   return finish();
 }
 
+/** What of one drawing lies on a sheet. */
+interface PlacedPart {
+  readonly part: JobPart;
+  readonly art: readonly PlacedLine[];
+  readonly images: readonly DrawnImage[];
+  /** Its art from its file, where lines and colours do not tell how it looks, or its pictures bleed. */
+  readonly fileArt: readonly PlacedArt[];
+  readonly isFile: boolean;
+}
+
 /**
  * Art of plain colours is drawn as lines, sharp at any resolution; where lines and colours do not tell how it looks, the
- * file itself is drawn.
+ * file itself is drawn. Colours that lie behind come first.
  */
 async function drawArt(page: PdfPage, job: Job, laid: LaidJob, sheetIndex: number): Promise<void> {
-  const placed = laid.sheets[sheetIndex] as PlacedSheet;
+  const { lines } = laid.sheets[sheetIndex] as PlacedSheet;
   const { bleedMm } = job.print;
-  const art = placed.lines.filter((line) => roleOf(line, job) === 'art');
-  const hasPictures = placed.images.length > 0;
-  const isFile = laid.drawing.isMoreThanLines === true;
-  const fileArt = isFile || (hasPictures && bleedMm > 0) ? placeFileArt(job, laid, sheetIndex) : [];
-  if (bleedMm > 0 && fileArt.length > 0) await drawPictureBleed(page, job, placed, fileArt);
-  else if (bleedMm > 0) drawBleed(page, job, placed, art);
-  if (isFile) return drawPictures(page, fileArt);
-  for (const image of placed.images) {
-    page.save().transform(...image.toMm);
-    page.image(Buffer.from(image.data.slice(image.data.indexOf(',') + 1), 'base64'), 0, 0, {
-      width: 1,
-      height: 1,
-    });
-    page.restore();
+  const placed = laid.parts.map((part) => placePart(job, laid, part, sheetIndex));
+  const behind = lines.filter(({ isBehind }) => isBehind);
+  const bands = bleedMm > 0 ? listBands(lines, laid.given, bleedMm) : [];
+  drawBleed(page, bands, behind, bleedMm);
+  for (const { fileArt, art } of placed) {
+    if (fileArt.length > 0) await drawPictureBleed(page, bands, fileArt, bleedMm);
+    else drawBleed(page, bands, art, bleedMm);
   }
-  drawVectors(page, art, 0);
+  drawVectors(page, behind, 0);
+  for (const { fileArt, art, images, isFile } of placed) {
+    if (isFile) {
+      await drawPictures(page, fileArt);
+    } else {
+      drawImages(page, images);
+      drawVectors(page, art, 0);
+    }
+  }
+}
+
+function placePart(job: Job, laid: LaidJob, part: JobPart, sheetIndex: number): PlacedPart {
+  const { lines, images } = laid.sheets[sheetIndex] as PlacedSheet;
+  const isOwn = (copy: number) => partOf(laid.parts, itemAt(job.layout.placements, copy).piece) === part;
+  const art = lines.filter(
+    (line) => !line.isBehind && roleOf(line, laid.given) === 'art' && isOwn(line.copy),
+  );
+  const own = images.filter(({ copy }) => isOwn(copy));
+  const isFile = part.drawing.isMoreThanLines === true;
+  const isDrawn = isFile || (own.length > 0 && job.print.bleedMm > 0);
+  return {
+    part,
+    art,
+    images: own,
+    fileArt: isDrawn ? placeFileArt(job, part, sheetIndex) : [],
+    isFile,
+  };
 }
 
 /** Ink for test pieces to be cut on. */
@@ -88,17 +125,25 @@ function isInked(isClosed: boolean, points: readonly PointMm[], piece: Rings): b
 }
 
 /** Beyond the outlines, and into their counters, the art goes on in the colours it has at the edge. */
-function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly PlacedLine[]): void {
-  const outlines = edgesOf(placed.lines, job).map(({ contour }) => ringOf(contour));
+function drawBleed(
+  page: PdfPage,
+  bands: readonly OwnedBand[],
+  art: readonly PlacedLine[],
+  bleedMm: number,
+): void {
+  if (bands.length === 0 || art.length === 0) return;
   const inked = art.map((line) => {
     const points = flattenContour(line.contour, LOOK_MM);
     return { line, points, box: boundContour(line.contour) };
   });
-  for (const { piece, band } of bleedBands(outlines, job.print.bleedMm)) {
+  for (const { piece, band, copy } of bands) {
     const around = joinBoxes(piece.map(boundPoints));
     // Only what lies in the piece goes on beyond it: a neighbour's art stays at home.
     const own = inked.filter(
-      ({ line, points, box }) => overlap(box, around) && isInked(line.contour.isClosed, points, piece),
+      ({ line, points, box }) =>
+        (copy === undefined || line.copy === copy) &&
+        overlap(box, around) &&
+        isInked(line.contour.isClosed, points, piece),
     );
     if (band.length === 0 || own.length === 0) continue;
     page.save();
@@ -106,7 +151,7 @@ function drawBleed(page: PdfPage, job: Job, placed: PlacedSheet, art: readonly P
     drawVectors(
       page,
       own.map(({ line }) => line),
-      job.print.bleedMm,
+      bleedMm,
     );
     page.restore();
   }

@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { roleFactsOf } from '#core/job/roleFactsOf.ts';
+import { AppError } from '#core/errors/appError.ts';
+import type { Job } from '#core/job/job.ts';
+import { drawingIn } from '#core/job/drawingsOf.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import {
@@ -12,8 +14,7 @@ import {
 } from '#store/repositories/jobs/jobs.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listMaterials } from '#store/repositories/book/materials.ts';
-import { listMachines } from '#store/repositories/book/machines.ts';
-import { listRoleRules } from '#store/repositories/jobs/roleRules.ts';
+import { findMachine, listMachines } from '#store/repositories/book/machines.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import {
@@ -23,24 +24,29 @@ import {
   newJobSchema,
   type JobSummaryReply,
 } from '#web/schemas/job.ts';
-import { outlineDrawing } from '#web/endpoints/jobs/words/outlineDrawing.ts';
+import { drawingOf, starter } from '#web/endpoints/jobs/startDrawings.ts';
 import { runTask } from '#web/workers/pool.ts';
 
 export const jobParams = z.object({ id: idParam });
-const MAX_BYTES = 64_000_000;
+/** Which drawing of a job; the first where nothing is said. */
+export const drawingQuery = z.object({ drawing: z.coerce.number().int().min(0).default(0) });
+export const MAX_JOB_BYTES = 64_000_000;
 
 export const getJobs = defineEndpoint({
   method: 'GET',
   path: '/api/jobs',
   summary: 'All jobs, the last changed first.',
+  query: z.object({
+    away: z.coerce.boolean().default(false).meta({ description: 'those put away among them' }),
+  }),
   reply: z.array(jobSummarySchema).readonly(),
-  handle: (_, { store }) => listJobSummaries(store),
+  handle: ({ query }, { store }) => listJobSummaries(store, query.away),
 });
 
 /** All jobs with the words to list them. */
-export async function listJobSummaries(store: Store): Promise<readonly JobSummaryReply[]> {
+export async function listJobSummaries(store: Store, isAwayToo = false): Promise<readonly JobSummaryReply[]> {
   const [jobs, materials, machines] = await Promise.all([
-    listJobs(store),
+    listJobs(store, isAwayToo),
     listMaterials(store, true),
     listMachines(store, true),
   ]);
@@ -58,21 +64,27 @@ export const postJob = defineEndpoint({
   path: '/api/jobs',
   summary: 'Makes a job from a drawing (SVG, DXF or HPGL), for what is loaded at a station.',
   body: newJobSchema,
-  maxBytes: MAX_BYTES,
+  maxBytes: MAX_JOB_BYTES,
   reply: z.object({ id: z.number() }),
   status: 201,
   change: 'own',
   handle: async ({ body }, { store, once, signal }) => {
     const { loaded, machine } = requireLoaded(await findStation(store, body.machineId));
-    const facts = roleFactsOf(loaded.condition.stack, machine);
-    const { bedWidthMm, bedLengthMm, marginMm } = machine;
-    const bed = { bedWidthMm, bedLengthMm, marginMm };
-    const { name, format } = body;
-    const source = format === 'svg' ? await outlineDrawing(store, body.source, signal) : body.source;
-    const file = { name, format, source };
-    const rules = await listRoleRules(store);
-    const started = await runTask('startJob', { file, bed, facts, rules }, { signal });
-    const job = { ...started, source, conditionId: loaded.condition.id, machineId: machine.id };
+    const { moreDrawings, border, copies, title, ...first } = body;
+    const start = await starter(store, { stack: loaded.condition.stack, machine, signal, border });
+    const [started, ...others] = await Promise.all([first, ...moreDrawings].map(start));
+    if (!started) throw new AppError('badInput', 'a job has at least one drawing');
+    const design = {
+      ...started,
+      ...(title ? { name: title, drawingName: started.name } : {}),
+      layout: { ...started.layout, copies },
+      moreDrawings: others.map((one, index) => drawingOf(one, index + 1)),
+    };
+    const laid =
+      others.length > 0 || border || copies !== 1
+        ? await runTask('startLayout', { job: design, machine }, { signal })
+        : {};
+    const job = { ...design, ...laid, conditionId: loaded.condition.id, machineId: machine.id };
     return once(async (inOne) => ({ id: await addJob(inOne, job, new Date()) }));
   },
 });
@@ -91,9 +103,10 @@ export const getSource = defineEndpoint({
   path: '/api/jobs/{id}/source',
   summary: 'The drawing of a job as it was opened.',
   params: jobParams,
+  query: drawingQuery,
   reply: z.string().meta({ description: 'the file' }),
-  handle: async ({ params }, { store }) => {
-    const { source } = await findJob(store, params.id);
+  handle: async ({ params, query }, { store }) => {
+    const { source } = drawingIn(await findJob(store, params.id), query.drawing);
     // As plain text, so that no browser runs what a drawing may carry.
     return new Response(source, { headers: { 'content-type': 'text/plain; charset=utf-8' } });
   },
@@ -105,15 +118,17 @@ export const getCover = defineEndpoint({
   summary:
     'What the art of a job covers where its lines do not tell: traced from the picture that is printed.',
   params: jobParams,
+  query: drawingQuery,
   reply: z.object({
     covered: z
       .string()
       .nullable()
       .meta({ description: 'path data in mm of the file, for an outline around it' }),
   }),
-  handle: async ({ params }, { store, signal }) => ({
-    covered: await runTask('cover', await findJob(store, params.id), { signal }),
-  }),
+  handle: async ({ params, query }, { store, signal }) => {
+    const drawing = drawingIn(await findJob(store, params.id), query.drawing);
+    return { covered: await runTask('cover', drawing, { signal }) };
+  },
 });
 
 export const patchJob = defineEndpoint({
@@ -125,21 +140,40 @@ export const patchJob = defineEndpoint({
   maxBytes: 8_000_000,
   reply: jobSchema,
   handle: async ({ params, body }, { store }) => {
-    const { version, ...change } = body;
-    const layout = await layoutAfter(store, params.id, change);
+    const { version, arrange, ...change } = body;
+    const layout = await layoutAfter(store, params.id, change, arrange);
     await changeJob(store, params.id, { ...change, ...layout }, version, new Date());
     return findJobHead(store, params.id);
   },
 });
 
-/** Roles and mends may make other pieces: then those laid out are taken off the sheet in the same change. */
-async function layoutAfter(store: Store, id: number, change: JobChange): Promise<Pick<JobChange, 'layout'>> {
-  if (change.layout || !(change.roles || change.lineRoles || change.edits)) return {};
+/** Roles and mends may make other pieces: what lies on the sheet follows in the same change. */
+async function layoutAfter(
+  store: Store,
+  id: number,
+  change: JobChange,
+  isWanted: boolean,
+): Promise<Pick<JobChange, 'layout'>> {
+  const isDrawn = Boolean(change.roles ?? change.lineRoles ?? change.edits ?? change.moreDrawings);
+  if (!isWanted && (!isDrawn || change.layout)) return {};
   const job = await findJob(store, id);
-  const { roles = job.roles, lineRoles = job.lineRoles, edits = job.edits } = change;
-  const layout = await runTask('fitLayout', {
-    job,
-    next: { roles, lineRoles, edits, layout: job.layout, sheet: change.sheet ?? job.sheet },
-  });
+  const next = changed(job, change);
+  const machine = await findMachine(store, next.machineId);
+  const isArranged = isWanted || (isDrawn && next.layout.arrangement !== undefined);
+  const layout = await runTask('relay', { job, next, machine, isArranged });
   return layout ? { layout } : {};
+}
+
+/** A job as a change leaves it. */
+function changed(job: Job, { moreDrawings = [], isPutAway: _away, ...change }: JobChange): Job {
+  const named = <Fields extends object>(fields: Fields) =>
+    Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as Partial<Fields>;
+  return {
+    ...job,
+    ...named(change),
+    moreDrawings: job.moreDrawings?.map((one) => ({
+      ...one,
+      ...named(moreDrawings.find(({ number }) => number === one.number) ?? {}),
+    })),
+  } as Job;
 }

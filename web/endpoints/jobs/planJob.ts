@@ -56,7 +56,6 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
     },
     sheetIndex,
     order: {
-      given: job,
       settings: settings.values,
       machine: planMachineOf(machine),
       sheetHeightMm: job.sheet.heightMm,

@@ -1,55 +1,86 @@
 import { openArt } from '#core/artwork/printed/artSource.ts';
 import { drawPieceArt, placeArt, type PieceArt, type PlacedArt } from '#core/artwork/printed/pieceArt.ts';
+import type { DrawnImage } from '#core/drawing/drawing.ts';
+import type { GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { writeRingsData } from '#core/drawing/writePathData.ts';
+import type { Affine } from '#core/geometry/affine.ts';
 import { boundContour, boundPoints, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
 import type { Job } from '#core/job/job.ts';
-import type { LaidJob } from '#core/job/layOutJob.ts';
-import { bleedBands } from '#core/sheet/bleedBands.ts';
+import type { JobPart } from '#core/job/joinDrawings.ts';
+import { bleedBands, type BleedBand } from '#core/sheet/bleedBands.ts';
 import { edgesOf } from '#core/sheet/measureEdge.ts';
-import type { PlacedSheet } from '#core/sheet/nest/placePieces.ts';
+import type { PlacedLine } from '#core/sheet/nest/placePieces.ts';
 import { openPdfPicture, type PdfPage, type PdfPicture } from '#web/endpoints/jobs/pdfPage.ts';
 import { PRINT_DPI, renderArt, renderBleed } from '#web/endpoints/jobs/renderArt.ts';
 
 /** Boxes nearer to each other than this are of one outline, mm: clipping counts in thousandths. */
 const SAME_MM = 0.01;
 
-/** The art of a job's pieces on one of its sheets, to be drawn from the file. */
-export function placeFileArt(
-  job: Job,
-  { drawing, pieces }: LaidJob,
-  sheetIndex: number,
-): readonly PlacedArt[] {
-  const arts = drawPieceArt(openArt(job.source), drawing, job, pieces);
-  return placeArt(arts, pieces, job.layout, sheetIndex);
+/** Beyond an outline, and into its counters: the piece whose it is, and where its ink goes on. */
+export interface OwnedBand extends BleedBand {
+  /** Which placement of the layout it belongs to; `undefined` where outlines were joined. */
+  readonly copy: number | undefined;
+}
+
+/** Where the ink of the pieces on a sheet goes on beyond their outlines. */
+export function listBands(
+  lines: readonly PlacedLine[],
+  given: GivenRoles,
+  bleedMm: number,
+): readonly OwnedBand[] {
+  const edges = edgesOf(lines, given);
+  const outlines = edges.map(({ copy, contour }) => ({ copy, box: boundContour(contour) }));
+  const rings = edges.map(({ contour }) => ringOf(contour));
+  return bleedBands(rings, bleedMm).map((band) => {
+    const outer = joinBoxes(band.piece.map(boundPoints));
+    return { ...band, copy: outlines.find(({ box }) => isSame(box, outer))?.copy };
+  });
+}
+
+/** The art of a drawing's pieces on one sheet of a job, to be drawn from its file. */
+export function placeFileArt(job: Job, part: JobPart, sheetIndex: number): readonly PlacedArt[] {
+  const { drawing, given, pieces, first } = part;
+  const arts = drawPieceArt(openArt(sourceOf(job, part)), drawing, given, pieces);
+  return placeArt(arts, pieces, job.layout, sheetIndex, first.piece);
+}
+
+/** The file that a part of a job is drawn in. */
+function sourceOf(job: Job, { number }: JobPart): string {
+  return job.moreDrawings?.find((one) => one.number === number)?.source ?? job.source;
 }
 
 /** Draws art at its places; each piece is rendered and held in the file once. */
 export async function drawPictures(page: PdfPage, placed: readonly PlacedArt[]): Promise<void> {
   const pictures = await renderOnce(page, placed, (art) => renderArt(art, PRINT_DPI));
-  for (const one of placed) drawPicture(page, one, pictures.get(one.art));
+  for (const one of placed) drawPicture(page, one.toMm, pictures.get(one.art));
+}
+
+/** Pictures as they stand in their file, pixel for pixel; each is held in the PDF once. */
+export function drawImages(page: PdfPage, images: readonly DrawnImage[]): void {
+  const opened = new Map<string, PdfPicture>();
+  for (const { data, toMm } of images) {
+    const bytes = () => Buffer.from(data.slice(data.indexOf(',') + 1), 'base64');
+    const picture = opened.get(data) ?? openPdfPicture(page, bytes());
+    opened.set(data, picture);
+    drawPicture(page, toMm, picture);
+  }
 }
 
 /** Beyond the outlines, and into their counters, the art goes on in the colours it has at its edge. */
 export async function drawPictureBleed(
   page: PdfPage,
-  job: Job,
-  sheet: PlacedSheet,
+  bands: readonly OwnedBand[],
   placed: readonly PlacedArt[],
+  bleedMm: number,
 ): Promise<void> {
-  const { bleedMm } = job.print;
-  const edges = edgesOf(sheet.lines, job);
-  const outlines = edges.map(({ copy, contour }) => ({ copy, box: boundContour(contour) }));
   const pictures = await renderOnce(page, placed, (art) => renderBleed(art, bleedMm));
-  const rings = edges.map(({ contour }) => ringOf(contour));
-  for (const { piece, band } of bleedBands(rings, bleedMm)) {
-    const outer = joinBoxes(piece.map(boundPoints));
-    const owner = outlines.find(({ box }) => isSame(box, outer))?.copy;
-    const own = placed.filter(({ copy }) => copy === owner);
+  for (const { band, copy } of bands) {
+    const own = placed.filter((one) => one.copy === copy);
     if (band.length === 0 || own.length === 0) continue;
     page.save();
     page.path(writeRingsData(band)).clip('even-odd');
-    for (const one of own) drawPicture(page, one, pictures.get(one.art));
+    for (const one of own) drawPicture(page, one.toMm, pictures.get(one.art));
     page.restore();
   }
 }
@@ -65,7 +96,7 @@ async function renderOnce(
   return pictures;
 }
 
-function drawPicture(page: PdfPage, { toMm }: PlacedArt, picture: PdfPicture | undefined): void {
+function drawPicture(page: PdfPage, toMm: Affine, picture: PdfPicture | undefined): void {
   if (!picture) return;
   page.save().transform(...toMm);
   page.image(picture, 0, 0, { width: 1, height: 1 });

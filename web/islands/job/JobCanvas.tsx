@@ -1,15 +1,17 @@
 import type { ReactNode } from 'react';
 import { writeRingsData } from '#core/drawing/writePathData.ts';
-import { middleOf, type BoxMm } from '#core/geometry/box.ts';
+import { joinBoxes, middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { RoledLines } from '#web/components/sheetView/RoledLines.tsx';
 import { ChosenLines } from '#web/islands/job/roles/ChosenLines.tsx';
 import { RouteLines } from '#web/islands/job/RouteLines.tsx';
-import { SheetMarks } from '#web/islands/job/SheetMarks.tsx';
+import { SheetMarks } from '#web/islands/job/sheet/SheetMarks.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
+import type { ShownLayout } from '#core/job/describeLayout.ts';
+import type { JobReply } from '#web/schemas/job.ts';
 import type { useJob } from '#web/islands/job/useJob.ts';
 import { useLasso } from '#web/islands/job/roles/useLasso.ts';
-import type { Nest } from '#web/islands/job/useNest.ts';
+import type { Nest } from '#web/islands/job/sheet/useNest.ts';
 
 interface Props {
   readonly state: ReturnType<typeof useJob>;
@@ -19,6 +21,8 @@ interface Props {
   /** What a line would be after a mend, as path data; empty for none. */
   readonly preview: string;
   readonly onChoose: (lineIds: readonly number[]) => void;
+  /** The drawing that is looked at, as a job of its own. */
+  readonly looked: JobReply;
 }
 
 /** The drawing in the first two steps, the sheet in all others. */
@@ -53,11 +57,12 @@ export function JobCanvas(props: Props) {
 
 type Laid = Props & { readonly layout: NonNullable<Design['layout']> };
 
-function DrawingCanvas({ layout, design, state, chosen, preview, onChoose }: Laid) {
+function DrawingCanvas({ layout, design, state, chosen, preview, onChoose, looked }: Laid) {
   const { drawing } = layout;
   const lasso = useLasso(drawing.lines, chosen, onChoose);
   const isChoosing = state.step === 'roles';
-  const size = Math.max(drawing.widthMm, drawing.heightMm);
+  const box = boxAround(drawing);
+  const size = Math.max(box.maxX - box.minX, box.maxY - box.minY);
   const ring = size / 45;
   return (
     <>
@@ -65,7 +70,8 @@ function DrawingCanvas({ layout, design, state, chosen, preview, onChoose }: Lai
         widthMm={drawing.widthMm}
         heightMm={drawing.heightMm}
         marginMm={0}
-        label={`${state.job.name} as drawn, ${drawing.lines.length} lines`}
+        around={box}
+        label={`${looked.name} as drawn, ${drawing.lines.length} lines`}
         pointer={isChoosing ? lasso.pointer : undefined}
       >
         <RoledLines lines={drawing.lines} images={drawing.images} art={drawing.art} dotMm={size / 260} />
@@ -77,6 +83,16 @@ function DrawingCanvas({ layout, design, state, chosen, preview, onChoose }: Lai
             fillOpacity="0.6"
             stroke="var(--color-ink)"
             strokeWidth="1.5"
+            vectorEffect="non-scaling-stroke"
+          />
+        ) : null}
+        {state.step === 'drawing' && design.border ? (
+          <path
+            d={design.border.data}
+            fill="none"
+            stroke="var(--color-verdigris)"
+            strokeWidth="1.5"
+            strokeDasharray="5 4"
             vectorEffect="non-scaling-stroke"
           />
         ) : null}
@@ -106,6 +122,11 @@ function DrawingCanvas({ layout, design, state, chosen, preview, onChoose }: Lai
       </p>
     </>
   );
+}
+
+/** A border reaches over the edge of its file. */
+function boxAround({ widthMm, heightMm, lines }: ShownLayout['drawing']): BoxMm {
+  return joinBoxes([{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }, ...lines.map(({ box }) => box)]);
 }
 
 function LassoBox({ box }: { readonly box: BoxMm }) {

@@ -5,15 +5,17 @@ import type { UnitSystem } from '#core/units/length.ts';
 import type { Trouble } from '#core/checks/trouble.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { CutPanel } from '#web/islands/job/CutPanel.tsx';
-import { DrawingPanel } from '#web/islands/job/DrawingPanel.tsx';
+import { DrawingList } from '#web/islands/job/drawings/DrawingList.tsx';
+import { useLooked } from '#web/islands/job/drawings/useLooked.ts';
+import { DrawingPanel } from '#web/islands/job/drawings/DrawingPanel.tsx';
 import { JobCanvas } from '#web/islands/job/JobCanvas.tsx';
 import { PassesPanel } from '#web/islands/job/PassesPanel.tsx';
 import { RolesPanel } from '#web/islands/job/roles/RolesPanel.tsx';
 import { RunSheetPanel } from '#web/islands/job/RunSheetPanel.tsx';
-import { SheetPanel } from '#web/islands/job/SheetPanel.tsx';
+import { SheetPanel } from '#web/islands/job/sheet/SheetPanel.tsx';
 import { useDesign } from '#web/islands/job/useDesign.ts';
 import { STEPS, useJob, type Step } from '#web/islands/job/useJob.ts';
-import { useNest } from '#web/islands/job/useNest.ts';
+import { useNest } from '#web/islands/job/sheet/useNest.ts';
 import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
@@ -31,13 +33,15 @@ function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem
   const { machine, facts, family, offsetMm } = shown;
   const state = useJob(shown.job);
   const { job, plan, step, change } = state;
-  const design = useDesign(job, machine, facts, {
+  const looked = useLooked(job, change);
+  const checks = {
     family,
     isLayered: facts.canKiss,
     machineKind: machine.kind,
     operations: machine.operations,
     offsetMm,
-  });
+  };
+  const design = useDesign(job, machine, facts, checks, looked.number);
   const nest = useNest(job, design, change);
   const [chosen, setChosen] = useState<readonly number[]>([]);
   const [preview, setPreview] = useState('');
@@ -46,6 +50,13 @@ function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem
     setPreview(after);
   };
   const shared = { job, design, isBusy: state.isBusy, onChange: change };
+  const one = { ...shared, job: looked.job, onChange: looked.change };
+  const look = (number: number) => {
+    setChosen([]);
+    setPreview('');
+    looked.look(number);
+  };
+  const drawings = <DrawingList {...shared} looked={{ ...looked, look }} onRefresh={state.refresh} />;
   return (
     <Tabs.Root value={step} onValueChange={(value) => state.setStep(value as Step)}>
       <JobHeading {...shown} job={job} />
@@ -58,16 +69,20 @@ function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem
           chosen={chosen}
           preview={preview}
           onChoose={setChosen}
+          looked={looked.job}
         />
         <section aria-label="Step" className="sheet p-4 sm:p-5 self-start">
           <Tabs.Content value="drawing">
-            <DrawingPanel {...shared} facts={facts} system={system} onShow={show} />
+            {drawings}
+            <DrawingPanel {...one} looked={looked} facts={facts} system={system} onShow={show} />
           </Tabs.Content>
           <Tabs.Content value="roles">
-            <RolesPanel {...shared} facts={facts} chosen={chosen} onChoose={setChosen} />
+            {job.moreDrawings ? drawings : null}
+            <RolesPanel {...one} facts={facts} chosen={chosen} onChoose={setChosen} />
           </Tabs.Content>
           <Tabs.Content value="sheet">
-            <SheetPanel {...shared} shown={shown} nest={nest} />
+            {job.moreDrawings ? drawings : null}
+            <SheetPanel {...shared} shown={shown} nest={nest} system={system} />
           </Tabs.Content>
           <Tabs.Content value="passes">
             <PassesPanel {...shared} plan={plan} shown={shown} isPlanning={state.isPlanning} />

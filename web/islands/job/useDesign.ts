@@ -6,7 +6,13 @@ import type { Machine } from '#core/station/machine.ts';
 import type { KeptRule } from '#store/repositories/jobs/roleRules.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { JobReply } from '#web/schemas/job.ts';
-import type { DesignOrder, DesignReport } from '#web/workers/designJob.ts';
+import type {
+  BorderAnswer,
+  BorderQuestion,
+  DesignFile,
+  DesignOrder,
+  DesignReport,
+} from '#web/workers/designJob.ts';
 
 /** What is known of a job's drawing on this screen. */
 export interface Design {
@@ -19,6 +25,10 @@ export interface Design {
   readonly isBehind: boolean;
   readonly rules: readonly KeptRule[];
   readonly setRules: (rules: readonly KeptRule[]) => void;
+  /** What the border that was asked about last comes to. */
+  readonly border: BorderAnswer | null;
+  /** Asks what a border would come to; `null` forgets the last. */
+  readonly askBorder: (file: BorderQuestion['file'], border: BorderQuestion['border'] | null) => void;
   readonly stop: () => void;
   readonly retry: () => void;
 }
@@ -29,21 +39,27 @@ export function useDesign(
   machine: Machine,
   facts: RoleFacts,
   checks: Omit<CheckFacts, 'spacingMm'>,
+  looked: number,
 ): Design {
   const [layout, setLayout] = useState<ShownLayout | null>(null);
   const [troubles, setTroubles] = useState<readonly Trouble[] | null>(null);
   const [progress, setProgress] = useState<Design['progress']>({ words: 'Fetching the drawing', share: 0 });
   const [problem, setProblem] = useState<string | null>(null);
   const [rules, setRules] = useState<readonly KeptRule[]>([]);
-  const source = useSource(job.id, setProblem, setRules);
+  const sources = useSources(job, setProblem, setRules);
   const [attempt, setAttempt] = useState(0);
   const worker = useRef<Worker | null>(null);
+  /** The files that the thread knows. */
+  const told = useRef(new Set<number>());
+  const asking = useRef(0);
+  const [border, setBorder] = useState<BorderAnswer | null>(null);
   const newest = useRef(0);
   const asked = useRef<JobReply | null>(null);
   const [laidJob, setLaidJob] = useState<JobReply | null>(null);
   useEffect(() => {
     const thread = new Worker(new URL('../../workers/designJob.ts', import.meta.url), { type: 'module' });
     thread.onmessage = ({ data }: MessageEvent<DesignReport>) => {
+      if (data.kind === 'border') return data.id === asking.current ? setBorder(data.border) : undefined;
       if (data.id !== newest.current) return;
       if (data.kind === 'progress') return setProgress(data.share >= 1 ? null : data);
       if (data.kind === 'layout') {
@@ -56,15 +72,24 @@ export function useDesign(
       setProgress(null);
     };
     worker.current = thread;
+    told.current = new Set();
     return () => thread.terminate();
   }, [attempt]);
   useEffect(() => {
-    if (source === null) return;
+    const numbers = [0, ...(job.moreDrawings ?? []).map(({ number }) => number)];
+    if (!numbers.every((number) => sources.has(number))) return;
+    for (const [number, source] of sources) {
+      if (told.current.has(number)) continue;
+      told.current.add(number);
+      worker.current?.postMessage({ kind: 'file', number, source } satisfies DesignFile);
+    }
     newest.current += 1;
     asked.current = job;
     const order: DesignOrder = {
+      kind: 'design',
       id: newest.current,
-      design: { ...job, source },
+      design: job,
+      drawing: looked,
       machine: { marks: machine.marks, printAndCut: machine.printAndCut },
       facts,
       rules,
@@ -73,7 +98,13 @@ export function useDesign(
     worker.current?.postMessage(order);
     // The facts belong to the page and never change while it is open.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [source, job, rules, attempt]);
+  }, [sources, job, rules, attempt, looked]);
+  const askBorder = useCallback<Design['askBorder']>((file, wanted) => {
+    asking.current += 1;
+    if (!wanted) return setBorder(null);
+    const question: BorderQuestion = { kind: 'border', id: asking.current, file, border: wanted };
+    worker.current?.postMessage(question);
+  }, []);
   const stop = useCallback(() => {
     worker.current?.terminate();
     setProgress(null);
@@ -84,25 +115,51 @@ export function useDesign(
     setAttempt((count) => count + 1);
   }, []);
   const isBehind = laidJob !== job;
-  return { layout, troubles, progress, problem, isBehind, rules, setRules, stop, retry };
+  return {
+    layout,
+    troubles,
+    progress,
+    problem,
+    isBehind,
+    rules,
+    setRules,
+    border,
+    askBorder,
+    stop,
+    retry,
+  };
 }
 
-/** The drawing and the workshop's rules, fetched once. */
-function useSource(
-  jobId: number,
+/** The files and the workshop's rules, each fetched once. */
+function useSources(
+  { id, moreDrawings = [] }: JobReply,
   onProblem: (problem: string) => void,
   onRules: (rules: readonly KeptRule[]) => void,
-): string | null {
-  const [source, setSource] = useState<string | null>(null);
+): ReadonlyMap<number, string> {
+  const [sources, setSources] = useState<ReadonlyMap<number, string>>(new Map());
+  const asked = useRef(new Set<number>());
+  const numbers = [0, ...moreDrawings.map(({ number }) => number)].join();
   useEffect(() => {
-    void readSource(jobId).then(setSource, (error: unknown) => onProblem(String(error)));
+    const missing = numbers
+      .split(',')
+      .map(Number)
+      .filter((number) => !asked.current.has(number));
+    if (missing.length === 0) return;
+    for (const number of missing) asked.current.add(number);
+    const read = Promise.all(missing.map(async (number) => [number, await readSource(id, number)] as const));
+    void read.then(
+      (fresh) => setSources((known) => new Map([...known, ...fresh])),
+      (error: unknown) => onProblem(String(error)),
+    );
+  }, [id, numbers, onProblem]);
+  useEffect(() => {
     void callApi<readonly KeptRule[]>('/api/role-rules').then(onRules, () => onRules([]));
-  }, [jobId, onProblem, onRules]);
-  return source;
+  }, [onRules]);
+  return sources;
 }
 
-async function readSource(id: number): Promise<string> {
-  const reply = await fetch(`/api/jobs/${id}/source`);
+async function readSource(id: number, number: number): Promise<string> {
+  const reply = await fetch(`/api/jobs/${id}/source?drawing=${number}`);
   if (!reply.ok) throw new Error('The drawing could not be fetched. Load the page again.');
   return reply.text();
 }

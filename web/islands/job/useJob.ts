@@ -1,11 +1,55 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { JobReply, PlanReply } from '#web/schemas/job.ts';
 
 export type JobChange = Partial<
-  Pick<JobReply, 'roles' | 'lineRoles' | 'edits' | 'sheet' | 'layout' | 'print' | 'passes' | 'name'>
->;
+  Pick<
+    JobReply,
+    | 'roles'
+    | 'lineRoles'
+    | 'edits'
+    | 'sheet'
+    | 'layout'
+    | 'print'
+    | 'passes'
+    | 'name'
+    | 'drawingName'
+    | 'conditionId'
+    | 'machineId'
+  >
+> & {
+  /** Changes of further drawings. */
+  readonly moreDrawings?: readonly DrawingChange[];
+};
+
+type FurtherDrawing = NonNullable<JobReply['moreDrawings']>[number];
+export type DrawingChange = Pick<FurtherDrawing, 'number'> &
+  Partial<Pick<FurtherDrawing, 'name' | 'roles' | 'lineRoles' | 'edits'>>;
+
+/** A job with a change that was not kept yet. */
+function withChange(job: JobReply, { moreDrawings: changes = [], ...change }: JobChange): JobReply {
+  const { moreDrawings = [] } = job;
+  const next = { ...job, ...change };
+  if (moreDrawings.length === 0) return next;
+  return {
+    ...next,
+    moreDrawings: moreDrawings.map((one) => ({
+      ...one,
+      ...changes.find(({ number }) => number === one.number),
+    })),
+  };
+}
+
+/**
+ * Whether pieces are laid out anew with a change: they lie in rows, and the sheet, its marks, copies or distances are
+ * others. What somebody laid by hand stays.
+ */
+function isArranged(job: JobReply, { sheet, print, layout }: JobChange): boolean {
+  const { arrangement, placements } = layout ?? job.layout;
+  if (arrangement === undefined || (layout && placements !== job.layout.placements)) return false;
+  return sheet !== undefined || print !== undefined || layout !== undefined;
+}
 
 /** The steps of a job, in the order of the work. */
 export const STEPS = [
@@ -36,15 +80,21 @@ export function useJob(initial: JobReply) {
     placeholderData: (previous) => previous,
     enabled: isPlanned,
   });
+  const arranged = useRef(new WeakSet<JobChange>());
   const change = useMutation({
     // One after the other, each on the version that the last one left: nobody overtakes himself.
     scope: { id: `job ${initial.id}` },
     mutationFn: (wanted: JobChange) => {
       const { version } = queries.getQueryData<JobReply>(key) ?? job;
-      return callApi<JobReply>(`/api/jobs/${initial.id}`, 'PATCH', { ...wanted, version });
+      const arrange = arranged.current.has(wanted);
+      return callApi<JobReply>(`/api/jobs/${initial.id}`, 'PATCH', { ...wanted, version, arrange });
     },
     // Shown at once: a hand does not wait for the book.
-    onMutate: (wanted) => queries.setQueryData(key, (now: JobReply) => ({ ...now, ...wanted })),
+    onMutate: (wanted) =>
+      queries.setQueryData(key, (now: JobReply) => {
+        if (isArranged(now, wanted)) arranged.current.add(wanted);
+        return withChange(now, wanted);
+      }),
     onSuccess: (fresh) => queries.setQueryData(key, fresh),
     onError: () => queries.invalidateQueries({ queryKey: key }),
   });
@@ -57,6 +107,8 @@ export function useJob(initial: JobReply) {
     sheetNumber,
     setSheetNumber,
     change: change.mutate,
+    /** What somebody else, or another way in, made of it. */
+    refresh: () => queries.invalidateQueries({ queryKey: key }),
     isBusy: change.isPending,
     error: change.error ?? plan.error,
   };

@@ -1,7 +1,8 @@
 import { FilePlus2, Type } from 'lucide-react';
 import { useState } from 'react';
-import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { SeveralImport } from '#web/islands/jobs/artwork/SeveralImport.tsx';
+import { KeptJobs } from '#web/islands/jobs/KeptJobs.tsx';
 import { PictureImport } from '#web/islands/jobs/picture/PictureImport.tsx';
 import { WordsImport } from '#web/islands/jobs/words/WordsImport.tsx';
 import { useNewJob } from '#web/islands/jobs/useNewJob.ts';
@@ -36,6 +37,16 @@ export function JobList({ jobs, machineId, loadedName, machineName, room, system
   if (areWordsOpen && machineId !== null) {
     return <WordsImport machineId={machineId} system={system} onCancel={() => setWordsOpen(false)} />;
   }
+  if (fresh.several && machineId !== null) {
+    return (
+      <SeveralImport
+        files={fresh.several}
+        machineId={machineId}
+        system={system}
+        onCancel={fresh.putSeveralAway}
+      />
+    );
+  }
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
       <section aria-label="Jobs" className="sheet p-4 sm:px-6 sm:py-5">
@@ -43,22 +54,7 @@ export function JobList({ jobs, machineId, loadedName, machineName, room, system
         {jobs.length === 0 ? (
           <p className="mt-3">No job yet. Open a picture or a drawing to make the first one.</p>
         ) : null}
-        <ul className="divide-y divide-hairline mt-2">
-          {jobs.map((job) => (
-            <li key={job.id}>
-              <a
-                href={`/jobs/${job.id}`}
-                className="grid sm:grid-cols-[1fr_20rem_7.5rem] gap-x-5 py-3 no-underline hover:bg-ground px-2 -mx-2 rounded"
-              >
-                <span className="font-semibold">{job.name}</span>
-                <span className="text-muted">
-                  {job.material} on {job.machine}
-                </span>
-                <span className="text-muted figure text-sm pt-0.5">{formatMoment(job.updatedAt)}</span>
-              </a>
-            </li>
-          ))}
-        </ul>
+        <KeptJobs jobs={jobs} />
       </section>
       <NewJob
         fresh={fresh}
@@ -97,13 +93,15 @@ function NewJob({ fresh, loadedName, machineName, onWords }: NewJobProps) {
       >
         <FilePlus2 size={26} aria-hidden />
         <span className="font-semibold">
-          {fresh.isBusy ? 'Reading the drawing …' : 'Open a picture or a drawing'}
+          {fresh.isBusy ? 'Reading the drawing …' : 'Open pictures or drawings'}
         </span>
         <span className="text-sm text-muted">
-          PNG, JPEG, WebP, TIFF, SVG, DXF or HPGL up to 50 MB, or a kept job; or drop it here
+          PNG, JPEG, WebP, TIFF, SVG, DXF or HPGL up to 50 MB, or a kept job; or drop them here. Several
+          become one sheet.
         </span>
         <input
           type="file"
+          multiple
           accept=".svg,.dxf,.hpgl,.plt,.json,.png,.jpg,.jpeg,.webp,.tif,.tiff,image/svg+xml"
           className="sr-only"
           disabled={fresh.isBusy || !loadedName}

@@ -18,10 +18,13 @@ import { writeSvg, type WrittenLine } from '#core/drawing/svg/writeSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { arrangeJob, chooseSheetFor } from '#core/job/arrangeJob.ts';
 import { fitLayout } from '#core/job/fitLayout.ts';
+import { startBorder, type OwnBorder } from '#core/job/jobBorder.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
-import { layOutJob } from '#core/job/layOutJob.ts';
+import { joinDrawings, type Artwork } from '#core/job/joinDrawings.ts';
+import { layOutJob, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { isTraced, rolesToTrace, startJob, type StartedJob } from '#core/job/startJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
@@ -29,13 +32,13 @@ import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { drawPrintSheet } from '#web/endpoints/jobs/drawPrintSheet.ts';
+import { drawSmallPicture } from '#web/endpoints/jobs/smallPicture.ts';
 import { traceCover } from '#web/endpoints/jobs/traceCover.ts';
 
-type Artwork = Pick<Job, 'format' | 'source'>;
 type Bed = Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>;
 
 /** Each thread remembers the last drawings it read. */
-const drawings = new LRUCache<string, Drawing>({ max: 6 });
+const drawings = new LRUCache<string, Drawing>({ max: 60 });
 
 /** The drawing of a job's file. @throws AppError `badDrawing`, `tooLarge` */
 function openDrawing({ format, source }: Artwork): Drawing {
@@ -47,56 +50,86 @@ function openDrawing({ format, source }: Artwork): Drawing {
   return drawing;
 }
 
-/**
- * Opens a file and guesses its roles; art alone is cut around. The source is left out of the result: who asked has it.
- */
-export async function startJobTask(given: {
-  readonly file: Artwork & Pick<Job, 'name'>;
+/** A bench that a job begins at. */
+interface StartingBench {
   readonly bed: Bed;
   readonly facts: RoleFacts;
   readonly rules: readonly RoleRule[];
-}): Promise<Omit<StartedJob, 'source'>> {
-  const { file, bed, facts, rules } = given;
+}
+
+/**
+ * Opens a file and guesses its roles; art alone is cut around. The source is left out of the result: who asked has it.
+ */
+export async function startJobTask(
+  given: StartingBench & {
+    readonly file: Artwork & Pick<Job, 'name'>;
+    readonly border: OwnBorder | null;
+  },
+): Promise<Omit<StartedJob, 'source'>> {
+  const { file, bed, facts, rules, border } = given;
   const drawing = openDrawing(file);
   const roles = rolesToTrace({ drawing, facts, rules });
   const covered = roles && (await traceCover(file.source, drawing, { roles, lineRoles: {} }));
   const { source: _source, ...started } = startJob(file, drawing, bed, facts, rules, covered ?? undefined);
-  return started;
+  return border ? { ...started, ...startBorder(started, drawing, border) } : started;
+}
+
+/** Where drawings of one job lie when it begins: in rows, on the smallest sheet that takes them all. */
+export function startLayoutTask(given: {
+  readonly job: JobDesign;
+  readonly machine: Machine;
+}): Pick<Job, 'sheet' | 'layout'> {
+  const layout = { ...given.job.layout, arrangement: 'rows' as const, placements: [] };
+  const job = { ...given.job, layout };
+  const sheet = chooseSheetFor(job, given.machine, openDrawing);
+  return { sheet, layout: arrangeJob({ ...job, sheet }, given.machine, openDrawing) };
 }
 
 /**
  * What the art of a job covers, traced from the picture that is printed; `null` where its lines tell it, or nothing
  * shows.
  */
-export async function coverTask(job: Job): Promise<string | null> {
+export async function coverTask(
+  job: Pick<Job, 'format' | 'source' | 'roles' | 'lineRoles' | 'edits'>,
+): Promise<string | null> {
   const drawing = applyEdits(openDrawing(job), job.edits);
   if (job.format !== 'svg' || !hasPrint(drawing, job)) return null;
   return isTraced(drawing) ? traceCover(job.source, drawing, job) : null;
 }
 
-/** Opens a file to see whether it can be read. */
-export function checkDrawingTask(artwork: Artwork): null {
-  openDrawing(artwork);
+/** Opens the files of a job to see whether they can be read. */
+export function checkDrawingTask({ moreDrawings = [], ...first }: Artwork & Pick<Job, 'moreDrawings'>): null {
+  for (const one of [first, ...moreDrawings]) openDrawing(one);
   return null;
 }
 
 /** The finest spot of what a job cuts, as a test piece; `null` where no line of it is cut. */
 export function findSpotTask(job: Job): SpotShape | null {
-  const lines = listCutLines(applyEdits(openDrawing(job), job.edits), job);
+  const { drawing, given } = joinDrawings(job, openDrawing);
+  const lines = listCutLines(drawing, given);
   return drawFinestSpot(
     lines.map(({ points }) => points),
     job.name,
   );
 }
 
-/** The layout that other roles or mends leave; `null` when it stays as it is. */
-export function fitLayoutTask(given: {
+/** What becomes of a layout. */
+interface Relay {
   readonly job: Job;
-  readonly next: Parameters<typeof fitLayout>[2];
-}): Job['layout'] | null {
-  const { job, next } = given;
-  const layout = fitLayout(openDrawing(job), job, next);
-  return layout === job.layout ? null : layout;
+  readonly next: Job;
+  readonly machine: Machine;
+  /** Laid out anew, as the layout says. */
+  readonly isArranged: boolean;
+  /** A drawing that took the number of another. */
+  readonly renumbered?: { readonly from: number; readonly to: number };
+}
+
+/** The layout that other roles, mends or drawings leave; `null` when it stays as it is. */
+export function relayTask({ job, next, machine, isArranged, renumbered }: Relay): Job['layout'] | null {
+  if (isArranged) return arrangeJob(next, machine, openDrawing);
+  const formerOf = (number: number) => (number === renumbered?.to ? renumbered.from : number);
+  const layout = fitLayout(openDrawing, job, next, formerOf);
+  return layout === next.layout ? null : layout;
 }
 
 /** So many lines are looked at for what is too fine: the drawing step looks at all. */
@@ -125,15 +158,15 @@ export interface SheetFacts {
  *
  * @throws AppError `cannotPlan` when nothing lies on the sheet, or lines lie outside it
  */
-export function planSheetTask(given: {
+export function planSheetTask(wanted: {
   readonly job: Job;
   readonly machine: Machine;
   readonly family: Family;
   readonly checks: Omit<CheckFacts, 'family'>;
   readonly sheetIndex: number;
-  readonly order: Omit<PlanOrder, 'lines' | 'hasPrint'>;
+  readonly order: Omit<PlanOrder, 'lines' | 'given' | 'hasPrint'>;
 }): { readonly plan: Plan; readonly facts: SheetFacts } {
-  const { job, machine, family, checks, sheetIndex, order } = given;
+  const { job, machine, family, checks, sheetIndex, order } = wanted;
   const laid = layOutJob(job, machine, openDrawing);
   const placed = laid.sheets[sheetIndex];
   if (!placed || placed.lines.length === 0) {
@@ -146,13 +179,13 @@ export function planSheetTask(given: {
       `the drawing reaches ${most.toFixed(1)} mm over the usable area of the sheet`,
     );
   }
-  const isPrinted = hasPrint(laid.drawing, job);
-  const plan = planPasses({ ...order, lines: placed.lines, hasPrint: isPrinted });
-  const { testCorner } = laid;
-  const all = listCutLines(laid.drawing, job);
+  const { drawing, given, testCorner } = laid;
+  const isPrinted = hasPrint(drawing, given);
+  const plan = planPasses({ ...order, given, lines: placed.lines, hasPrint: isPrinted });
+  const all = listCutLines(drawing, given);
   const lines = all.slice(0, MOST_LOOKED_AT);
-  const troubles = all.length > MOST_CHECKED ? [] : findTroubles(laid.drawing, job, { ...checks, family });
-  const edge = measureEdge(laid.drawing, job);
+  const troubles = all.length > MOST_CHECKED ? [] : findPartTroubles(laid, { ...checks, family });
+  const edge = measureEdge(drawing, given);
   const isFinestTooFine = isAnyTooFine(lines, family);
   const facts = {
     sheetCount: laid.sheets.length,
@@ -162,10 +195,17 @@ export function planSheetTask(given: {
     isFinestTooFine,
     troubles,
     overPrintAreaMm: overPrintArea(placed.box, laid.printArea),
-    markTroubles: checkMarks(placed, job, job.sheet, laid.marks, laid.printArea),
+    markTroubles: checkMarks(placed, given, job.sheet, laid.marks, laid.printArea),
     hasNoTestCorner: job.print.keepsTestCorner && testCorner === null,
   };
   return { plan, facts };
+}
+
+/** Drawing by drawing, by its own lines. */
+function findPartTroubles({ parts }: LaidJob, checks: CheckFacts): readonly Trouble[] {
+  return parts
+    .filter(({ number }) => number !== null)
+    .flatMap(({ drawing, given }) => findTroubles(drawing, given, checks));
 }
 
 /** One sheet to print, as PDF. @throws AppError `notFound` for a sheet that the job does not have */
@@ -179,6 +219,16 @@ export async function printSheetTask(given: {
   return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words);
 }
 
+/** A small picture of a job, as PNG. */
+export async function smallPictureTask(given: {
+  readonly job: Job;
+  readonly machine: Machine;
+  readonly drawing: number | null;
+}): Promise<Uint8Array> {
+  const { job, machine, drawing } = given;
+  return drawSmallPicture(job, layOutJob(job, machine, openDrawing), drawing);
+}
+
 /** One sheet as SVG or DXF with a layer for each role. @throws AppError `notFound` */
 export function layersTask(given: {
   readonly job: Job;
@@ -187,10 +237,11 @@ export function layersTask(given: {
   readonly format: 'svg' | 'dxf';
 }): string {
   const { job, machine, sheetIndex, format } = given;
-  const placed = layOutJob(job, machine, openDrawing).sheets[sheetIndex];
+  const { sheets, given: roles } = layOutJob(job, machine, openDrawing);
+  const placed = sheets[sheetIndex];
   if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
   const lines = placed.lines.flatMap((line): readonly WrittenLine[] => {
-    const role = roleOf(line, job);
+    const role = roleOf(line, roles);
     return role && role !== 'ignore' ? [{ role, points: flattenContour(line.contour) }] : [];
   });
   return format === 'svg' ? writeSvg(lines, job.sheet) : writeDxf(lines, job.sheet.heightMm);

@@ -2,16 +2,11 @@ import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Rgb } from '#core/artwork/trace/pixels.ts';
 import { PLAIN_TRACE, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
-import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
+import { readPixels, USUAL_MM, widthOf } from '#web/islands/jobs/picture/pictureFile.ts';
 import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { OpenedPictureReply } from '#web/schemas/job.ts';
 import type { TraceThread, TracedPicture } from '#web/workers/tracePicture.ts';
-
-/** An outline is found in at most so many pixels: finer than any blade goes. */
-const MOST_TRACED_PIXELS = 3_000_000;
-/** The longest side of a piece whose file says nothing of its size, mm. Common practice, no source. */
-const USUAL_MM = 60;
 
 /** A picture that is opened: what it is, its pixels for the eye dropper, how it is traced and how large it lies. */
 export interface PictureState {
@@ -30,7 +25,7 @@ export interface PictureState {
 export function usePicture(file: File): PictureState {
   const [opened, setOpened] = useState<OpenedPictureReply | null>(null);
   const [trace, setTrace] = useState(PLAIN_TRACE);
-  const [widthMm, setWidthMm] = useState(USUAL_MM);
+  const [widthMm, setWidthMm] = useState<number>(USUAL_MM);
   const [traced, setTraced] = useState<TracedPicture | null>(null);
   const [error, setError] = useState<unknown>(null);
   const thread = useRef<Remote<TraceThread> | null>(null);
@@ -83,33 +78,6 @@ export function usePicture(file: File): PictureState {
     setWidthMm,
     colourAt: (x, y) => colourOf(pixels.current, x, y),
   };
-}
-
-/** As large as its file says, else the longest side of a usual sticker. */
-function widthOf({ widthPx, heightPx, dpi }: OpenedPictureReply): number {
-  const wide = dpi ? (widthPx / dpi) * 25.4 : (USUAL_MM * widthPx) / Math.max(widthPx, heightPx);
-  return Math.round(wide * 10) / 10;
-}
-
-/** The pixels of a picture, fewer where it has more than an outline needs. */
-async function readPixels({ image, widthPx, heightPx }: OpenedPictureReply): Promise<ImageData> {
-  const shrink = Math.min(1, Math.sqrt(MOST_TRACED_PIXELS / (widthPx * heightPx)));
-  const [width, height] = [
-    Math.max(1, Math.round(widthPx * shrink)),
-    Math.max(1, Math.round(heightPx * shrink)),
-  ];
-  const bitmap = await createImageBitmap(blobOf(image), {
-    premultiplyAlpha: 'none',
-    resizeWidth: width,
-    resizeHeight: height,
-    resizeQuality: 'high',
-  });
-  const canvas = document.createElement('canvas');
-  [canvas.width, canvas.height] = [width, height];
-  const drawn = canvas.getContext('2d', { willReadFrequently: true });
-  if (!drawn) throw new Error('this browser cannot read the pixels of a picture');
-  drawn.drawImage(bitmap, 0, 0);
-  return drawn.getImageData(0, 0, width, height);
 }
 
 function colourOf(pixels: ImageData | null, x: number, y: number): Rgb | null {

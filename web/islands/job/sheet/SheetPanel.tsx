@@ -2,13 +2,14 @@ import { RotateCw } from 'lucide-react';
 import { describeMarks } from '#core/sheet/marks/marks.ts';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
+import type { UnitSystem } from '#core/units/length.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
-import { EdgePanel } from '#web/islands/job/EdgePanel.tsx';
-import { LayoutForm } from '#web/islands/job/LayoutForm.tsx';
+import { EdgePanel } from '#web/islands/job/sheet/EdgePanel.tsx';
+import { LayoutForm } from '#web/islands/job/sheet/LayoutForm.tsx';
 import { RemnantNote } from '#web/islands/shared/RemnantNote.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
-import type { Nest } from '#web/islands/job/useNest.ts';
+import type { Nest } from '#web/islands/job/sheet/useNest.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
@@ -18,12 +19,13 @@ interface Props {
   readonly design: Design;
   readonly shown: ShownJob;
   readonly nest: Nest;
+  readonly system: UnitSystem;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
 }
 
 /** The sheet, its marks, how the pieces lie on it, and how print and cut meet at their edges. */
-export function SheetPanel({ job, design, shown, nest, isBusy, onChange }: Props) {
+export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange }: Props) {
   const { machine } = shown;
   const { sheet } = job;
   const own = (size: Partial<Sheet>) => onChange({ sheet: { ...sheet, name: 'own size', ...size } });
@@ -50,7 +52,15 @@ export function SheetPanel({ job, design, shown, nest, isBusy, onChange }: Props
       ) : null}
       {machine.kind === 'matFed' ? <OnMat sheet={sheet} onChange={onChange} /> : null}
       <Marks job={job} design={design} shown={shown} onChange={onChange} />
-      <LayoutForm job={job} design={design} nest={nest} isBusy={isBusy} onChange={onChange} />
+      <LayoutForm
+        job={job}
+        design={design}
+        nest={nest}
+        system={system}
+        freeingRole={shown.facts.isRollFed ? 'perforated' : 'through'}
+        isBusy={isBusy}
+        onChange={onChange}
+      />
       <Over design={design} />
       <RemnantNote
         materialId={shown.materialId}
@@ -166,7 +176,7 @@ function Marks({
       <button
         type="button"
         className="button justify-self-start"
-        onClick={() => onChange({ layout: turnLayout(job.layout, job.sheet) })}
+        onClick={() => onChange({ layout: { ...turnLayout(job.layout, job.sheet), arrangement: undefined } })}
       >
         <RotateCw size={17} aria-hidden /> Turn it end for end
         {design.layout?.readsBetterTurned ? ': the marks read better so' : ''}

@@ -1,9 +1,14 @@
 import { LayoutGrid, Square } from 'lucide-react';
 import { affineOf, TURN_WORDS, TURNS, turnBox, type Layout, type Turns } from '#core/sheet/layout.ts';
+import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
+import type { UnitSystem } from '#core/units/length.ts';
+import { wantedCopies } from '#core/sheet/arrangePieces.ts';
+import { ArrangementChoice } from '#web/islands/job/sheet/ArrangementChoice.tsx';
+import { CarrierForm } from '#web/islands/job/sheet/CarrierForm.tsx';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
-import type { Nest } from '#web/islands/job/useNest.ts';
+import type { Nest } from '#web/islands/job/sheet/useNest.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 
@@ -11,35 +16,44 @@ interface Props {
   readonly job: JobReply;
   readonly design: Design;
   readonly nest: Nest;
+  readonly system: UnitSystem;
+  /** How a card is freed where nobody chose. */
+  readonly freeingRole: CutRole;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
 }
 
 /** How pieces lie on the sheet: as drawn or each by itself, how many, how near, which way. */
-export function LayoutForm({ job, design, nest, isBusy, onChange }: Props) {
+export function LayoutForm({ job, design, nest, system, freeingRole, isBusy, onChange }: Props) {
   const { layout } = job;
   const pieces = design.layout?.pieces.length ?? 0;
   const placed = layout.placements.length;
+  const isAlone = (job.moreDrawings ?? []).length === 0;
   const set = (change: Partial<Layout>) => onChange({ layout: { ...layout, ...change } });
   return (
     <fieldset className="border-t border-hairline mt-4 pt-3">
       <legend className="sr-only">Layout</legend>
       <h2>How does it lie?</h2>
-      <div className="grid grid-cols-2 gap-1.5 mt-2" role="radiogroup" aria-label="What is laid out">
-        {[true, false].map((isWhole) => (
-          <button
-            key={String(isWhole)}
-            type="button"
-            role="radio"
-            aria-checked={layout.isWhole === isWhole}
-            disabled={isBusy}
-            onClick={() => set({ isWhole, placements: isWhole === layout.isWhole ? layout.placements : [] })}
-            className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
-          >
-            {isWhole ? 'As drawn, in one' : 'Each piece by itself'}
-          </button>
-        ))}
-      </div>
+      {isAlone ? (
+        <div className="grid grid-cols-2 gap-1.5 mt-2" role="radiogroup" aria-label="What is laid out">
+          {[true, false].map((isWhole) => (
+            <button
+              key={String(isWhole)}
+              type="button"
+              role="radio"
+              aria-checked={layout.isWhole === isWhole}
+              disabled={isBusy}
+              onClick={() =>
+                set({ isWhole, placements: isWhole === layout.isWhole ? layout.placements : [] })
+              }
+              className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
+            >
+              {isWhole ? 'As drawn, in one' : 'Each piece by itself'}
+            </button>
+          ))}
+        </div>
+      ) : null}
+      <ArrangementChoice layout={layout} design={design} isBusy={isBusy} onSet={set} />
       <div className="grid grid-cols-2 gap-3 mt-3">
         <Millimetres
           label="Copies (0 fills the sheet)"
@@ -65,7 +79,13 @@ export function LayoutForm({ job, design, nest, isBusy, onChange }: Props) {
           </option>
         ))}
       </select>
-      <LayOutButton job={job} nest={nest} canStart={!isBusy && !design.isBehind && pieces > 0} />
+      <CarrierForm layout={layout} system={system} freeingRole={freeingRole} isBusy={isBusy} onSet={set} />
+      <LayOutButton
+        job={job}
+        design={design}
+        nest={nest}
+        canStart={!isBusy && !design.isBehind && pieces > 0}
+      />
       {layout.isWhole && placed === 1 && design.layout ? (
         <Corner layout={layout} box={design.layout.pieces[0]?.box ?? null} onSet={set} />
       ) : null}
@@ -74,11 +94,14 @@ export function LayoutForm({ job, design, nest, isBusy, onChange }: Props) {
 }
 
 function LayOutButton({
-  job: { layout },
+  job,
+  design,
   nest,
   canStart,
-}: Pick<Props, 'job' | 'nest'> & { readonly canStart: boolean }) {
-  const placed = layout.placements.length;
+}: Pick<Props, 'job' | 'design' | 'nest'> & { readonly canStart: boolean }) {
+  const { layout } = job;
+  const placed = countPieces(design, layout);
+  const missing = listMissing(job, design);
   return (
     <>
       {nest.isRunning ? (
@@ -97,8 +120,37 @@ function LayOutButton({
             ? 'Nothing lies on the sheet yet.'
             : `${placed} ${placed === 1 ? 'piece' : 'pieces'} on ${sheetsOf(layout)}.`}
       </p>
+      {missing.length > 0 && placed > 0 && !nest.isRunning ? (
+        <p className="note mt-1" data-tone="careful" role="status">
+          Not on a sheet: {missing.join(', ')}. Make them smaller, or take a larger sheet or card.
+        </p>
+      ) : null}
     </>
   );
+}
+
+/** Pieces that come off the sheet, cards not counted. */
+function countPieces({ layout: shown }: Design, { placements }: Layout): number {
+  const cards = new Set(
+    (shown?.pieces ?? []).filter(({ drawing }) => drawing === null).map(({ index }) => index),
+  );
+  return placements.filter(({ piece }) => !cards.has(piece)).length;
+}
+
+/** What is wanted and lies on no sheet, in words. */
+function listMissing(
+  { layout, name, drawingName = name, moreDrawings = [] }: JobReply,
+  { layout: shown, isBehind }: Design,
+): readonly string[] {
+  if (!shown || isBehind || layout.arrangement === undefined) return [];
+  return shown.pieces.flatMap(({ index, drawing }) => {
+    if (drawing === null) return [];
+    const wanted = wantedCopies({ index, drawing }, layout);
+    const laid = layout.placements.filter(({ piece }) => piece === index).length;
+    if (wanted === Infinity ? laid > 0 : laid >= wanted) return [];
+    const own = moreDrawings.find(({ number }) => number === drawing)?.name ?? drawingName;
+    return [wanted === Infinity ? own : `${wanted - laid} of ${wanted} ${own}`];
+  });
 }
 
 function describe({ placements, sheets, use, unplaced }: NonNullable<Nest['better']>): string {

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { listTaken } from '#core/job/layOutJob.ts';
+import { usualArrangement, type ArrangeOrder } from '#core/sheet/arrangePieces.ts';
 import type { NestResult } from '#core/sheet/nest/nestPieces.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
@@ -29,8 +30,10 @@ export function useNest(job: JobReply, { layout }: Design, onChange: (change: Jo
     setRunning(false);
     setBetter(null);
     const placements = best.current?.placements;
-    if (placements) onChange({ layout: { ...job.layout, placements } });
-  }, [job, onChange]);
+    if (!placements) return;
+    const arrangement = job.layout.arrangement ?? usualArrangement(layout?.pieces ?? [], job.layout.carrier);
+    onChange({ layout: { ...job.layout, arrangement, placements } });
+  }, [job, layout, onChange]);
   useEffect(() => () => worker.current?.terminate(), []);
   useEffect(() => {
     if (!isRunning || !better) return;
@@ -42,24 +45,20 @@ export function useNest(job: JobReply, { layout }: Design, onChange: (change: Jo
     best.current = null;
     setBetter(null);
     setRunning(true);
-    const thread = new Worker(new URL('../../workers/nestJob.ts', import.meta.url), { type: 'module' });
+    const thread = new Worker(new URL('../../../workers/nestJob.ts', import.meta.url), { type: 'module' });
     thread.onmessage = ({ data }: MessageEvent<NestReport>) => {
       if (!data.better) return finish();
       best.current = data.better;
       setBetter(data.better);
     };
     worker.current = thread;
-    const { copies, quantities, turns, spacingMm } = job.layout;
-    const pieces = layout.pieces.map(({ index, box, silhouette }) => ({ index, box, silhouette }));
-    thread.postMessage({
-      pieces,
-      copies,
-      quantities,
-      turns,
-      spacingMm,
+    const order: ArrangeOrder = {
+      pieces: layout.pieces,
+      layout: job.layout,
       sheet: job.sheet,
       taken: listTaken(layout, job.sheet),
-    });
+    };
+    thread.postMessage(order);
   };
   return { isRunning, better, start, take: finish };
 }

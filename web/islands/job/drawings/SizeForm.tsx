@@ -1,11 +1,10 @@
-import { COARSE_DPI, pictureSize } from '#core/artwork/pictureSize.ts';
+import { COARSE_DPI } from '#core/artwork/pictureSize.ts';
 import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import { boundPoints, cornersOf, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import type { ShownLayout } from '#core/job/describeLayout.ts';
 import { fitLargest, sizeFactorOf, usableRoom, withSizeFactor } from '#core/job/sizeJob.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
-import { bytesOf } from '#web/islands/jobs/picture/blobOf.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
@@ -15,15 +14,17 @@ interface Props {
   readonly layout: ShownLayout;
   readonly system: UnitSystem;
   readonly isBusy: boolean;
+  /** No other drawing wants a place on the sheet. */
+  readonly isAlone: boolean;
   readonly onChange: (change: JobChange) => void;
 }
 
-/** What a camera adds stands before the size of a picture, but no more than this. */
-const HEAD_BYTES = 300_000;
+type Picture = ShownLayout['drawing']['images'][number];
+
 const [SMALLEST, LARGEST] = [0.001, 1000] as const;
 
 /** How large the drawing is, by either side or in percent of its file, or as large as the sheet takes. */
-export function SizeForm({ job, layout, system, isBusy, onChange }: Props) {
+export function SizeForm({ job, layout, system, isBusy, isAlone, onChange }: Props) {
   const box = boxOf(layout);
   if (!box) return null;
   const [widthMm, heightMm] = [box.maxX - box.minX, box.maxY - box.minY];
@@ -67,9 +68,11 @@ export function SizeForm({ job, layout, system, isBusy, onChange }: Props) {
           onChange={(percent) => percent > 0 && resize(percent / 100)}
         />
       </div>
-      <button type="button" className="button mt-2" disabled={isBusy} onClick={fill}>
-        As large as the sheet takes
-      </button>
+      {isAlone ? (
+        <button type="button" className="button mt-2" disabled={isBusy} onClick={fill}>
+          As large as the sheet takes
+        </button>
+      ) : null}
       <Resolution layout={layout} />
     </section>
   );
@@ -77,7 +80,8 @@ export function SizeForm({ job, layout, system, isBusy, onChange }: Props) {
 
 /** What pictures have left of their resolution, where that is too little. */
 function Resolution({ layout }: Pick<Props, 'layout'>) {
-  const coarsest = Math.min(...layout.drawing.images.map(dpiOf));
+  const { images, widthsPx = [] } = layout.drawing;
+  const coarsest = Math.min(...images.map((image, index) => dpiOf(image, widthsPx[index] ?? null)));
   if (!(coarsest < COARSE_DPI)) return null;
   return (
     <p className="note mt-2" data-tone="careful">
@@ -86,13 +90,9 @@ function Resolution({ layout }: Pick<Props, 'layout'>) {
   );
 }
 
-type Picture = ShownLayout['drawing']['images'][number];
-
 /** Pixels an inch along the width of a picture; infinite where its data does not tell. */
-function dpiOf({ data, toMm }: Picture): number {
-  const size = pictureSize(bytesOf(data, HEAD_BYTES));
-  const widthMm = Math.hypot(toMm[0], toMm[1]);
-  return size ? size.widthPx / mmToInch(widthMm) : Infinity;
+function dpiOf({ toMm }: Picture, widthPx: number | null): number {
+  return widthPx === null ? Infinity : widthPx / mmToInch(Math.hypot(toMm[0], toMm[1]));
 }
 
 /** What of the drawing is printed or cut. */

@@ -3,15 +3,19 @@ import { Undo2 } from 'lucide-react';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import type { Trouble, TroubleFix } from '#core/checks/trouble.ts';
-import { SizeForm } from '#web/islands/job/SizeForm.tsx';
-import { BorderForm } from '#web/islands/job/BorderForm.tsx';
+import { SizeForm } from '#web/islands/job/drawings/SizeForm.tsx';
+import { OwnBorderForm } from '#web/islands/job/drawings/OwnBorderForm.tsx';
+import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
+import { BorderForm } from '#web/islands/job/drawings/BorderForm.tsx';
 import type { UnitSystem } from '#core/units/length.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 
 interface Props {
+  /** As if it were of the drawing alone that is looked at. */
   readonly job: JobReply;
+  readonly looked: Looked;
   readonly design: Design;
   readonly facts: RoleFacts;
   readonly system: UnitSystem;
@@ -21,7 +25,7 @@ interface Props {
 }
 
 /** What is wrong with the drawing, with its place and a mend; mends made; a border around it. */
-export function DrawingPanel({ job, design, facts, system, isBusy, onChange, onShow }: Props) {
+export function DrawingPanel({ job, looked, design, facts, system, isBusy, onChange, onShow }: Props) {
   const { troubles, layout } = design;
   const mend = (trouble: Trouble, fix: TroubleFix) => {
     if (fix.kind === 'edit') return onChange({ edits: [...job.edits, fix.edit] });
@@ -62,7 +66,23 @@ export function DrawingPanel({ job, design, facts, system, isBusy, onChange, onS
       ) : null}
       <Edits job={job} isBusy={isBusy} onChange={onChange} />
       {layout ? (
-        <SizeForm job={job} layout={layout} system={system} isBusy={isBusy} onChange={onChange} />
+        <SizeForm
+          job={job}
+          isAlone={(job.moreDrawings ?? []).length === 0}
+          layout={layout}
+          system={system}
+          isBusy={isBusy}
+          onChange={onChange}
+        />
+      ) : null}
+      {layout ? (
+        <OwnBorderForm
+          looked={looked}
+          drawing={layout.drawing}
+          design={design}
+          system={system}
+          isBusy={isBusy}
+        />
       ) : null}
       {layout ? (
         <BorderForm

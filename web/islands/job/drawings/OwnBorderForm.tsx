@@ -1,0 +1,232 @@
+import { useEffect, useState } from 'react';
+import { BACKINGS, type Backing } from '#core/drawing/border/border.ts';
+import { NECK_MM } from '#core/drawing/border/measureBorder.ts';
+import { isCutRole } from '#core/drawing/roles/lineRoles.ts';
+import type { ShownDrawing } from '#core/job/describeLayout.ts';
+import { borderOf, setBorder, withoutBorder, type OwnBorder } from '#core/job/jobBorder.ts';
+import { mmToInch, type UnitSystem } from '#core/units/length.ts';
+import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
+import type { Design } from '#web/islands/job/useDesign.ts';
+import { Length } from '#web/islands/shared/Length.tsx';
+
+interface Props {
+  readonly looked: Looked;
+  readonly drawing: ShownDrawing;
+  readonly design: Design;
+  readonly system: UnitSystem;
+  readonly isBusy: boolean;
+}
+
+/** Borders that people settle on. Common practice, no source (T21). */
+const USUAL: OwnBorder = { byMm: 1.6, closesMm: 0, backing: 'outline', colour: null };
+const WIDEST_MM = 8;
+const STEP_MM = 0.1;
+
+const BACKING_WORDS: Readonly<Record<Backing, string>> = {
+  outline: 'the outline',
+  hull: 'a tight shape without bays',
+  rectangle: 'a rounded rectangle',
+  oval: 'an oval',
+  round: 'a circle',
+};
+
+const SIDES = [
+  { value: 'none', words: 'None' },
+  { value: 'out', words: 'Outside' },
+  { value: 'in', words: 'Inside' },
+] as const;
+
+/** The border of a printed drawing's pieces: how wide, what it follows, which gaps it closes, what colour it has. */
+export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props) {
+  const { job, change } = looked;
+  const kept = borderOf(job.edits);
+  /** What a hand is at: it is kept when it lets go. */
+  const [draft, setDraft] = useState<OwnBorder | null>(null);
+  const border = draft ?? kept;
+  const lines = drawing.lines.filter(({ role }) => isCutRole(role));
+  const isPossible =
+    border !== null || (lines.length > 0 && new Set(lines.map(({ role }) => role)).size === 1);
+  const isPrinted =
+    drawing.art !== null || drawing.images.length > 0 || drawing.lines.some(({ role }) => role === 'art');
+  const { askBorder } = design;
+  useEffect(() => {
+    const { number, name, format, roles, lineRoles, areRolesGuessed, edits } = {
+      ...job,
+      number: looked.number,
+    };
+    askBorder({ number, name, format, roles, lineRoles, areRolesGuessed, edits }, border);
+    // What is asked follows from the mends and roles alone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [job.edits, job.roles, looked.number, askBorder, design.isBehind, draft]);
+  if (!isPossible || !isPrinted) return null;
+  const set = (next: Partial<OwnBorder>) => {
+    const wanted = { ...USUAL, ...border, ...next };
+    const first = lines[0];
+    const ids = lines.map(({ sourceId }) => sourceId);
+    setDraft(null);
+    change(setBorder(job, kept ? null : { ids, role: first?.role ?? 'kiss' }, wanted));
+  };
+  const side = border === null ? 'none' : border.byMm < 0 ? 'in' : 'out';
+  const choose = (value: (typeof SIDES)[number]['value']) => {
+    if (value === 'none') return change({ edits: withoutBorder(job.edits) });
+    const width = Math.abs(border?.byMm ?? USUAL.byMm) || USUAL.byMm;
+    set({ byMm: value === 'in' ? -Math.min(width, 0.4) : width });
+  };
+  return (
+    <section aria-label="Border" className="border-t border-hairline mt-3 pt-3 grid gap-3">
+      <h2>Border</h2>
+      <div className="grid grid-cols-3 gap-1.5" role="radiogroup" aria-label="Where the border lies">
+        {SIDES.map(({ value, words }) => (
+          <button
+            key={value}
+            type="button"
+            role="radio"
+            aria-checked={side === value}
+            disabled={isBusy}
+            onClick={() => choose(value)}
+            className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+      {border ? (
+        <Figures
+          border={border}
+          system={system}
+          isBusy={isBusy}
+          onSet={set}
+          onDraft={(next) => setDraft({ ...border, ...next })}
+        />
+      ) : null}
+      {border && design.border ? (
+        <Outcome design={design} border={border} system={system} onSet={set} />
+      ) : null}
+    </section>
+  );
+}
+
+interface FiguresProps {
+  readonly border: OwnBorder;
+  readonly system: UnitSystem;
+  readonly isBusy: boolean;
+  readonly onSet: (next: Partial<OwnBorder>) => void;
+  readonly onDraft: (next: Partial<OwnBorder>) => void;
+}
+
+function Figures({ border, system, isBusy, onSet, onDraft }: FiguresProps) {
+  const { byMm, closesMm, backing, colour } = border;
+  const sign = byMm < 0 ? -1 : 1;
+  return (
+    <>
+      <div className="grid grid-cols-[minmax(0,1fr)_7rem] gap-3 items-end">
+        <input
+          type="range"
+          aria-label="Border, how wide"
+          min={0}
+          max={WIDEST_MM}
+          step={STEP_MM}
+          value={Math.abs(byMm)}
+          className="w-full min-h-11 accent-verdigris"
+          onChange={(event) => onDraft({ byMm: sign * Number(event.target.value) })}
+          onPointerUp={() => onSet({})}
+          onKeyUp={() => onSet({})}
+        />
+        <Length
+          label="Wide"
+          mm={Math.abs(byMm)}
+          system={system}
+          onChange={(mm) => onSet({ byMm: sign * Math.abs(mm) })}
+        />
+      </div>
+      <div className="grid grid-cols-2 gap-3">
+        <Length
+          label="Close gaps up to"
+          mm={closesMm}
+          system={system}
+          onChange={(mm) => onSet({ closesMm: Math.max(0, mm) })}
+        />
+        <label className="text-sm text-muted">
+          It follows
+          <select
+            className="field text-base text-ink"
+            value={backing}
+            disabled={isBusy}
+            onChange={(event) => onSet({ backing: event.target.value as Backing })}
+          >
+            {BACKINGS.map((one) => (
+              <option key={one} value={one}>
+                {BACKING_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="flex items-center gap-3 min-h-11">
+        <label className="flex items-center gap-3 cursor-pointer">
+          <input
+            type="checkbox"
+            className="size-5 accent-verdigris"
+            checked={colour !== null}
+            onChange={(event) => onSet({ colour: event.target.checked ? '#ffffff' : null })}
+          />
+          Print a colour behind
+        </label>
+        {colour === null ? (
+          <span className="text-sm text-muted">blank: the sheet shows</span>
+        ) : (
+          <input
+            type="color"
+            aria-label="Colour behind"
+            className="h-11 w-16 cursor-pointer"
+            value={colour}
+            onChange={(event) => onDraft({ colour: event.target.value })}
+            onBlur={() => onSet({})}
+          />
+        )}
+      </div>
+    </>
+  );
+}
+
+interface OutcomeProps {
+  readonly design: Design;
+  readonly border: OwnBorder;
+  readonly system: UnitSystem;
+  readonly onSet: (next: Partial<OwnBorder>) => void;
+}
+
+/** How many pieces it makes, how thin they get, and what makes them one. */
+function Outcome({ design: { border: measured }, border, system, onSet }: OutcomeProps) {
+  if (!measured) return null;
+  const { outlines, thinnestMm, leastBorderMm, leastCloseMm } = measured;
+  const say = (mm: number) => (system === 'inch' ? `${mmToInch(mm).toFixed(3)} in` : `${mm.toFixed(2)} mm`);
+  const isThin = thinnestMm !== null && thinnestMm < NECK_MM;
+  return (
+    <div className="grid gap-2" role="status">
+      <p>
+        {outlines === 1 ? 'One piece' : `${outlines} pieces`}
+        {thinnestMm === null ? '.' : `, ${say(thinnestMm)} at the narrowest.`}
+        {isThin ? ' That tears when it is lifted.' : ''}
+      </p>
+      {outlines > 1 && border.byMm >= 0 && border.backing === 'outline' ? (
+        <div className="flex flex-wrap gap-2">
+          {leastBorderMm !== null ? (
+            <button
+              type="button"
+              className="button"
+              onClick={() => onSet({ byMm: leastBorderMm, closesMm: 0 })}
+            >
+              One piece: border {say(leastBorderMm)}
+            </button>
+          ) : null}
+          {leastCloseMm !== null && leastCloseMm > 0 ? (
+            <button type="button" className="button" onClick={() => onSet({ closesMm: leastCloseMm })}>
+              One piece: close gaps of {say(leastCloseMm)}
+            </button>
+          ) : null}
+        </div>
+      ) : null}
+    </div>
+  );
+}

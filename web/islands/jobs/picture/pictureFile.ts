@@ -1,0 +1,34 @@
+import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
+import type { OpenedPictureReply } from '#web/schemas/job.ts';
+
+/** An outline is found in at most so many pixels: finer than any blade goes. */
+const MOST_TRACED_PIXELS = 3_000_000;
+/** The longest side of a piece whose file says nothing of its size, mm. Common practice, no source. */
+export const USUAL_MM = 60;
+
+/** As large as its file says, else the longest side of a usual sticker. */
+export function widthOf({ widthPx, heightPx, dpi }: OpenedPictureReply): number {
+  const wide = dpi ? (widthPx / dpi) * 25.4 : (USUAL_MM * widthPx) / Math.max(widthPx, heightPx);
+  return Math.round(wide * 10) / 10;
+}
+
+/** The pixels of a picture, fewer where it has more than an outline needs. */
+export async function readPixels({ image, widthPx, heightPx }: OpenedPictureReply): Promise<ImageData> {
+  const shrink = Math.min(1, Math.sqrt(MOST_TRACED_PIXELS / (widthPx * heightPx)));
+  const [width, height] = [
+    Math.max(1, Math.round(widthPx * shrink)),
+    Math.max(1, Math.round(heightPx * shrink)),
+  ];
+  const bitmap = await createImageBitmap(blobOf(image), {
+    premultiplyAlpha: 'none',
+    resizeWidth: width,
+    resizeHeight: height,
+    resizeQuality: 'high',
+  });
+  const canvas = document.createElement('canvas');
+  [canvas.width, canvas.height] = [width, height];
+  const drawn = canvas.getContext('2d', { willReadFrequently: true });
+  if (!drawn) throw new Error('this browser cannot read the pixels of a picture');
+  drawn.drawImage(bitmap, 0, 0);
+  return drawn.getImageData(0, 0, width, height);
+}
