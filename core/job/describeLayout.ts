@@ -28,6 +28,7 @@ import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { affineOf, placedBoxes } from '#core/sheet/layout.ts';
 import type { Mark } from '#core/sheet/marks/marks.ts';
+import { findTouching } from '#core/sheet/hands/findTouching.ts';
 import { placePieces, type PlacedLine, type PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
 
@@ -109,6 +110,8 @@ export interface ShownLayout {
   readonly markTroubles: readonly string[];
   /** Turned end for end, less stands against it. */
   readonly readsBetterTurned: boolean;
+  /** Placements whose cuts would meet, by their places in the layout. */
+  readonly touching: readonly number[];
   /** How art meets the outlines, or `null` without art in any. */
   readonly edge: DrawnEdge | null;
 }
@@ -146,6 +149,11 @@ export function describeLayout(
   const markTroubles = listMarkTroubles(job, laid);
   const taken = placedBoxes(job.layout, pieces, last);
   const files = openFiles(laid, shown);
+  const covered = coverPieces(drawing, given, pieces).map((piece) => ({
+    ...piece,
+    areaMm2: areaOfRings(piece.silhouette),
+    drawing: partOf(parts, piece.index).number,
+  }));
   const looked = parts.find(({ number }) => number === shown.drawing) ?? itemAt(parts, 0);
   return {
     drawing: showDrawing(looked, facts, rules, files),
@@ -165,16 +173,23 @@ export function describeLayout(
     marks,
     printArea,
     testCorner,
-    pieces: coverPieces(drawing, given, pieces).map((piece) => ({
-      ...piece,
-      areaMm2: areaOfRings(piece.silhouette),
-      drawing: partOf(parts, piece.index).number,
-    })),
+    pieces: covered,
+    touching: touchingIn(job, covered),
     markTroubles,
     readsBetterTurned: markTroubles.length > 0 && troublesTurned(job, laid).length < markTroubles.length,
     edge: measureEdge(drawing, given),
     remnant: findRemnant(job.sheet, [...taken, ...listTaken(laid, job.sheet)]),
   };
+}
+
+/** More are laid out by reckoning, which keeps them apart. */
+const MOST_BY_HAND = 2000;
+
+/** What was laid out by reckoning keeps its distance. */
+function touchingIn({ layout }: JobDesign, pieces: readonly ShownPiece[]): readonly number[] {
+  const { arrangement, placements } = layout;
+  if (arrangement !== undefined || placements.length > MOST_BY_HAND) return [];
+  return findTouching(pieces, placements);
 }
 
 function showDrawing(

@@ -19,6 +19,8 @@ export interface StopOrder {
   readonly overPrintAreaMm: number;
   /** A corner was wanted for a test piece, and there is no free place left. */
   readonly hasNoTestCorner: boolean;
+  /** How many pieces lie over each other. */
+  readonly touching?: number;
   readonly now: Date;
 }
 
@@ -36,10 +38,24 @@ export function listStops(order: StopOrder): readonly CheckItem[] {
     ...checkSheet(order),
     ...checkWaits(order),
     ...checkPrintArea(order),
+    ...checkTouching(order),
     ...checkTroubles(order),
     ...checkCorner(order),
   ];
   return found.toSorted((a, b) => Number(b.state === 'stop') - Number(a.state === 'stop'));
+}
+
+function checkTouching({ touching = 0 }: StopOrder): readonly CheckItem[] {
+  if (touching === 0) return [];
+  return [
+    {
+      id: 'touching',
+      state: 'stop',
+      words: `${touching} pieces lie over each other`,
+      reason: 'where their cuts meet both are spoiled',
+      way: { words: 'Move them apart', step: 'sheet' },
+    },
+  ];
 }
 
 function checkSheet({ station: { machine, loaded }, sheet }: StopOrder): readonly CheckItem[] {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Job } from '#core/job/job.ts';
 import type { Station } from '#core/station/station.ts';
 import type { BenchAnswer, BookPage } from '#web/schemas/setting.ts';
-import type { PlanReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 import type { LogEntryReply } from '#web/schemas/run.ts';
 import { api, setUp } from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';

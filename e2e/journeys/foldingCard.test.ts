@@ -3,7 +3,8 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { acceptAll, api, arrive, go } from '#e2e/support/app.ts';
 import { conditionOf, drawAs, python, type Drawer } from '#e2e/support/drawer.ts';
-import type { JobReply, PlanReply } from '#web/schemas/job.ts';
+import type { JobReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 /** A folding card from another program: creases, a slit and a light-pass outline, read and written as ezdxf does. */
 /** A card of 100 x 70 mm as Debian's python3-ezdxf writes it: outline with rounded corners, two folds, a slit. */

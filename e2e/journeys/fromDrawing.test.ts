@@ -6,7 +6,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { api } from '#e2e/support/app.ts';
 import { drawHpgl, drawSvg } from '#e2e/support/drawFiles.ts';
 import { conditionOf, drawAs, inkBox, type Drawer } from '#e2e/support/drawer.ts';
-import type { JobReply, PlanReply } from '#web/schemas/job.ts';
+import type { JobReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 /**
  * A newcomer takes a drawing from an open icon set to a full sheet of kiss-cut stickers with perforated outlines on the

@@ -5,7 +5,7 @@ import { orderStandIn } from '#e2e/support/orderStandIn.ts';
 import type { Bench, StrangersRun } from '#e2e/support/strangersBench.ts';
 import type { Material } from '#core/stack/material.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
-import type { PlanReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 /**
  * Benches that are not the demo's, with the run sheet as the only help: every stop of the run is one that the sheet of

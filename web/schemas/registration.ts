@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { CARD_CORNERS } from '#core/sheet/marks/registrationCard.ts';
 import { MOST_SHIFT_MM } from '#core/sheet/marks/registration.ts';
-import { pointSchema } from '#web/schemas/job.ts';
+import { pointSchema } from '#web/schemas/plan.ts';
 
 const shift = z.number('a number of mm').min(-MOST_SHIFT_MM).max(MOST_SHIFT_MM);
 

@@ -5,7 +5,7 @@ import { FLAWS } from '#core/stack/depthGrade.ts';
 import { RUN_STATES } from '#core/run/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import { LOG_KINDS } from '#core/job/logKinds.ts';
-import { pointSchema } from '#web/schemas/job.ts';
+import { pointSchema } from '#web/schemas/plan.ts';
 import { gradeSchema } from '#web/schemas/setting.ts';
 
 /** Names a request to cut, so that it cuts once. */

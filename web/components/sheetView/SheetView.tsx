@@ -1,5 +1,5 @@
 import type { BoxMm } from '#core/geometry/box.ts';
-import type { PointerEventHandler, ReactNode } from 'react';
+import type { KeyboardEventHandler, PointerEventHandler, ReactNode } from 'react';
 
 interface Props {
   readonly widthMm: number;
@@ -13,10 +13,21 @@ interface Props {
   readonly pointer?:
     | Readonly<Record<'onPointerDown' | 'onPointerMove' | 'onPointerUp', PointerEventHandler<SVGSVGElement>>>
     | undefined;
+  /** What keys do on it, where something can be moved. */
+  readonly onKeyDown?: KeyboardEventHandler<SVGSVGElement> | undefined;
 }
 
 /** A sheet from above at any size, in mm, with the area the machine reaches. */
-export function SheetView({ widthMm, heightMm, marginMm, label, around, children, pointer }: Props) {
+export function SheetView({
+  widthMm,
+  heightMm,
+  marginMm,
+  label,
+  around,
+  children,
+  pointer,
+  onKeyDown,
+}: Props) {
   const { minX, minY, maxX, maxY } = around ?? { minX: 0, minY: 0, maxX: widthMm, maxY: heightMm };
   const rim = Math.max(maxX - minX, maxY - minY) * 0.015;
   const box = `${minX - rim} ${minY - rim} ${maxX - minX + 2 * rim} ${maxY - minY + 2 * rim}`;
@@ -26,6 +37,8 @@ export function SheetView({ widthMm, heightMm, marginMm, label, around, children
       role="img"
       aria-label={label}
       className={`block w-full max-h-[64vh] ${pointer ? 'cursor-crosshair touch-none' : ''}`}
+      tabIndex={onKeyDown ? 0 : undefined}
+      onKeyDown={onKeyDown}
       {...pointer}
     >
       <rect

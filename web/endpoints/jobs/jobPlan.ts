@@ -16,7 +16,7 @@ import { defineEndpoint } from '#web/http/defineEndpoint.ts';
 import { tabPieces } from '#web/endpoints/dialIn/answerJudged.ts';
 import { jobParams } from '#web/endpoints/jobs/jobs.ts';
 import { planJob, type PlannedJob } from '#web/endpoints/jobs/planJob.ts';
-import { planSchema, type PlanReply } from '#web/schemas/job.ts';
+import { planSchema, type PlanReply } from '#web/schemas/plan.ts';
 
 /** Which sheet of a job, from 1. */
 export const sheetQuery = z.object({ sheet: z.coerce.number().int().min(1).default(1) });

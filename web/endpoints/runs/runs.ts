@@ -21,7 +21,7 @@ import { driveRun } from '#server/runs/runLoop.ts';
 import { readRun } from '#server/runs/readRun.ts';
 import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#server/runs/runOrders.ts';
 import { findLink } from '#server/links/findLink.ts';
-import { pointSchema } from '#web/schemas/job.ts';
+import { pointSchema } from '#web/schemas/plan.ts';
 import {
   requestKeySchema,
   runGradeSchema,

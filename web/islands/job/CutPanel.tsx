@@ -8,7 +8,7 @@ import { callApi } from '#web/islands/shared/callApi.ts';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
-import type { PlanReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 interface Props {
   readonly jobId: number;

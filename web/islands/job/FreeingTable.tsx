@@ -4,7 +4,8 @@ import { STRATEGY_WORDS } from '#core/setting/settingFields.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
-import type { JobReply, PlanReply } from '#web/schemas/job.ts';
+import type { JobReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 type Freeing = NonNullable<PlanReply['freeing']>;
 

@@ -1,16 +1,16 @@
 import type { ReactNode } from 'react';
 import { writeRingsData } from '#core/drawing/writePathData.ts';
-import { joinBoxes, middleOf, type BoxMm } from '#core/geometry/box.ts';
+import { middleOf } from '#core/geometry/box.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { RoledLines } from '#web/components/sheetView/RoledLines.tsx';
-import { ChosenLines } from '#web/islands/job/roles/ChosenLines.tsx';
+import { DrawingCanvas } from '#web/islands/job/DrawingCanvas.tsx';
+import { HandHelp, HandMarks } from '#web/islands/job/hands/HandMarks.tsx';
+import { useHands } from '#web/islands/job/hands/useHands.ts';
 import { RouteLines } from '#web/islands/job/RouteLines.tsx';
 import { SheetMarks } from '#web/islands/job/sheet/SheetMarks.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
-import type { ShownLayout } from '#core/job/describeLayout.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { useJob } from '#web/islands/job/useJob.ts';
-import { useLasso } from '#web/islands/job/roles/useLasso.ts';
 import type { Nest } from '#web/islands/job/sheet/useNest.ts';
 
 interface Props {
@@ -34,7 +34,11 @@ export function JobCanvas(props: Props) {
   const isDrawing = state.step === 'drawing' || state.step === 'roles';
   return (
     <section aria-label="Sheet" className="p-1 min-w-0 self-start lg:sticky lg:top-3">
-      {isDrawing ? <DrawingCanvas {...props} layout={layout} /> : <SheetCanvas {...props} layout={layout} />}
+      {isDrawing ? (
+        <DrawingCanvas {...props} layout={layout} isChoosing={state.step === 'roles'} />
+      ) : (
+        <SheetCanvas {...props} layout={layout} />
+      )}
       {problem ? (
         <p className="note mt-3" data-tone="problem" role="alert">
           {problem}{' '}
@@ -57,94 +61,8 @@ export function JobCanvas(props: Props) {
 
 type Laid = Props & { readonly layout: NonNullable<Design['layout']> };
 
-function DrawingCanvas({ layout, design, state, chosen, preview, onChoose, looked }: Laid) {
-  const { drawing } = layout;
-  const lasso = useLasso(drawing.lines, chosen, onChoose);
-  const isChoosing = state.step === 'roles';
-  const box = boxAround(drawing);
-  const size = Math.max(box.maxX - box.minX, box.maxY - box.minY);
-  const ring = size / 45;
-  return (
-    <>
-      <SheetView
-        widthMm={drawing.widthMm}
-        heightMm={drawing.heightMm}
-        marginMm={0}
-        around={box}
-        label={`${looked.name} as drawn, ${drawing.lines.length} lines`}
-        pointer={isChoosing ? lasso.pointer : undefined}
-      >
-        <RoledLines lines={drawing.lines} images={drawing.images} art={drawing.art} dotMm={size / 260} />
-        <ChosenLines lines={drawing.lines} chosen={chosen} />
-        {state.step === 'drawing' && chosen.length > 0 ? (
-          <path
-            d={preview}
-            fill="var(--color-verdigris-pale)"
-            fillOpacity="0.6"
-            stroke="var(--color-ink)"
-            strokeWidth="1.5"
-            vectorEffect="non-scaling-stroke"
-          />
-        ) : null}
-        {state.step === 'drawing' && design.border ? (
-          <path
-            d={design.border.data}
-            fill="none"
-            stroke="var(--color-verdigris)"
-            strokeWidth="1.5"
-            strokeDasharray="5 4"
-            vectorEffect="non-scaling-stroke"
-          />
-        ) : null}
-        {lasso.box ? <LassoBox box={lasso.box} /> : null}
-        {state.step === 'drawing'
-          ? (design.troubles ?? [])
-              .slice(0, 200)
-              .map(({ at, weight, kind }, index) => (
-                <circle
-                  key={`${kind}/${index}`}
-                  cx={at.x}
-                  cy={at.y}
-                  r={ring}
-                  fill="none"
-                  stroke={weight === 'stop' ? 'var(--color-ember)' : 'var(--color-straw)'}
-                  strokeWidth="2.5"
-                  strokeDasharray={weight === 'stop' ? undefined : '5 3'}
-                  vectorEffect="non-scaling-stroke"
-                />
-              ))
-          : null}
-      </SheetView>
-      <p className="text-sm text-muted mt-2">
-        {isChoosing
-          ? 'Click a line to choose it, drag around several; Shift adds to what is chosen.'
-          : `${drawing.lines.length} ${drawing.lines.length === 1 ? 'line' : 'lines'}, ${drawing.widthMm.toFixed(1)} × ${drawing.heightMm.toFixed(1)} mm as drawn.`}
-      </p>
-    </>
-  );
-}
-
-/** A border reaches over the edge of its file. */
-function boxAround({ widthMm, heightMm, lines }: ShownLayout['drawing']): BoxMm {
-  return joinBoxes([{ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }, ...lines.map(({ box }) => box)]);
-}
-
-function LassoBox({ box }: { readonly box: BoxMm }) {
-  return (
-    <rect
-      x={box.minX}
-      y={box.minY}
-      width={box.maxX - box.minX}
-      height={box.maxY - box.minY}
-      fill="var(--color-verdigris-pale)"
-      fillOpacity="0.5"
-      stroke="var(--color-verdigris)"
-      vectorEffect="non-scaling-stroke"
-    />
-  );
-}
-
 function SheetCanvas({ layout, state, nest }: Laid) {
+  const hands = useHands(state, layout, nest.isRunning);
   const { job, plan, step } = state;
   const { sheet } = job;
   const count = layout.sheets.length;
@@ -160,6 +78,8 @@ function SheetCanvas({ layout, state, nest }: Laid) {
         heightMm={sheet.heightMm}
         marginMm={sheet.marginMm}
         label={`${job.name} on its sheet, ${lines.length} lines`}
+        pointer={hands.isOn ? hands.pointer : undefined}
+        onKeyDown={hands.isOn ? hands.onKeyDown : undefined}
       >
         <SheetMarks layout={layout} sheet={sheet} isRemnantShown={step === 'sheet' && number === count} />
         <RoledLines
@@ -171,8 +91,17 @@ function SheetCanvas({ layout, state, nest }: Laid) {
           isPrinted={step === 'sheet' || step === 'runSheet'}
         />
         {isRouteShown ? <RouteLines plan={plan} sheetHeightMm={sheet.heightMm} /> : null}
+        {hands.isOn ? (
+          <HandMarks
+            layout={layout}
+            placements={job.layout.placements}
+            hands={hands}
+            sheetIndex={number - 1}
+          />
+        ) : null}
         {nest.better ? <NestPreview nest={nest} layout={layout} sheetIndex={number - 1} /> : null}
       </SheetView>
+      {hands.isOn ? <HandHelp hands={hands} /> : null}
     </>
   );
 }

@@ -29,31 +29,31 @@ export function JobView({ system, ...props }: ShownJob & { readonly system: Unit
   );
 }
 
-function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem }) {
-  const { machine, facts, family, offsetMm } = shown;
-  const state = useJob(shown.job);
-  const { job, plan, step, change } = state;
-  const looked = useLooked(job, change);
-  const checks = {
-    family,
-    isLayered: facts.canKiss,
-    machineKind: machine.kind,
-    operations: machine.operations,
-    offsetMm,
-  };
-  const design = useDesign(job, machine, facts, checks, looked.number);
-  const nest = useNest(job, design, change);
+/** The lines that are looked at, and what a mend would make of them. */
+function useChosen() {
   const [chosen, setChosen] = useState<readonly number[]>([]);
   const [preview, setPreview] = useState('');
-  const show = ({ lineIds, preview: after = '' }: Trouble) => {
+  const show = ({ lineIds, preview: after = '' }: Pick<Trouble, 'lineIds' | 'preview'>) => {
     setChosen(lineIds);
     setPreview(after);
   };
+  return { chosen, setChosen, preview, show };
+}
+
+const NOTHING = { lineIds: [], preview: '' } as const;
+
+function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem }) {
+  const { machine, facts } = shown;
+  const state = useJob(shown.job);
+  const { job, plan, step, change } = state;
+  const looked = useLooked(job, change);
+  const design = useDesign(job, machine, facts, checksOf(shown), looked.number);
+  const nest = useNest(job, design, change);
+  const { chosen, setChosen, preview, show } = useChosen();
   const shared = { job, design, isBusy: state.isBusy, onChange: change };
   const one = { ...shared, job: looked.job, onChange: looked.change };
   const look = (number: number) => {
-    setChosen([]);
-    setPreview('');
+    show(NOTHING);
     looked.look(number);
   };
   const drawings = <DrawingList {...shared} looked={{ ...looked, look }} onRefresh={state.refresh} />;
@@ -98,6 +98,16 @@ function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem
       </div>
     </Tabs.Root>
   );
+}
+
+function checksOf({ machine, facts, family, offsetMm }: ShownJob) {
+  return {
+    family,
+    isLayered: facts.canKiss,
+    machineKind: machine.kind,
+    operations: machine.operations,
+    offsetMm,
+  };
 }
 
 function JobHeading({ job, machine, materialName }: Pick<ShownJob, 'job' | 'machine' | 'materialName'>) {

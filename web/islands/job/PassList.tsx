@@ -7,7 +7,7 @@ import { forceUnit } from '#core/units/forceScale.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
-import type { PlanReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 interface ChoiceProps {
   readonly order: readonly RouteStep[] | null;

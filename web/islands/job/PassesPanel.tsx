@@ -12,7 +12,8 @@ import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
-import type { JobReply, PlanReply } from '#web/schemas/job.ts';
+import type { JobReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 /** Below this travel a fresh blade would want the same, m. */
 const LEAST_TOLD_METRES = 40;

@@ -1,5 +1,5 @@
 import { RISK_WORDS } from '#core/passes/estimateRisks.ts';
-import type { PlanReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 /** What can go wrong on a sheet, each a number with its causes. */
 export function RiskList({ risks }: { readonly risks: PlanReply['risks'] }) {

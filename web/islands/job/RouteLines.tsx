@@ -2,7 +2,7 @@ import { memo } from 'react';
 import { writePolylineData } from '#core/drawing/writePathData.ts';
 import { distanceMm, type PointMm } from '#core/geometry/point.ts';
 import { ROLE_STROKES } from '#web/components/RoleLine.tsx';
-import type { PlanReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 interface Props {
   readonly plan: PlanReply;

@@ -2,7 +2,8 @@ import { Download, Printer } from 'lucide-react';
 import { PlanProblem } from '#web/islands/job/PassesPanel.tsx';
 import { PrintHere } from '#web/islands/job/PrintHere.tsx';
 import { ROLE_WORDS } from '#web/components/RoleLine.tsx';
-import type { JobReply, PlanReply } from '#web/schemas/job.ts';
+import type { JobReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 
 interface Props {
   readonly job: JobReply;

@@ -8,7 +8,8 @@ import { FreeingTable } from '#web/islands/job/FreeingTable.tsx';
 import { PassList, RouteChoice } from '#web/islands/job/PassList.tsx';
 import { PrintHere } from '#web/islands/job/PrintHere.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
-import type { JobReply, PlanReply } from '#web/schemas/job.ts';
+import type { JobReply } from '#web/schemas/job.ts';
+import type { PlanReply } from '#web/schemas/plan.ts';
 import { sampleMachine, sampleRevision } from '#web/tests/sampleBook.ts';
 import { refusal, stubServer } from '#web/tests/stubServer.ts';
 

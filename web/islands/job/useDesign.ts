@@ -4,15 +4,10 @@ import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import type { ShownLayout } from '#core/job/describeLayout.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { KeptRule } from '#store/repositories/jobs/roleRules.ts';
-import { callApi } from '#web/islands/shared/callApi.ts';
+import { useDesignThread, type DesignThread } from '#web/islands/job/useDesignThread.ts';
+import { useSources } from '#web/islands/job/useSources.ts';
 import type { JobReply } from '#web/schemas/job.ts';
-import type {
-  BorderAnswer,
-  BorderQuestion,
-  DesignFile,
-  DesignOrder,
-  DesignReport,
-} from '#web/workers/designJob.ts';
+import type { BorderAnswer, BorderQuestion } from '#web/workers/designJob.ts';
 
 /** What is known of a job's drawing on this screen. */
 export interface Design {
@@ -48,44 +43,30 @@ export function useDesign(
   const [rules, setRules] = useState<readonly KeptRule[]>([]);
   const sources = useSources(job, setProblem, setRules);
   const [attempt, setAttempt] = useState(0);
-  const worker = useRef<Worker | null>(null);
-  /** The files that the thread knows. */
-  const told = useRef(new Set<number>());
-  const asking = useRef(0);
-  const [border, setBorder] = useState<BorderAnswer | null>(null);
+  const border = useBorder();
   const newest = useRef(0);
   const asked = useRef<JobReply | null>(null);
   const [laidJob, setLaidJob] = useState<JobReply | null>(null);
-  useEffect(() => {
-    const thread = new Worker(new URL('../../workers/designJob.ts', import.meta.url), { type: 'module' });
-    thread.onmessage = ({ data }: MessageEvent<DesignReport>) => {
-      if (data.kind === 'border') return data.id === asking.current ? setBorder(data.border) : undefined;
-      if (data.id !== newest.current) return;
-      if (data.kind === 'progress') return setProgress(data.share >= 1 ? null : data);
-      if (data.kind === 'layout') {
-        setLayout(data.layout);
-        setLaidJob(asked.current);
-        return setProgress({ words: 'Checking the lines', share: 0 });
-      }
-      if (data.kind === 'troubles') setTroubles(data.troubles);
-      else setProblem(data.message);
-      setProgress(null);
-    };
-    worker.current = thread;
-    told.current = new Set();
-    return () => thread.terminate();
-  }, [attempt]);
+  const thread = useDesignThread(attempt, (data) => {
+    if (data.kind === 'border') return border.take(data);
+    if (data.id !== newest.current) return;
+    if (data.kind === 'progress') return setProgress(data.share >= 1 ? null : data);
+    if (data.kind === 'layout') {
+      setLayout(data.layout);
+      setLaidJob(asked.current);
+      return setProgress({ words: 'Checking the lines', share: 0 });
+    }
+    if (data.kind === 'troubles') setTroubles(data.troubles);
+    else setProblem(data.message);
+    setProgress(null);
+  });
   useEffect(() => {
     const numbers = [0, ...(job.moreDrawings ?? []).map(({ number }) => number)];
     if (!numbers.every((number) => sources.has(number))) return;
-    for (const [number, source] of sources) {
-      if (told.current.has(number)) continue;
-      told.current.add(number);
-      worker.current?.postMessage({ kind: 'file', number, source } satisfies DesignFile);
-    }
+    thread.tell(sources);
     newest.current += 1;
     asked.current = job;
-    const order: DesignOrder = {
+    thread.ask({
       kind: 'design',
       id: newest.current,
       design: job,
@@ -94,72 +75,41 @@ export function useDesign(
       facts,
       rules,
       checks: { ...checks, spacingMm: job.layout.spacingMm },
-    };
-    worker.current?.postMessage(order);
+    });
     // The facts belong to the page and never change while it is open.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [sources, job, rules, attempt, looked]);
-  const askBorder = useCallback<Design['askBorder']>((file, wanted) => {
-    asking.current += 1;
-    if (!wanted) return setBorder(null);
-    const question: BorderQuestion = { kind: 'border', id: asking.current, file, border: wanted };
-    worker.current?.postMessage(question);
-  }, []);
+  const askBorder = border.askOf(thread);
   const stop = useCallback(() => {
-    worker.current?.terminate();
+    thread.end();
     setProgress(null);
     setProblem('Stopped. The drawing is kept; go on whenever you like.');
-  }, []);
-  const retry = useCallback(() => {
+  }, [thread]);
+  const retry = () => {
     setProblem(null);
     setAttempt((count) => count + 1);
-  }, []);
-  const isBehind = laidJob !== job;
-  return {
-    layout,
-    troubles,
-    progress,
-    problem,
-    isBehind,
-    rules,
-    setRules,
-    border,
-    askBorder,
-    stop,
-    retry,
   };
+  const isBehind = laidJob !== job;
+  const found = { layout, troubles, progress, problem, isBehind, rules };
+  return { ...found, border: border.answer, setRules, askBorder, stop, retry };
 }
 
-/** The files and the workshop's rules, each fetched once. */
-function useSources(
-  { id, moreDrawings = [] }: JobReply,
-  onProblem: (problem: string) => void,
-  onRules: (rules: readonly KeptRule[]) => void,
-): ReadonlyMap<number, string> {
-  const [sources, setSources] = useState<ReadonlyMap<number, string>>(new Map());
-  const asked = useRef(new Set<number>());
-  const numbers = [0, ...moreDrawings.map(({ number }) => number)].join();
-  useEffect(() => {
-    const missing = numbers
-      .split(',')
-      .map(Number)
-      .filter((number) => !asked.current.has(number));
-    if (missing.length === 0) return;
-    for (const number of missing) asked.current.add(number);
-    const read = Promise.all(missing.map(async (number) => [number, await readSource(id, number)] as const));
-    void read.then(
-      (fresh) => setSources((known) => new Map([...known, ...fresh])),
-      (error: unknown) => onProblem(String(error)),
-    );
-  }, [id, numbers, onProblem]);
-  useEffect(() => {
-    void callApi<readonly KeptRule[]>('/api/role-rules').then(onRules, () => onRules([]));
-  }, [onRules]);
-  return sources;
-}
-
-async function readSource(id: number, number: number): Promise<string> {
-  const reply = await fetch(`/api/jobs/${id}/source?drawing=${number}`);
-  if (!reply.ok) throw new Error('The drawing could not be fetched. Load the page again.');
-  return reply.text();
+/** The newest question about a border, and its answer. */
+function useBorder() {
+  const [answer, setAnswer] = useState<BorderAnswer | null>(null);
+  const asked = useRef(0);
+  const ask = useRef<Design['askBorder'] | null>(null);
+  return {
+    answer,
+    take: ({ id, border }: { readonly id: number; readonly border: BorderAnswer }) => {
+      if (id === asked.current) setAnswer(border);
+    },
+    /** Always the same, so that who asks is not asked to ask again. */
+    askOf: (thread: DesignThread): Design['askBorder'] =>
+      (ask.current ??= (file, border) => {
+        asked.current += 1;
+        if (border) thread.ask({ kind: 'border', id: asked.current, file, border });
+        else setAnswer(null);
+      }),
+  };
 }

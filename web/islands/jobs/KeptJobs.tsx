@@ -7,6 +7,34 @@ import type { JobSummaryReply } from '#web/schemas/job.ts';
 
 /** The jobs that are kept, with pictures: opened, copied, renamed, put away and taken back out. */
 export function KeptJobs({ jobs: kept }: { readonly jobs: readonly JobSummaryReply[] }) {
+  const { jobs, away, error, rename, copy, setPutAway } = useKeptJobs(kept);
+  return (
+    <>
+      {away ? (
+        <p className="note mt-3 flex items-center gap-3" role="status">
+          {away.name} is put away.
+          <button type="button" className="button" onClick={() => setPutAway(away, false)}>
+            Take it back out
+          </button>
+        </p>
+      ) : null}
+      <Refusal error={error} />
+      <ul className="divide-y divide-hairline mt-2">
+        {jobs.map((job) => (
+          <JobRow
+            key={job.id}
+            job={job}
+            onRename={(name) => rename(job, name)}
+            onCopy={() => copy(job)}
+            onPutAway={() => setPutAway(job, true)}
+          />
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function useKeptJobs(kept: readonly JobSummaryReply[]) {
   const [jobs, setJobs] = useState(kept);
   const [away, setAway] = useState<JobSummaryReply | null>(null);
   const [error, setError] = useState<unknown>(null);
@@ -45,30 +73,7 @@ export function KeptJobs({ jobs: kept }: { readonly jobs: readonly JobSummaryRep
           : [fresh, ...all].sort((a, b) => b.updatedAt.localeCompare(a.updatedAt)),
       );
     });
-  return (
-    <>
-      {away ? (
-        <p className="note mt-3 flex items-center gap-3" role="status">
-          {away.name} is put away.
-          <button type="button" className="button" onClick={() => setPutAway(away, false)}>
-            Take it back out
-          </button>
-        </p>
-      ) : null}
-      <Refusal error={error} />
-      <ul className="divide-y divide-hairline mt-2">
-        {jobs.map((job) => (
-          <JobRow
-            key={job.id}
-            job={job}
-            onRename={(name) => rename(job, name)}
-            onCopy={() => copy(job)}
-            onPutAway={() => setPutAway(job, true)}
-          />
-        ))}
-      </ul>
-    </>
-  );
+  return { jobs, away, error, rename, copy, setPutAway };
 }
 
 interface RowProps {

@@ -23,11 +23,13 @@ import { fitLayout } from '#core/job/fitLayout.ts';
 import { startBorder, type OwnBorder } from '#core/job/jobBorder.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job } from '#core/job/job.ts';
-import { joinDrawings, type Artwork } from '#core/job/joinDrawings.ts';
+import { joinDrawings, partOf, type Artwork } from '#core/job/joinDrawings.ts';
 import { layOutJob, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { isTraced, rolesToTrace, startJob, type StartedJob } from '#core/job/startJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
+import { findTouching } from '#core/sheet/hands/findTouching.ts';
+import { coverPieces } from '#core/sheet/nest/coverPieces.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -151,6 +153,8 @@ export interface SheetFacts {
   /** What may be taken for a mark, in words. */
   readonly markTroubles: readonly string[];
   readonly hasNoTestCorner: boolean;
+  /** How many pieces lie over each other where somebody laid them by hand. */
+  readonly touching: number;
 }
 
 /**
@@ -197,8 +201,18 @@ export function planSheetTask(wanted: {
     overPrintAreaMm: overPrintArea(placed.box, laid.printArea),
     markTroubles: checkMarks(placed, given, job.sheet, laid.marks, laid.printArea),
     hasNoTestCorner: job.print.keepsTestCorner && testCorner === null,
+    touching: countTouching(job, laid),
   };
   return { plan, facts };
+}
+
+function countTouching({ layout }: Job, { drawing, given, pieces, parts }: LaidJob): number {
+  if (layout.arrangement !== undefined || layout.placements.length < 2) return 0;
+  const covered = coverPieces(drawing, given, pieces).map((piece) => ({
+    ...piece,
+    drawing: partOf(parts, piece.index).number,
+  }));
+  return findTouching(covered, layout.placements).length;
 }
 
 /** Drawing by drawing, by its own lines. */

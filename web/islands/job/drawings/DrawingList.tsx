@@ -34,49 +34,17 @@ export function DrawingList({ job, looked, isBusy, onChange, onRefresh }: Props)
           aria-label="All drawings"
         >
           {drawings.map(({ number, name, key }) => (
-            <li
+            <DrawingRow
               key={number}
-              className={`grid grid-cols-[3.5rem_minmax(0,1fr)_5rem_2.75rem] gap-2 items-center rounded p-1 border ${number === looked.number ? 'border-verdigris bg-verdigris-pale' : 'border-transparent'}`}
-            >
-              <button
-                type="button"
-                aria-label={`Look at ${name}`}
-                aria-pressed={number === looked.number}
-                onClick={() => looked.look(number)}
-                className="cursor-pointer h-12 grid place-items-center"
-              >
-                <img
-                  src={`/api/jobs/${job.id}/picture?drawing=${number}&of=${key}`}
-                  alt=""
-                  className="max-h-12 max-w-14"
-                />
-              </button>
-              <button
-                type="button"
-                className="text-left truncate cursor-pointer min-h-11"
-                title={name}
-                onClick={() => looked.look(number)}
-              >
-                {name}
-              </button>
-              <Millimetres
-                label={`Copies of ${name}`}
-                unit=""
-                isLabelHidden
-                value={copiesOf(layout, number)}
-                onChange={(copies) => setCopies(number, Math.max(0, Math.round(copies)))}
-              />
-              <button
-                type="button"
-                className="button px-2"
-                data-kind="quiet"
-                aria-label={`Take ${name} out`}
-                disabled={isBusy || more.isBusy}
-                onClick={() => more.remove(number)}
-              >
-                <Trash2 size={17} aria-hidden />
-              </button>
-            </li>
+              name={name}
+              picture={`/api/jobs/${job.id}/picture?drawing=${number}&of=${key}`}
+              copies={copiesOf(layout, number)}
+              isLooked={number === looked.number}
+              isBusy={isBusy || more.isBusy}
+              onLook={() => looked.look(number)}
+              onCopies={(copies) => setCopies(number, Math.max(0, Math.round(copies)))}
+              onTakeOut={() => more.remove(number)}
+            />
           ))}
         </ul>
       ) : null}
@@ -94,6 +62,55 @@ export function DrawingList({ job, looked, isBusy, onChange, onRefresh }: Props)
       </label>
       <Refusal error={more.error} />
     </section>
+  );
+}
+
+interface RowProps {
+  readonly name: string;
+  /** Address of its small picture. */
+  readonly picture: string;
+  readonly copies: number;
+  readonly isLooked: boolean;
+  readonly isBusy: boolean;
+  readonly onLook: () => void;
+  readonly onCopies: (copies: number) => void;
+  readonly onTakeOut: () => void;
+}
+
+function DrawingRow({ name, picture, copies, isLooked, isBusy, onLook, onCopies, onTakeOut }: RowProps) {
+  return (
+    <li
+      className={`grid grid-cols-[3.5rem_minmax(0,1fr)_5rem_2.75rem] gap-2 items-center rounded p-1 border ${isLooked ? 'border-verdigris bg-verdigris-pale' : 'border-transparent'}`}
+    >
+      <button
+        type="button"
+        aria-label={`Look at ${name}`}
+        aria-pressed={isLooked}
+        onClick={onLook}
+        className="cursor-pointer h-12 grid place-items-center"
+      >
+        <img src={picture} alt="" className="max-h-12 max-w-14" />
+      </button>
+      <button
+        type="button"
+        className="text-left truncate cursor-pointer min-h-11"
+        title={name}
+        onClick={onLook}
+      >
+        {name}
+      </button>
+      <Millimetres label={`Copies of ${name}`} unit="" isLabelHidden value={copies} onChange={onCopies} />
+      <button
+        type="button"
+        className="button px-2"
+        data-kind="quiet"
+        aria-label={`Take ${name} out`}
+        disabled={isBusy}
+        onClick={onTakeOut}
+      >
+        <Trash2 size={17} aria-hidden />
+      </button>
+    </li>
   );
 }
 

@@ -34,31 +34,7 @@ export function DrawingPanel({ job, looked, design, facts, system, isBusy, onCha
   };
   return (
     <>
-      <h2>Will it cut well?</h2>
-      {troubles === null ? <p role="status">Looking at every line …</p> : null}
-      {troubles?.length === 0 ? (
-        <p className="note mt-2" data-tone="good">
-          Nothing found: outlines are closed, nothing is doubled, crossed or too fine.
-        </p>
-      ) : null}
-      <ul
-        className="mt-2 divide-y divide-hairline max-h-[46vh] overflow-y-auto"
-        tabIndex={0}
-        aria-label="Found"
-      >
-        {(troubles ?? []).slice(0, 100).map((trouble, index) => (
-          <TroubleItem
-            key={`${trouble.kind}/${index}`}
-            trouble={trouble}
-            isBusy={isBusy}
-            onShow={() => onShow(trouble)}
-            onMend={(fix) => mend(trouble, fix)}
-          />
-        ))}
-      </ul>
-      {(troubles?.length ?? 0) > 100 ? (
-        <p className="text-sm text-muted">and {(troubles?.length ?? 0) - 100} more of the same kinds</p>
-      ) : null}
+      <Found troubles={troubles} isBusy={isBusy} onShow={onShow} onMend={mend} />
       {layout && layout.drawing.leftOut.length > 0 ? (
         <p className="note mt-3" data-tone="careful">
           Not taken over from the file: {layout.drawing.leftOut.join(', ')}.
@@ -94,6 +70,45 @@ export function DrawingPanel({ job, looked, design, facts, system, isBusy, onCha
           system={system}
           onChange={onChange}
         />
+      ) : null}
+    </>
+  );
+}
+
+interface FoundProps {
+  readonly troubles: Design['troubles'];
+  readonly isBusy: boolean;
+  readonly onShow: (trouble: Trouble) => void;
+  readonly onMend: (trouble: Trouble, fix: TroubleFix) => void;
+}
+
+function Found({ troubles, isBusy, onShow, onMend }: FoundProps) {
+  return (
+    <>
+      <h2>Will it cut well?</h2>
+      {troubles === null ? <p role="status">Looking at every line …</p> : null}
+      {troubles?.length === 0 ? (
+        <p className="note mt-2" data-tone="good">
+          Nothing found: outlines are closed, nothing is doubled, crossed or too fine.
+        </p>
+      ) : null}
+      <ul
+        className="mt-2 divide-y divide-hairline max-h-[46vh] overflow-y-auto"
+        tabIndex={0}
+        aria-label="Found"
+      >
+        {(troubles ?? []).slice(0, 100).map((trouble, index) => (
+          <TroubleItem
+            key={`${trouble.kind}/${index}`}
+            trouble={trouble}
+            isBusy={isBusy}
+            onShow={() => onShow(trouble)}
+            onMend={(fix) => onMend(trouble, fix)}
+          />
+        ))}
+      </ul>
+      {(troubles?.length ?? 0) > 100 ? (
+        <p className="text-sm text-muted">and {(troubles?.length ?? 0) - 100} more of the same kinds</p>
       ) : null}
     </>
   );

@@ -67,7 +67,7 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
     change(setBorder(job, kept ? null : { ids, role: first?.role ?? 'kiss' }, wanted));
   };
   const side = border === null ? 'none' : border.byMm < 0 ? 'in' : 'out';
-  const choose = (value: (typeof SIDES)[number]['value']) => {
+  const choose = (value: Side) => {
     if (value === 'none') return change({ edits: withoutBorder(job.edits) });
     const width = Math.abs(border?.byMm ?? USUAL.byMm) || USUAL.byMm;
     set({ byMm: value === 'in' ? -Math.min(width, 0.4) : width });
@@ -75,21 +75,7 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
   return (
     <section aria-label="Border" className="border-t border-hairline mt-3 pt-3 grid gap-3">
       <h2>Border</h2>
-      <div className="grid grid-cols-3 gap-1.5" role="radiogroup" aria-label="Where the border lies">
-        {SIDES.map(({ value, words }) => (
-          <button
-            key={value}
-            type="button"
-            role="radio"
-            aria-checked={side === value}
-            disabled={isBusy}
-            onClick={() => choose(value)}
-            className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
-          >
-            {words}
-          </button>
-        ))}
-      </div>
+      <SideChoice side={side} isBusy={isBusy} onChoose={choose} />
       {border ? (
         <Figures
           border={border}
@@ -103,6 +89,34 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
         <Outcome design={design} border={border} system={system} onSet={set} />
       ) : null}
     </section>
+  );
+}
+
+type Side = (typeof SIDES)[number]['value'];
+
+interface SideProps {
+  readonly side: Side;
+  readonly isBusy: boolean;
+  readonly onChoose: (side: Side) => void;
+}
+
+function SideChoice({ side, isBusy, onChoose }: SideProps) {
+  return (
+    <div className="grid grid-cols-3 gap-1.5" role="radiogroup" aria-label="Where the border lies">
+      {SIDES.map(({ value, words }) => (
+        <button
+          key={value}
+          type="button"
+          role="radio"
+          aria-checked={side === value}
+          disabled={isBusy}
+          onClick={() => onChoose(value)}
+          className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
+        >
+          {words}
+        </button>
+      ))}
+    </div>
   );
 }
 
@@ -162,30 +176,38 @@ function Figures({ border, system, isBusy, onSet, onDraft }: FiguresProps) {
           </select>
         </label>
       </div>
-      <div className="flex items-center gap-3 min-h-11">
-        <label className="flex items-center gap-3 cursor-pointer">
-          <input
-            type="checkbox"
-            className="size-5 accent-verdigris"
-            checked={colour !== null}
-            onChange={(event) => onSet({ colour: event.target.checked ? '#ffffff' : null })}
-          />
-          Print a colour behind
-        </label>
-        {colour === null ? (
-          <span className="text-sm text-muted">blank: the sheet shows</span>
-        ) : (
-          <input
-            type="color"
-            aria-label="Colour behind"
-            className="h-11 w-16 cursor-pointer"
-            value={colour}
-            onChange={(event) => onDraft({ colour: event.target.value })}
-            onBlur={() => onSet({})}
-          />
-        )}
-      </div>
+      <ColourBehind colour={colour} onSet={onSet} onDraft={onDraft} />
     </>
+  );
+}
+
+type ColourProps = Pick<FiguresProps, 'onSet' | 'onDraft'> & Pick<OwnBorder, 'colour'>;
+
+function ColourBehind({ colour, onSet, onDraft }: ColourProps) {
+  return (
+    <div className="flex items-center gap-3 min-h-11">
+      <label className="flex items-center gap-3 cursor-pointer">
+        <input
+          type="checkbox"
+          className="size-5 accent-verdigris"
+          checked={colour !== null}
+          onChange={(event) => onSet({ colour: event.target.checked ? '#ffffff' : null })}
+        />
+        Print a colour behind
+      </label>
+      {colour === null ? (
+        <span className="text-sm text-muted">blank: the sheet shows</span>
+      ) : (
+        <input
+          type="color"
+          aria-label="Colour behind"
+          className="h-11 w-16 cursor-pointer"
+          value={colour}
+          onChange={(event) => onDraft({ colour: event.target.value })}
+          onBlur={() => onSet({})}
+        />
+      )}
+    </div>
   );
 }
 

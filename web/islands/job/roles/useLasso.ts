@@ -39,7 +39,8 @@ export function useLasso(
   };
 }
 
-function placeOf(event: PointerEvent<SVGSVGElement>): PointMm {
+/** Where on a drawing, in mm, a pointer is. */
+export function placeOf(event: PointerEvent<SVGSVGElement>): PointMm {
   const matrix = event.currentTarget.getScreenCTM();
   if (!matrix) return { x: 0, y: 0 };
   const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());

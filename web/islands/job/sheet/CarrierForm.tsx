@@ -68,21 +68,7 @@ export function CarrierForm({ layout, system, freeingRole, isBusy, onSet }: Prop
             system={system}
             onChange={(marginMm) => set({ marginMm })}
           />
-          <label className="text-sm text-muted col-span-2">
-            The card is
-            <select
-              className="field text-base text-ink"
-              value={carrier.role}
-              disabled={isBusy}
-              onChange={(event) => set({ role: event.target.value as CutRole })}
-            >
-              {Object.entries(FREEING).map(([role, words]) => (
-                <option key={role} value={role}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          </label>
+          <FreeingChoice carrier={carrier} isBusy={isBusy} onSet={set} />
           <Hole carrier={carrier} system={system} onSet={set} />
         </div>
       ) : null}
@@ -93,6 +79,26 @@ export function CarrierForm({ layout, system, freeingRole, isBusy, onSet }: Prop
 interface PartProps {
   readonly carrier: Carrier;
   readonly onSet: (change: Partial<Carrier>) => void;
+}
+
+function FreeingChoice({ carrier, isBusy, onSet }: PartProps & { readonly isBusy: boolean }) {
+  return (
+    <label className="text-sm text-muted col-span-2">
+      The card is
+      <select
+        className="field text-base text-ink"
+        value={carrier.role}
+        disabled={isBusy}
+        onChange={(event) => onSet({ role: event.target.value as CutRole })}
+      >
+        {Object.entries(FREEING).map(([role, words]) => (
+          <option key={role} value={role}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
 }
 
 function SizeChoice({ carrier, isBusy, onSet }: PartProps & { readonly isBusy: boolean }) {

@@ -34,25 +34,7 @@ export function LayoutForm({ job, design, nest, system, freeingRole, isBusy, onC
     <fieldset className="border-t border-hairline mt-4 pt-3">
       <legend className="sr-only">Layout</legend>
       <h2>How does it lie?</h2>
-      {isAlone ? (
-        <div className="grid grid-cols-2 gap-1.5 mt-2" role="radiogroup" aria-label="What is laid out">
-          {[true, false].map((isWhole) => (
-            <button
-              key={String(isWhole)}
-              type="button"
-              role="radio"
-              aria-checked={layout.isWhole === isWhole}
-              disabled={isBusy}
-              onClick={() =>
-                set({ isWhole, placements: isWhole === layout.isWhole ? layout.placements : [] })
-              }
-              className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
-            >
-              {isWhole ? 'As drawn, in one' : 'Each piece by itself'}
-            </button>
-          ))}
-        </div>
-      ) : null}
+      {isAlone ? <WholeOrEach layout={layout} isBusy={isBusy} onSet={set} /> : null}
       <ArrangementChoice layout={layout} design={design} isBusy={isBusy} onSet={set} />
       <div className="grid grid-cols-2 gap-3 mt-3">
         <Millimetres
@@ -93,6 +75,32 @@ export function LayoutForm({ job, design, nest, system, freeingRole, isBusy, onC
   );
 }
 
+interface WholeProps {
+  readonly layout: Layout;
+  readonly isBusy: boolean;
+  readonly onSet: (change: Partial<Layout>) => void;
+}
+
+function WholeOrEach({ layout, isBusy, onSet }: WholeProps) {
+  return (
+    <div className="grid grid-cols-2 gap-1.5 mt-2" role="radiogroup" aria-label="What is laid out">
+      {[true, false].map((isWhole) => (
+        <button
+          key={String(isWhole)}
+          type="button"
+          role="radio"
+          aria-checked={layout.isWhole === isWhole}
+          disabled={isBusy}
+          onClick={() => onSet({ isWhole, placements: isWhole === layout.isWhole ? layout.placements : [] })}
+          className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
+        >
+          {isWhole ? 'As drawn, in one' : 'Each piece by itself'}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 function LayOutButton({
   job,
   design,
@@ -101,6 +109,7 @@ function LayOutButton({
 }: Pick<Props, 'job' | 'design' | 'nest'> & { readonly canStart: boolean }) {
   const { layout } = job;
   const placed = countPieces(design, layout);
+  const cards = layout.placements.length - placed;
   const missing = listMissing(job, design);
   return (
     <>
@@ -118,8 +127,13 @@ function LayOutButton({
           ? 'Trying other ways; what is better is shown at once.'
           : placed === 0
             ? 'Nothing lies on the sheet yet.'
-            : `${placed} ${placed === 1 ? 'piece' : 'pieces'} on ${sheetsOf(layout)}.`}
+            : `${placed} ${placed === 1 ? 'piece' : 'pieces'} on ${cardsOf(cards)}${sheetsOf(layout)}.`}
       </p>
+      {layout.carrier && layout.carrier.count > 0 && cards > layout.carrier.count && !nest.isRunning ? (
+        <p className="note mt-1" data-tone="careful" role="status">
+          They take {cards} cards, not {layout.carrier.count}. Make the pieces smaller, or fewer of them.
+        </p>
+      ) : null}
       {missing.length > 0 && placed > 0 && !nest.isRunning ? (
         <p className="note mt-1" data-tone="careful" role="status">
           Not on a sheet: {missing.join(', ')}. Make them smaller, or take a larger sheet or card.
@@ -156,6 +170,10 @@ function listMissing(
 function describe({ placements, sheets, use, unplaced }: NonNullable<Nest['better']>): string {
   const words = `${placements.length} on ${sheets} ${sheets === 1 ? 'sheet' : 'sheets'}, ${Math.round(use * 100)} % used`;
   return unplaced.length > 0 ? `${words}; ${unplaced.length} too large` : words;
+}
+
+function cardsOf(cards: number): string {
+  return cards === 0 ? '' : cards === 1 ? 'one card, ' : `${cards} cards, `;
 }
 
 function sheetsOf({ placements }: Layout): string {

@@ -1,0 +1,63 @@
+import { Undo2 } from 'lucide-react';
+import { writeRingsData } from '#core/drawing/writePathData.ts';
+import { middleOf } from '#core/geometry/box.ts';
+import type { ShownLayout } from '#core/job/describeLayout.ts';
+import type { Placement } from '#core/sheet/layout.ts';
+import type { Hands } from '#web/islands/job/hands/useHands.ts';
+
+interface Props {
+  readonly layout: ShownLayout;
+  readonly placements: readonly Placement[];
+  readonly hands: Hands;
+  readonly sheetIndex: number;
+}
+
+/** What is held, where it is dragged to, and what lies over each other. */
+export function HandMarks({ layout: { pieces, touching }, placements, hands, sheetIndex }: Props) {
+  const { held, shift } = hands;
+  const draw = (at: number, by = { xMm: 0, yMm: 0 }) => {
+    const placement = placements[at];
+    const piece = placement && pieces[placement.piece];
+    if (!piece || placement.sheet !== sheetIndex) return null;
+    const { x, y } = middleOf(piece.box);
+    return (
+      <path
+        key={at}
+        d={writeRingsData(piece.silhouette)}
+        transform={`translate(${placement.xMm + by.xMm} ${placement.yMm + by.yMm}) rotate(${placement.turnDeg}) translate(${-x} ${-y})`}
+        vectorEffect="non-scaling-stroke"
+      />
+    );
+  };
+  return (
+    <>
+      <g fill="var(--color-ember)" fillOpacity="0.25" stroke="var(--color-ember)" strokeWidth="2">
+        {touching.map((at) => draw(at))}
+      </g>
+      <g
+        fill="var(--color-verdigris-pale)"
+        fillOpacity="0.55"
+        stroke="var(--color-verdigris)"
+        strokeWidth="2.5"
+        strokeDasharray="6 3"
+      >
+        {held.map((at) => draw(at, shift))}
+      </g>
+    </>
+  );
+}
+
+/** How pieces are moved, and the way back. */
+export function HandHelp({ hands: { canUndo, undo } }: { readonly hands: Hands }) {
+  return (
+    <div className="flex items-start gap-3 mt-2">
+      <p className="text-sm text-muted grow">
+        Drag a piece, or choose it by a click and move it by the arrow keys: 1 mm, with Shift 10, with Alt
+        0.1. R turns it, Delete takes it off, full stop and comma go to the next and the last.
+      </p>
+      <button type="button" className="button px-3 shrink-0" disabled={!canUndo} onClick={undo}>
+        <Undo2 size={18} aria-hidden /> Undo
+      </button>
+    </div>
+  );
+}
