@@ -1,8 +1,9 @@
 import { drawDisc, drawOval, drawRoundedBox } from '#core/drawing/plainShapes.ts';
-import { boundPoints, middleOf } from '#core/geometry/box.ts';
+import { boundPoints, middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { fillHoles, nestRings, offsetRings, type Rings } from '#core/geometry/clip.ts';
 import { convexHull } from '#core/geometry/convexHull.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
+import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 
 /** What a border follows: the piece itself, or a plain shape around it. */
@@ -20,6 +21,7 @@ export interface BorderOrder {
 
 /** Corners of a rounded rectangle, as a share of its shorter side. Common practice, no source. */
 const CORNER_SHARE = 0.12;
+const RADIUS_STEP_MM = 0.05;
 
 /**
  * Gaps between parts are closed: parts nearer to each other than this become one, and bays as narrow are filled; all
@@ -53,29 +55,42 @@ function piecesOf(rings: Rings): readonly Rings[] {
 
 function back(piece: Rings, byMm: number, backing: Exclude<Backing, 'outline'>): Rings {
   const hull = convexHull(piece.flat());
-  if (backing === 'hull') return offsetRings([hull], byMm);
-  const box = boundPoints(hull);
+  const [grown] = offsetRings([hull], byMm);
+  if (!grown) return [];
+  if (backing === 'hull') return [grown];
+  const box = boundPoints(grown);
   const middle = middleOf(box);
-  const grown = {
-    minX: box.minX - byMm,
-    minY: box.minY - byMm,
-    maxX: box.maxX + byMm,
-    maxY: box.maxY + byMm,
-  };
-  const [width, height] = [grown.maxX - grown.minX, grown.maxY - grown.minY];
-  if (width <= 0 || height <= 0) return [];
   switch (backing) {
     case 'rectangle':
-      return [flattenContour(drawRoundedBox(grown, CORNER_SHARE * Math.min(width, height)))];
+      return [flattenContour(drawRoundedBox(box, cornerRadius(grown, box)))];
     case 'round':
-      return [flattenContour(drawDisc(middle, reachFrom(hull, middle, 1) + byMm))];
+      return [flattenContour(drawDisc(middle, reachFrom(grown, middle, 1)))];
     case 'oval': {
       // As wide to as high as the piece, and as small as holds it.
       const shape = (box.maxY - box.minY) / (box.maxX - box.minX);
-      const half = reachFrom(hull, middle, shape);
-      return [flattenContour(drawOval(middle, half + byMm, half * shape + byMm))];
+      const half = reachFrom(grown, middle, shape);
+      return [flattenContour(drawOval(middle, half, half * shape))];
     }
   }
+}
+
+/** The usual corners of a rounded rectangle, or as round as leaves the rim whole. */
+function cornerRadius(points: readonly PointMm[], box: BoxMm): number {
+  const most = CORNER_SHARE * Math.min(box.maxX - box.minX, box.maxY - box.minY);
+  const holds = (radius: number) =>
+    points.every(({ x, y }) => {
+      const beyondX = Math.max(box.minX + radius - x, x - (box.maxX - radius), 0);
+      const beyondY = Math.max(box.minY + radius - y, y - (box.maxY - radius), 0);
+      return Math.hypot(beyondX, beyondY) <= radius + LENGTH_MM || beyondX === 0 || beyondY === 0;
+    });
+  if (holds(most)) return most;
+  let [low, high] = [0, most];
+  while (high - low > RADIUS_STEP_MM) {
+    const radius = (low + high) / 2;
+    if (holds(radius)) low = radius;
+    else high = radius;
+  }
+  return low;
 }
 
 /** How far the furthest point is, with heights counted in `shape`. */

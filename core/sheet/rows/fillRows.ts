@@ -1,5 +1,5 @@
 import { itemAt } from '#core/collections/itemAt.ts';
-import { overlap, type BoxMm } from '#core/geometry/box.ts';
+import type { BoxMm } from '#core/geometry/box.ts';
 import { LENGTH_MM } from '#core/geometry/tolerances.ts';
 
 /** Pieces of one kind, as they are laid in rows. */
@@ -58,7 +58,9 @@ export function fillRows(kinds: readonly RowKind[], room: RowRoom): FilledRows {
       first++;
       continue;
     }
-    const inWay = taken.filter((one) => overlap(one, band));
+    const inWay = taken.filter(
+      ({ minY, maxY }) => maxY > band.minY + LENGTH_MM && minY < band.maxY - LENGTH_MM,
+    );
     const row = freeStretches(band, inWay).flatMap((stretch) =>
       fillStretch(sharesRows ? kinds : kinds.slice(0, first + 1), {
         first,
