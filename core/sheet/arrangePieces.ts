@@ -76,6 +76,26 @@ export function* arrangePieces(
   tries: number,
   isOver: () => boolean = () => false,
 ): Generator<NestResult> {
+  const pageOf = ({ drawing }: ArrangedPiece) => order.layout.byDrawing?.[drawing ?? '']?.page;
+  const { widthMm, heightMm } = order.sheet;
+  const pages = order.pieces.flatMap((piece): readonly Placement[] => {
+    const sheet = pageOf(piece);
+    const middle = { xMm: widthMm / 2, yMm: heightMm / 2, turnDeg: 0 };
+    return sheet === undefined ? [] : [{ piece: piece.index, sheet, ...middle }];
+  });
+  const pieces = order.pieces.filter((piece) => pageOf(piece) === undefined);
+  for (const result of arrangeLoose({ ...order, pieces }, random, tries, isOver)) {
+    yield pages.length === 0 ? result : { ...result, placements: [...pages, ...result.placements] };
+  }
+}
+
+/** All that does not lie still. */
+function* arrangeLoose(
+  order: ArrangeOrder,
+  random: Random,
+  tries: number,
+  isOver: () => boolean,
+): Generator<NestResult> {
   const { pieces, layout, sheet, taken } = order;
   const own = pieces.filter(({ drawing }) => drawing !== null);
   const arrangement = layout.arrangement ?? usualArrangement(pieces, layout.carrier);

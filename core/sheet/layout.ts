@@ -33,6 +33,8 @@ export interface DrawingLayout {
   readonly copies?: number | undefined;
   readonly turns?: Turns | undefined;
   readonly isWhole?: boolean | undefined;
+  /** It is the whole page of this sheet, from 0, painted elsewhere: it lies still, edge on edge. */
+  readonly page?: number | undefined;
 }
 
 /** How pieces are laid out, and where they lie. */

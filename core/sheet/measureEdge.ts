@@ -33,28 +33,28 @@ const WIDE_GAP_MM = 8;
 
 /**
  * Measures rim and bleed as they were drawn: at places along every outline that art lies in, how far the art's edge is,
- * inside or beyond. Pictures count by their frame.
+ * inside or beyond.
  *
+ * @param shown what pictures show of themselves, less what is clear; `null` where nobody looked: they count by their frame
  * @returns `null` when no outline has art in it
  * @example measureEdge(drawing, given) // null
  */
-export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | null {
+export function measureEdge(
+  drawing: Drawing,
+  given: GivenRoles,
+  shown: Rings | null = null,
+): DrawnEdge | null {
   const art = drawing.contours.filter(
     (line) => roleOf(line, given) === 'art' && (line.fillColour !== null || line.strokeColour !== null),
   );
   const boxes = art.map(({ contour }) => boundContour(contour));
-  const frames = drawing.images.map(({ toMm: [a, b, c, d, e, f] }) => [
-    { x: e, y: f },
-    { x: e + a, y: f + b },
-    { x: e + a + c, y: f + b + d },
-    { x: e + c, y: f + d },
-  ]);
+  const pictures = shown ?? framesOf(drawing).map(turnAlike);
   const outlines = edgesOf(drawing.contours, given);
   const reaches = outlines.slice(0, MOST_OUTLINES).flatMap(({ contour }) => {
     const box = boundContour(contour);
     const near = art.filter((_, index) => overlap(box, itemAt(boxes, index)));
     const rings = near.flatMap(inkOf);
-    const inked = uniteRings([...rings, ...frames.map(turnAlike)]);
+    const inked = uniteRings([...rings, ...pictures]);
     return inked.length === 0 ? [] : reachesOf(flattenContour(contour, LOOK_MM), inked);
   });
   if (reaches.length === 0) return null;
@@ -74,6 +74,15 @@ export function measureEdge(drawing: Drawing, given: GivenRoles): DrawnEdge | nu
             beyond.reduce((least, reach) => Math.min(least, reach), Infinity),
           ),
   };
+}
+
+function framesOf({ images }: Drawing): Rings {
+  return images.map(({ toMm: [a, b, c, d, e, f] }) => [
+    { x: e, y: f },
+    { x: e + a, y: f + b },
+    { x: e + a + c, y: f + b + d },
+    { x: e + c, y: f + d },
+  ]);
 }
 
 /**

@@ -87,9 +87,7 @@ describe('a clip art with gradients, clips and opacity', () => {
     // The ellipse that clips it, not the frame of the drawing.
     expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(50, 0);
     await drawer.step('Sheet');
-    await expect
-      .poll(() => drawer.visitor.page.locator('svg image[href^="blob:"]').count())
-      .toBe(1);
+    await expect.poll(() => drawer.visitor.page.locator('svg image[href^="blob:"]').count()).toBe(1);
     const pdf = await drawer.fetchFile(`/api/jobs/${id}/print-sheet?sheet=1`, 'harbour.pdf');
     expect(readFileSync(pdf).includes('/Subtype /Image')).toBe(true);
   });

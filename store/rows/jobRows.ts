@@ -60,6 +60,7 @@ const jobHeadRow = z.object({
             copies: z.number().optional(),
             turns: z.enum(TURNS).optional(),
             isWhole: z.boolean().optional(),
+            page: z.number().optional(),
           }),
         )
         .optional(),

@@ -1,14 +1,14 @@
 import { findLanguage } from '#core/protocol/findLanguage.ts';
 import type { LanguageChoice } from '#core/station/machine.ts';
 
-/** A text as a file with its type and a name to save it under. */
+/** A text or bytes as a file with its type and a name to save it under. */
 export function replyWithFile(
-  text: string,
+  content: string | Uint8Array,
   type: string,
   name: string,
   disposition: 'inline' | 'attachment' = 'attachment',
 ): Response {
-  return new Response(text, {
+  return new Response(typeof content === 'string' ? content : new Uint8Array(content), {
     headers: { 'content-type': type, 'content-disposition': `${disposition}; filename="${name}"` },
   });
 }

@@ -95,6 +95,7 @@ export const layoutSchema = z.object({
         copies: z.number().int().min(0).max(10_000).optional(),
         turns: z.enum(TURNS).optional(),
         isWhole: z.boolean().optional(),
+        page: z.number().int().min(0).max(500).optional(),
       }),
     )
     .readonly()

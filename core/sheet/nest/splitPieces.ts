@@ -5,7 +5,15 @@ import { groupBy } from '#core/collections/groupBy.ts';
 import type { Drawing, DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import { isCutRole, roleOf, type GivenRoles, type Role } from '#core/drawing/roles/lineRoles.ts';
-import { areaOfBox, boundContour, encloses, joinBoxes, middleOf, type BoxMm } from '#core/geometry/box.ts';
+import {
+  areaOfBox,
+  boundContour,
+  boundPoints,
+  encloses,
+  joinBoxes,
+  middleOf,
+  type BoxMm,
+} from '#core/geometry/box.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isInside } from '#core/geometry/polygon.ts';
@@ -40,6 +48,7 @@ export function splitPieces(drawing: Drawing, given: GivenRoles, isWhole: boolea
   const lines = drawing.contours
     .map((line): Line => ({ line, role: roleOf(line, given), box: boundContour(line.contour) }))
     .filter(({ role }) => role !== 'ignore');
+  if (drawing.contours.length === 0 && drawing.images.length > 0) return [pictureAlone(drawing)];
   if (lines.length === 0) return [];
   if (isWhole) return [{ ...toPiece(0, lines), pictures: [...drawing.images.keys()] }];
   const owners = findOwners(lines);
@@ -54,6 +63,14 @@ export function splitPieces(drawing: Drawing, given: GivenRoles, isWhole: boolea
     pictureOwner(itemAt(drawing.images, picture), pieces),
   );
   return pieces.map((piece) => ({ ...piece, pictures: pictures.get(piece.index) ?? [] }));
+}
+
+/** A drawing of pictures without a line: they are printed, and nothing is cut. */
+function pictureAlone({ images }: Drawing): Piece {
+  const corners = images.flatMap(({ toMm }) =>
+    [0, 1].flatMap((x) => [0, 1].map((y) => mapPoint(toMm, { x, y }))),
+  );
+  return { index: 0, lineIds: [], box: boundPoints(corners), pictures: [...images.keys()] };
 }
 
 /** The smallest piece in whose box the middle of a picture lies; the first where it lies in none. */

@@ -72,7 +72,9 @@ describe('the drawings of a job', () => {
     const wrong = { name: 'lost', moreDrawings: [{ number: 7, roles }] };
     await expect(changeJob(db, id, wrong, 3, later(1))).rejects.toMatchObject({ code: 'notFound' });
     expect((await findJob(db, id)).name).toBe('Terns');
-    await expect(changeJob(db, id, { name: 'late' }, 2, later(1))).rejects.toMatchObject({ code: 'conflict' });
+    await expect(changeJob(db, id, { name: 'late' }, 2, later(1))).rejects.toMatchObject({
+      code: 'conflict',
+    });
     await expect(addDrawings(db, id, [drawing('late')], 2, later(1))).rejects.toMatchObject({
       code: 'conflict',
     });

@@ -259,6 +259,7 @@ async function changeDrawing(db: Store, jobId: number, change: DrawingChange): P
 /**
  * Lays further drawings beside those a job has.
  *
+ * @param layoutOf how it lies then, by the numbers they got; as it was when it is left out
  * @returns their numbers
  * @throws AppError `conflict`, `notFound`
  */
@@ -268,13 +269,16 @@ export async function addDrawings(
   drawings: readonly Omit<JobDrawing, 'number'>[],
   seenVersion: number,
   now: Date,
+  layoutOf?: (numbers: readonly number[]) => Job['layout'],
 ): Promise<readonly number[]> {
   return db.transaction(async (transaction) => {
-    await changeRow(transaction, jobId, {}, seenVersion, now);
-    const row: { last_drawing: number } = await transaction('jobs')
+    const row: { last_drawing: number } | undefined = await transaction('jobs')
       .where({ id: jobId })
       .first('last_drawing');
+    if (!row) throw new AppError('notFound', `there is no job ${jobId}`);
     const numbers = drawings.map((_, index) => row.last_drawing + 1 + index);
+    const layout = layoutOf?.(numbers);
+    await changeRow(transaction, jobId, { layout }, seenVersion, now);
     for (const [index, drawing] of drawings.entries()) {
       await insertDrawing(transaction, jobId, { ...drawing, number: itemAt(numbers, index) });
     }

@@ -33,6 +33,7 @@ const LOOK_MM = 0.2;
  * One sheet to print at real size: art with its bleed, then the marks, from the same layout as the machine file.
  *
  * @param words a small line at the lower edge: which side, size of page, media
+ * @param isBare marks alone, for those who print their art from elsewhere
  * @throws AppError `notFound` for a sheet the job does not have
  */
 export async function drawPrintSheet(
@@ -40,14 +41,15 @@ export async function drawPrintSheet(
   laid: LaidJob,
   sheetIndex: number,
   words: string,
+  isBare = false,
 ): Promise<Buffer> {
   const placed = laid.sheets[sheetIndex];
   if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
   const { widthMm, heightMm } = job.sheet;
   const { page, finish } = startPdf(`${job.name}, to print`, [widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
   page.save().scale(PT_PER_MM);
-  await drawArt(page, job, laid, sheetIndex);
-  const patch = patchOf(laid, laid.given);
+  if (!isBare) await drawArt(page, job, laid, sheetIndex);
+  const patch = isBare ? null : patchOf(laid, laid.given);
   if (patch) drawPatch(page, patch);
   for (const { outline } of laid.marks)
     page.polygon(...outline.map(({ x, y }): [number, number] => [x, y])).fill('#000000');

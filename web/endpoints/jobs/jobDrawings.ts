@@ -1,4 +1,9 @@
 import { z } from 'zod';
+import { writePictureSvg } from '#core/artwork/pictureDrawing.ts';
+import type { Job, JobDrawing } from '#core/job/job.ts';
+import { AppError } from '#core/errors/appError.ts';
+import { sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
+import { openPicture } from '#web/endpoints/jobs/openPicture.ts';
 import { withoutDrawing } from '#core/job/drawingsOf.ts';
 import { addDrawings, addJob, findJob, findJobHead, removeDrawing } from '#store/repositories/jobs/jobs.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
@@ -29,11 +34,21 @@ export const postDrawings = defineEndpoint({
     const start = await starter(store, { stack: condition.stack, machine, signal });
     const started = await Promise.all(body.drawings.map(start));
     const drawings = started.map((one) => drawingOf(one, 0));
+    const next = withDrawings(job, drawings);
+    const layout = await runTask('addToLayout', { job, next, machine }, { signal });
     return once(async (inOne) => ({
-      numbers: await addDrawings(inOne, params.id, drawings, body.version, new Date()),
+      numbers: await addDrawings(inOne, params.id, drawings, body.version, new Date(), () => layout),
     }));
   },
 });
+
+/** Numbers that none has: what they are called is known when they are kept. */
+const FIRST_FREE = 1_000_000;
+
+function withDrawings(job: Job, drawings: readonly Omit<JobDrawing, 'number'>[]): Job {
+  const more = drawings.map((one, index) => ({ ...one, number: FIRST_FREE + index }));
+  return { ...job, moreDrawings: [...(job.moreDrawings ?? []), ...more] };
+}
 
 export const deleteDrawing = defineEndpoint({
   method: 'DELETE',
@@ -87,6 +102,77 @@ export const getPicture = defineEndpoint({
     const png = await runTask('smallPicture', { job, machine, drawing }, { signal });
     return new Response(png as Uint8Array<ArrayBuffer>, {
       headers: { 'content-type': 'image/png', 'cache-control': 'private, max-age=604800' },
+    });
+  },
+});
+
+export const getEdge = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/edge',
+  summary: 'How the art of a job meets its outlines: pictures by what is not clear of them.',
+  params: jobParams,
+  reply: z.object({
+    edge: z
+      .object({
+        inkedShare: z.number().meta({ description: 'of the outlines, that ink reaches or crosses' }),
+        borderMm: z.number().meta({ description: 'the narrowest blank rim' }),
+        drawnBleedMm: z.number(),
+        narrowestGapMm: z.number().nullable(),
+      })
+      .nullable(),
+  }),
+  handle: async ({ params }, { store, signal }) => ({
+    edge: await runTask('edge', await findJob(store, params.id), { signal }),
+  }),
+});
+
+/** A page may be off by this in its shape: pixels are whole. */
+const SHAPE_SHARE = 0.01;
+
+export const postPage = defineEndpoint({
+  method: 'POST',
+  path: '/api/jobs/{id}/pages',
+  summary:
+    'A page that was painted over the marks page comes back: it becomes art of the job, edge on edge with the sheet.',
+  params: jobParams,
+  query: sheetQuery,
+  body: z.object({
+    version: z.number().int().positive(),
+    name: newDrawingSchema.shape.name,
+    image: z.base64().min(1, 'the picture is empty'),
+  }),
+  maxBytes: MAX_JOB_BYTES,
+  reply: z.object({ number: z.number() }),
+  status: 201,
+  change: 'own',
+  handle: async ({ params, query, body }, { store, once }) => {
+    const job = await findJob(store, params.id);
+    const { image, widthPx, heightPx } = await openPicture(Buffer.from(body.image, 'base64'));
+    const { widthMm, heightMm } = job.sheet;
+    if (Math.abs((widthPx * heightMm) / (heightPx * widthMm) - 1) > SHAPE_SHARE) {
+      const size = `${widthMm.toFixed(1)} × ${heightMm.toFixed(1)} mm`;
+      throw new AppError(
+        'badInput',
+        `the sheet is ${size}; this picture has another shape: bring the whole page`,
+      );
+    }
+    const source = writePictureSvg({ image, widthMm, heightMm, contours: [] });
+    const page = { name: body.name, format: 'svg' as const, source };
+    const drawing = { ...page, roles: {}, lineRoles: {}, areRolesGuessed: false, edits: [] };
+    const machine = await findMachine(store, job.machineId);
+    const sheetIndex = query.sheet - 1;
+    const order = { job, next: withDrawings(job, [drawing]), machine };
+    const layout = await runTask('addToLayout', {
+      ...order,
+      page: { number: FIRST_FREE, sheet: sheetIndex },
+    });
+    const layoutOf = ([number = 0]: readonly number[]) => ({
+      ...layout,
+      byDrawing: { ...layout.byDrawing, [number]: { page: sheetIndex } },
+    });
+    return once(async (inOne) => {
+      const [number = 0] = await addDrawings(inOne, job.id, [drawing], body.version, new Date(), layoutOf);
+      return { number };
     });
   },
 });

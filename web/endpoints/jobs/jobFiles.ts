@@ -96,6 +96,31 @@ export const getPrintSheet = defineEndpoint({
   },
 });
 
+export const getMarksPage = defineEndpoint({
+  method: 'GET',
+  path: '/api/jobs/{id}/marks-page',
+  summary:
+    'One sheet of a job with its registration marks alone, at real size, to lay art on in another program: SVG with the cut lines in a layer of their own, PDF, or PNG at 300 dpi.',
+  params: jobParams,
+  query: sheetQuery.extend({ format: z.enum(['svg', 'pdf', 'png']).default('svg') }),
+  reply: z.string().meta({ description: 'SVG, PDF or PNG' }),
+  handle: async ({ params, query }, { store, signal }) => {
+    const { format } = query;
+    const sheetIndex = query.sheet - 1;
+    const job = await findJob(store, params.id);
+    const machine = await findMachine(store, job.machineId);
+    const marked = { ...job, print: { ...job.print, hasMarks: true } };
+    const name = `${fileName(job, 'marks')}.${format}`;
+    if (format === 'pdf') {
+      const words = 'Print at 100 %, this size of page.';
+      const order = { job: marked, machine, sheetIndex, words, isBare: true };
+      return replyWithPdf(await runTask('printSheet', order, { signal }), name);
+    }
+    const page = await runTask('marksPage', { job: marked, machine, sheetIndex, format }, { signal });
+    return replyWithFile(page, format === 'svg' ? SVG_TYPE : 'image/png', name);
+  },
+});
+
 export const getRunSheet = defineEndpoint({
   method: 'GET',
   path: '/api/jobs/{id}/run-sheet',

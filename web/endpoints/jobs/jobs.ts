@@ -13,7 +13,7 @@ import {
   type JobChange,
 } from '#store/repositories/jobs/jobs.ts';
 import type { Store } from '#store/connection/connectStore.ts';
-import { listMaterials } from '#store/repositories/book/materials.ts';
+import { findMaterialByCondition, listMaterials } from '#store/repositories/book/materials.ts';
 import { findMachine, listMachines } from '#store/repositories/book/machines.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
@@ -141,6 +141,8 @@ export const patchJob = defineEndpoint({
   reply: jobSchema,
   handle: async ({ params, body }, { store }) => {
     const { version, arrange, ...change } = body;
+    if (change.machineId !== undefined) await findMachine(store, change.machineId);
+    if (change.conditionId !== undefined) await findMaterialByCondition(store, change.conditionId);
     const layout = await layoutAfter(store, params.id, change, arrange);
     await changeJob(store, params.id, { ...change, ...layout }, version, new Date());
     return findJobHead(store, params.id);

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { openArt } from '#core/artwork/printed/artSource.ts';
 import { drawPieceArt } from '#core/artwork/printed/pieceArt.ts';
 import { coverShown } from '#core/artwork/trace/coverShown.ts';
@@ -6,7 +7,12 @@ import { PLAIN_TRACE } from '#core/artwork/trace/tracePicture.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
 import type { GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
-import { mapContour, type Affine } from '#core/geometry/affine.ts';
+import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
+import { mapContour, scaling, type Affine } from '#core/geometry/affine.ts';
+import { fillRings, type Rings } from '#core/geometry/clip.ts';
+import { flattenContour } from '#core/geometry/flattenContour.ts';
+import type { JobPart } from '#core/job/joinDrawings.ts';
+import { isTraced } from '#core/job/startJob.ts';
 import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 import { MM_PER_INCH } from '#core/units/length.ts';
 import { PRINT_DPI, renderPixels } from '#web/endpoints/jobs/renderArt.ts';
@@ -21,6 +27,7 @@ const SPECK_MM2 = PLAIN_TRACE.leastMm2;
  * included.
  *
  * @param drawing with all mends
+ * @param finestDpi how fine it is looked at
  * @returns path data in mm of the file; `null` where nothing shows
  * @throws AppError `badDrawing` where the renderer refuses the file
  */
@@ -28,10 +35,11 @@ export async function traceCover(
   source: string,
   drawing: Drawing,
   given: GivenRoles,
+  finestDpi = PRINT_DPI,
 ): Promise<string | null> {
   const [art] = drawPieceArt(openArt(source), drawing, given, splitPieces(drawing, given, true));
   if (!art) return null;
-  const { pixels, dpi } = await renderPixels(art, PRINT_DPI);
+  const { pixels, dpi } = await renderPixels(art, finestDpi);
   const pixelsPerMm = dpi / MM_PER_INCH;
   const { contours } = traceCoverage(coverShown(pixels), {
     pixelsPerMm,
@@ -44,4 +52,40 @@ export async function traceCover(
   const toFile: Affine = [perMm, 0, 0, perMm, minX * perMm, minY * perMm];
   const data = contours.map((contour) => writePathData(mapContour(toFile, contour))).join('');
   return data === '' ? null : data;
+}
+
+/** Fine enough to tell how far ink is from a line, to a tenth of a millimetre. */
+const LOOK_DPI = 150;
+const looked = new LRUCache<string, Rings>({ max: 200 });
+
+/**
+ * What the pictures of a job's drawings show of themselves, in mm of all drawings beside each other.
+ *
+ * @param sourceOf the file of a drawing, by its number
+ * @returns `null` for a job without pictures
+ */
+export async function showPictures(
+  parts: readonly JobPart[],
+  sourceOf: (number: number) => string,
+): Promise<Rings | null> {
+  const traced = parts.filter(({ number, drawing }) => number !== null && isTraced(drawing));
+  if (traced.length === 0) return null;
+  const shown = await Promise.all(traced.map((part) => showPart(part, sourceOf(part.number ?? 0))));
+  return shown.flat();
+}
+
+async function showPart({ drawing, given, shiftMm }: JobPart, source: string): Promise<Rings> {
+  const key = JSON.stringify([given, drawing.scaledBy ?? 1, source]);
+  const known = looked.get(key) ?? (await lookAt(drawing, given, source));
+  looked.set(key, known);
+  return known.map((ring) => ring.map(({ x, y }) => ({ x: x + shiftMm, y })));
+}
+
+async function lookAt(drawing: Drawing, given: GivenRoles, source: string): Promise<Rings> {
+  const data = await traceCover(source, drawing, given, LOOK_DPI);
+  const contours = data === null ? [] : readSvgPath(data, scaling(drawing.scaledBy ?? 1));
+  return fillRings(
+    contours.map((contour) => flattenContour(contour)),
+    true,
+  );
 }

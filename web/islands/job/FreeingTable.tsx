@@ -23,13 +23,26 @@ export function FreeingTable({ job, design, freeing, onChange }: Props) {
   const role = usedRole(job, design);
   const used = role === 'perforated' ? 'perforated' : (job.passes.freeing ?? null);
   const take = (way: FreeingWay) => {
-    const freed: Role = way === 'perforated' ? 'perforated' : 'through';
+    const freed: 'perforated' | 'through' = way === 'perforated' ? 'perforated' : 'through';
     const swap = (roles: Readonly<Record<string, Role>>) =>
       Object.fromEntries(
         Object.entries(roles).map(([key, one]) => [key, FREEING_ROLES.has(one) ? freed : one]),
       );
+    const { carrier } = job.layout;
+    const others = (job.moreDrawings ?? []).map(({ number, roles, lineRoles }) => ({
+      number,
+      roles: swap(roles),
+      lineRoles: swap(lineRoles),
+    }));
+    const swapped = {
+      roles: swap(job.roles),
+      lineRoles: swap(job.lineRoles),
+      ...(others.length > 0 ? { moreDrawings: others } : {}),
+    };
+    // A card frees what lies on it.
+    const onCard = carrier && { layout: { ...job.layout, carrier: { ...carrier, role: freed } } };
     onChange({
-      ...(freed === role ? {} : { roles: swap(job.roles), lineRoles: swap(job.lineRoles) }),
+      ...(freed === role ? {} : (onCard ?? swapped)),
       ...(way === 'perforated' ? {} : { passes: { ...job.passes, freeing: way } }),
     });
   };
@@ -111,6 +124,8 @@ function WayTable({ freeing, used, onTake }: TableProps) {
 }
 
 function usedRole(job: JobReply, { layout }: Design): Role | null {
+  const { carrier } = job.layout;
+  if (carrier && FREEING_ROLES.has(carrier.role)) return carrier.role;
   const roles = new Set(layout?.drawing.lines.map(({ role }) => role) ?? Object.values(job.roles));
   return roles.has('perforated') ? 'perforated' : roles.has('through') ? 'through' : null;
 }

@@ -8,6 +8,7 @@ import { CutPanel } from '#web/islands/job/CutPanel.tsx';
 import { DrawingList } from '#web/islands/job/drawings/DrawingList.tsx';
 import { useLooked } from '#web/islands/job/drawings/useLooked.ts';
 import { DrawingPanel } from '#web/islands/job/drawings/DrawingPanel.tsx';
+import { JobHeading } from '#web/islands/job/JobHeading.tsx';
 import { JobCanvas } from '#web/islands/job/JobCanvas.tsx';
 import { PassesPanel } from '#web/islands/job/PassesPanel.tsx';
 import { RolesPanel } from '#web/islands/job/roles/RolesPanel.tsx';
@@ -108,21 +109,6 @@ function checksOf({ machine, facts, family, offsetMm }: ShownJob) {
     operations: machine.operations,
     offsetMm,
   };
-}
-
-function JobHeading({ job, machine, materialName }: Pick<ShownJob, 'job' | 'machine' | 'materialName'>) {
-  return (
-    <header className="flex flex-wrap items-baseline gap-x-4 px-1">
-      <h1>{job.name}</h1>
-      <a href={`/jobs/${job.id}/diary`} className="order-last">
-        Diary
-      </a>
-      <p className="text-muted">
-        {materialName} on {machine.name} · {job.sheet.name}, {Math.round(job.sheet.widthMm)} ×{' '}
-        {Math.round(job.sheet.heightMm)} mm
-      </p>
-    </header>
-  );
 }
 
 function StepLine() {

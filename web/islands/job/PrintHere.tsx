@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -13,11 +14,16 @@ export function PrintHere({ jobId, sheetNumber }: { readonly jobId: number; read
   const [printed, setPrinted] = useState<Printed | null>(null);
   const [error, setError] = useState<unknown>(null);
   const [isBusy, setBusy] = useState(false);
+  const queries = useQueryClient();
   const print = () => {
     setBusy(true);
     setError(null);
     callApi<Printed>(`/api/jobs/${jobId}/prints?sheet=${sheetNumber}`, 'POST')
-      .then(setPrinted, setError)
+      .then((reply) => {
+        setPrinted(reply);
+        // Its ink is wet now: what stands against sending it is another.
+        return queries.invalidateQueries({ queryKey: ['plan', jobId] });
+      }, setError)
       .finally(() => setBusy(false));
   };
   return (

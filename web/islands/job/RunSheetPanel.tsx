@@ -1,4 +1,8 @@
-import { Download, Printer } from 'lucide-react';
+import { Download as DownloadIcon, Printer } from 'lucide-react';
+import { useState } from 'react';
+import { base64Of } from '#web/islands/shared/base64Of.ts';
+import { callApi } from '#web/islands/shared/callApi.ts';
+import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { PlanProblem } from '#web/islands/job/PassesPanel.tsx';
 import { PrintHere } from '#web/islands/job/PrintHere.tsx';
 import { ROLE_WORDS } from '#web/components/RoleLine.tsx';
@@ -65,7 +69,7 @@ function Files({ job, plan, sheetNumber }: Props & { readonly plan: PlanReply })
       <ul className="grid grid-cols-2 gap-2 mt-2">
         {plan.passes.map(({ role }, index) => (
           <li key={role}>
-            <File
+            <Download
               href={`${at}/machine-file?${sheet}&pass=${index + 1}`}
               words={`${ROLE_WORDS[role]} (machine file)`}
             />
@@ -73,29 +77,84 @@ function Files({ job, plan, sheetNumber }: Props & { readonly plan: PlanReply })
         ))}
         {job.print.keepsTestCorner ? (
           <li>
-            <File href={`${at}/test-piece?${sheet}`} words="Test piece (machine file)" />
+            <Download href={`${at}/test-piece?${sheet}`} words="Test piece (machine file)" />
           </li>
         ) : null}
         {(['svg', 'dxf'] as const).map((format) => (
           <li key={format}>
-            <File
+            <Download
               href={`${at}/layers?${sheet}&format=${format}`}
               words={`Layers (${format.toUpperCase()})`}
             />
           </li>
         ))}
         <li>
-          <File href={`${at}/file`} words="Whole job (JSON)" />
+          <Download href={`${at}/file`} words="Whole job (JSON)" />
         </li>
       </ul>
+      {job.print.hasMarks ? <MarksPage job={job} sheetNumber={sheetNumber} /> : null}
     </>
   );
 }
 
-function File({ href, words }: { readonly href: string; readonly words: string }) {
+/** For those who print from elsewhere: marks alone go out, the painted page comes back. */
+function MarksPage({ job, sheetNumber }: { readonly job: JobReply; readonly sheetNumber: number }) {
+  const [error, setError] = useState<unknown>(null);
+  const [isBusy, setBusy] = useState(false);
+  const bring = async (file: File) => {
+    setBusy(true);
+    setError(null);
+    try {
+      const { id, version } = job;
+      const name = file.name.replace(/\.[a-z]+$/i, '') || 'page';
+      const image = await base64Of(file);
+      await callApi(`/api/jobs/${id}/pages?sheet=${sheetNumber}`, 'POST', { version, name, image });
+      location.reload();
+    } catch (refusal) {
+      setError(refusal);
+      setBusy(false);
+    }
+  };
+  return (
+    <section aria-label="Printing from elsewhere" className="mt-5">
+      <h2>Printing from elsewhere</h2>
+      <p className="text-sm text-muted">
+        Take the page with its marks, lay your art on it in another program, and bring the whole page back as
+        a picture: it lies edge on edge with the sheet.
+      </p>
+      <ul className="grid grid-cols-3 gap-2 mt-2">
+        {(['svg', 'pdf', 'png'] as const).map((format) => (
+          <li key={format}>
+            <Download
+              href={`/api/jobs/${job.id}/marks-page?sheet=${sheetNumber}&format=${format}`}
+              words={`Marks (${format.toUpperCase()})`}
+            />
+          </li>
+        ))}
+      </ul>
+      <label className="button w-full mt-2 cursor-pointer">
+        {isBusy ? 'Reading the page …' : 'Bring the painted page back'}
+        <input
+          type="file"
+          accept=".png,.jpg,.jpeg,.tif,.tiff,.webp"
+          className="sr-only"
+          disabled={isBusy}
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            event.target.value = '';
+            if (file) void bring(file);
+          }}
+        />
+      </label>
+      <Refusal error={error} />
+    </section>
+  );
+}
+
+function Download({ href, words }: { readonly href: string; readonly words: string }) {
   return (
     <a className="button w-full px-2" href={href} download>
-      <Download size={16} aria-hidden /> {words}
+      <DownloadIcon size={16} aria-hidden /> {words}
     </a>
   );
 }

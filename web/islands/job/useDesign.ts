@@ -85,10 +85,7 @@ export function useDesign(
     setProgress(null);
     setProblem('Stopped. The drawing is kept; go on whenever you like.');
   }, [thread]);
-  const retry = () => {
-    setProblem(null);
-    setAttempt((count) => count + 1);
-  };
+  const retry = () => (setProblem(null), setAttempt((count) => count + 1));
   const isBehind = laidJob !== job;
   const found = { layout, troubles, progress, problem, isBehind, rules };
   return { ...found, border: border.answer, setRules, askBorder, stop, retry };

@@ -19,6 +19,7 @@ import { AppError } from '#core/errors/appError.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { arrangeJob, chooseSheetFor } from '#core/job/arrangeJob.ts';
+import { drawingIn } from '#core/job/drawingsOf.ts';
 import { fitLayout } from '#core/job/fitLayout.ts';
 import { startBorder, type OwnBorder } from '#core/job/jobBorder.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
@@ -34,8 +35,9 @@ import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { drawPrintSheet } from '#web/endpoints/jobs/drawPrintSheet.ts';
+import { drawMarksPage, drawMarksPicture } from '#web/endpoints/jobs/marksPage.ts';
 import { drawSmallPicture } from '#web/endpoints/jobs/smallPicture.ts';
-import { traceCover } from '#web/endpoints/jobs/traceCover.ts';
+import { showPictures, traceCover } from '#web/endpoints/jobs/traceCover.ts';
 
 type Bed = Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>;
 
@@ -134,6 +136,29 @@ export function relayTask({ job, next, machine, isArranged, renumbered }: Relay)
   return layout === next.layout ? null : layout;
 }
 
+/**
+ * The layout of a job to which drawings come: laid out anew where the layout says how, else as it was; a painted page
+ * lies edge on edge with its sheet.
+ */
+export function addTask(given: {
+  readonly job: Job;
+  readonly next: Job;
+  readonly machine: Machine;
+  /** The drawing that is a page, and on which sheet. */
+  readonly page?: { readonly number: number; readonly sheet: number };
+}): Job['layout'] {
+  const { job, next, machine, page } = given;
+  if (!page && next.layout.arrangement !== undefined) return arrangeJob(next, machine, openDrawing);
+  const layout = fitLayout(openDrawing, job, next);
+  if (!page) return layout;
+  const { parts } = joinDrawings(next, openDrawing);
+  const own = parts.find(({ number }) => number === page.number);
+  const { widthMm, heightMm } = next.sheet;
+  const middle = { xMm: widthMm / 2, yMm: heightMm / 2, turnDeg: 0 };
+  const place = { piece: own?.first.piece ?? 0, sheet: page.sheet, ...middle };
+  return { ...layout, placements: [place, ...layout.placements] };
+}
+
 /** So many lines are looked at for what is too fine: the drawing step looks at all. */
 const MOST_LOOKED_AT = 300;
 /** Above so many lines the drawing step alone looks for troubles: it takes seconds. */
@@ -162,14 +187,14 @@ export interface SheetFacts {
  *
  * @throws AppError `cannotPlan` when nothing lies on the sheet, or lines lie outside it
  */
-export function planSheetTask(wanted: {
+export async function planSheetTask(wanted: {
   readonly job: Job;
   readonly machine: Machine;
   readonly family: Family;
   readonly checks: Omit<CheckFacts, 'family'>;
   readonly sheetIndex: number;
   readonly order: Omit<PlanOrder, 'lines' | 'given' | 'hasPrint'>;
-}): { readonly plan: Plan; readonly facts: SheetFacts } {
+}): Promise<{ readonly plan: Plan; readonly facts: SheetFacts }> {
   const { job, machine, family, checks, sheetIndex, order } = wanted;
   const laid = layOutJob(job, machine, openDrawing);
   const placed = laid.sheets[sheetIndex];
@@ -189,7 +214,7 @@ export function planSheetTask(wanted: {
   const all = listCutLines(drawing, given);
   const lines = all.slice(0, MOST_LOOKED_AT);
   const troubles = all.length > MOST_CHECKED ? [] : findPartTroubles(laid, { ...checks, family });
-  const edge = measureEdge(drawing, given);
+  const edge = measureEdge(drawing, given, await picturesOf(job, laid));
   const isFinestTooFine = isAnyTooFine(lines, family);
   const facts = {
     sheetCount: laid.sheets.length,
@@ -204,6 +229,16 @@ export function planSheetTask(wanted: {
     touching: countTouching(job, laid),
   };
   return { plan, facts };
+}
+
+/** How the art of a job meets its outlines: pictures by what is not clear of them. */
+export async function edgeTask(job: Job): Promise<DrawnEdge | null> {
+  const joined = joinDrawings(job, openDrawing);
+  return measureEdge(joined.drawing, joined.given, await picturesOf(job, joined));
+}
+
+function picturesOf(job: Job, { parts }: Pick<LaidJob, 'parts'>): ReturnType<typeof showPictures> {
+  return showPictures(parts, (number) => drawingIn(job, number).source);
 }
 
 function countTouching({ layout }: Job, { drawing, given, pieces, parts }: LaidJob): number {
@@ -228,9 +263,23 @@ export async function printSheetTask(given: {
   readonly machine: Machine;
   readonly sheetIndex: number;
   readonly words: string;
+  /** Marks alone. */
+  readonly isBare?: boolean;
 }): Promise<Uint8Array> {
-  const { job, machine, sheetIndex, words } = given;
-  return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words);
+  const { job, machine, sheetIndex, words, isBare } = given;
+  return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words, isBare);
+}
+
+/** One sheet with its marks alone, as SVG or as a picture. @throws AppError `notFound` */
+export async function marksPageTask(given: {
+  readonly job: Job;
+  readonly machine: Machine;
+  readonly sheetIndex: number;
+  readonly format: 'svg' | 'png';
+}): Promise<string | Uint8Array> {
+  const { job, machine, sheetIndex, format } = given;
+  const svg = drawMarksPage(job, layOutJob(job, machine, openDrawing), sheetIndex, format === 'svg');
+  return format === 'svg' ? svg : drawMarksPicture(svg);
 }
 
 /** A small picture of a job, as PNG. */

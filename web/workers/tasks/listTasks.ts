@@ -14,9 +14,11 @@ import {
 import { parseBody } from '#web/workers/tasks/parseBody.ts';
 import { fitBookTask, learnSpreadsTask } from '#web/workers/tasks/fitBookTask.ts';
 import {
+  addTask,
   checkDrawingTask,
   findSpotTask,
   layersTask,
+  marksPageTask,
   planSheetTask,
   printSheetTask,
   relayTask,
@@ -24,6 +26,7 @@ import {
   startLayoutTask,
   startJobTask,
   coverTask,
+  edgeTask,
 } from '#web/workers/tasks/drawingTasks.ts';
 import { fontFactsTask, outlineTextTask, wordsTask } from '#web/workers/tasks/wordTasks.ts';
 
@@ -41,17 +44,20 @@ export const TASKS = {
   learnSpreads: learnSpreadsTask,
   startJob: startJobTask,
   cover: coverTask,
+  edge: edgeTask,
   words: wordsTask,
   outlineText: outlineTextTask,
   fontFacts: fontFactsTask,
   checkDrawing: checkDrawingTask,
   findSpot: findSpotTask,
   relay: relayTask,
+  addToLayout: addTask,
   smallPicture: smallPictureTask,
   startLayout: startLayoutTask,
   planSheet: planSheetTask,
   printSheet: printSheetTask,
   layers: layersTask,
+  marksPage: marksPageTask,
   // What writes PDF is big and seldom wanted: it is read when it is.
   runSheet: async (sheet: RunSheet) =>
     (await import('#web/endpoints/jobs/drawRunSheet.ts')).drawRunSheet(sheet),

@@ -89,7 +89,7 @@ function DrawingRow({ name, picture, copies, isLooked, isBusy, onLook, onCopies,
         onClick={onLook}
         className="cursor-pointer h-12 grid place-items-center"
       >
-        <img src={picture} alt="" className="max-h-12 max-w-14" />
+        <img src={picture} alt="" loading="lazy" className="max-h-12 max-w-14" />
       </button>
       <button
         type="button"

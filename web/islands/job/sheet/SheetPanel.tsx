@@ -1,4 +1,7 @@
+import { useQuery } from '@tanstack/react-query';
 import { RotateCw } from 'lucide-react';
+import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
+import { callApi } from '#web/islands/shared/callApi.ts';
 import { describeMarks } from '#core/sheet/marks/marks.ts';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
@@ -28,6 +31,7 @@ interface Props {
 export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange }: Props) {
   const { machine } = shown;
   const { sheet } = job;
+  const edge = useEdge(job, design);
   const own = (size: Partial<Sheet>) => onChange({ sheet: { ...sheet, name: 'own size', ...size } });
   return (
     <>
@@ -69,7 +73,7 @@ export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange 
       />
       <EdgePanel
         job={job}
-        edge={design.layout?.edge ?? null}
+        edge={edge}
         error={shown.registration}
         sheetsRead={shown.sheetsRead}
         machineId={machine.id}
@@ -210,4 +214,16 @@ function Over({ design: { layout } }: Pick<Props, 'design'>) {
       The drawing reaches over: {over.join(', ')}.
     </p>
   );
+}
+
+/** How art meets the outlines. What is clear of a picture is told by the server, which draws it. */
+function useEdge({ id, version }: JobReply, { layout }: Design): DrawnEdge | null {
+  const hasPictures = layout?.sheets.some(({ images, art }) => images.length > 0 || art !== null) ?? false;
+  const asked = useQuery({
+    queryKey: ['edge', id, version],
+    queryFn: () => callApi<{ readonly edge: DrawnEdge | null }>(`/api/jobs/${id}/edge`),
+    placeholderData: (previous) => previous,
+    enabled: hasPictures,
+  });
+  return (hasPictures ? asked.data?.edge : layout?.edge) ?? null;
 }
