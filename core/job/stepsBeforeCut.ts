@@ -1,3 +1,4 @@
+import { pageOf } from '#core/sheet/sheetSize.ts';
 import type { Job } from '#core/job/job.ts';
 import { figureOfMinutes, makeSection, makeStep, type RunSection, type RunStep } from '#core/job/runStep.ts';
 import { placeCheckLine } from '#core/sheet/checkLine.ts';
@@ -152,6 +153,14 @@ function lookSteps({ sheet, job, station }: BeforeCut): readonly RunStep[] {
           makeStep(
             `Measure the line at the lower edge: it is ${line.lengthMm} mm long.`,
             'a print of another scale shows here before it shows in the cut',
+          ),
+        ]
+      : []),
+    ...(job.sheet.isStarted
+      ? [
+          makeStep(
+            `Cut the used end off, ${Math.round(pageOf(job.sheet).downMm)} mm, with the marks that are left there.`,
+            'the sensor may take old marks for those of this job, and what was peeled lifts',
           ),
         ]
       : []),

@@ -8,7 +8,7 @@ import type { CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
 import { nestPieces, type NestResult } from '#core/sheet/nest/nestPieces.ts';
 import type { RowRoom } from '#core/sheet/rows/fillRows.ts';
 import { fillBin, rowPieces, type BinPlace, type RowPiece } from '#core/sheet/rows/rowPieces.ts';
-import type { Sheet } from '#core/sheet/sheetSize.ts';
+import { middleOfPage, type Sheet } from '#core/sheet/sheetSize.ts';
 
 /** A piece of one of a job's drawings. */
 export interface ArrangedPiece extends CoveredPiece {
@@ -77,10 +77,9 @@ export function* arrangePieces(
   isOver: () => boolean = () => false,
 ): Generator<NestResult> {
   const pageOf = ({ drawing }: ArrangedPiece) => order.layout.byDrawing?.[drawing ?? '']?.page;
-  const { widthMm, heightMm } = order.sheet;
+  const middle = { ...middleOfPage(order.sheet), turnDeg: 0 };
   const pages = order.pieces.flatMap((piece): readonly Placement[] => {
     const sheet = pageOf(piece);
-    const middle = { xMm: widthMm / 2, yMm: heightMm / 2, turnDeg: 0 };
     return sheet === undefined ? [] : [{ piece: piece.index, sheet, ...middle }];
   });
   const pieces = order.pieces.filter((piece) => pageOf(piece) === undefined);

@@ -10,6 +10,40 @@ export interface Sheet {
   /** On a mat: how far the sheet's lower left corner lies from the mat's; 0 where nothing is said. */
   readonly matLeftMm?: number | undefined;
   readonly matBottomMm?: number | undefined;
+  /**
+   * How long the sheet is of which this is one end, the one at its lower edge; absent where the job has it whole. Turned
+   * end for end, the other end serves the next job.
+   */
+  readonly wholeHeightMm?: number | undefined;
+  /** The other end was used before. */
+  readonly isStarted?: boolean | undefined;
+}
+
+/**
+ * The page that a sheet is printed on: the job's end lies at its lower edge.
+ *
+ * @returns its height, and how far down the job's part begins, mm
+ * @example pageOf({ heightMm: 100, wholeHeightMm: 280 }) // { heightMm: 280, downMm: 180 }
+ */
+export function pageOf({ heightMm, wholeHeightMm }: Pick<Sheet, 'heightMm' | 'wholeHeightMm'>): {
+  readonly heightMm: number;
+  readonly downMm: number;
+} {
+  const whole = Math.max(heightMm, wholeHeightMm ?? heightMm);
+  return { heightMm: whole, downMm: whole - heightMm };
+}
+
+/**
+ * Where the middle of a page lies that is laid edge on edge with its sheet, mm of the job's part.
+ *
+ * @example middleOfPage({ widthMm: 200, heightMm: 100, wholeHeightMm: 280 }) // { xMm: 100, yMm: -40 }
+ */
+export function middleOfPage(sheet: Pick<Sheet, 'widthMm' | 'heightMm' | 'wholeHeightMm'>): {
+  readonly xMm: number;
+  readonly yMm: number;
+} {
+  const { heightMm, downMm } = pageOf(sheet);
+  return { xMm: sheet.widthMm / 2, yMm: heightMm / 2 - downMm };
 }
 
 /** Sizes to choose from. Sources: ISO 216 for A sizes; ANSI/ASME Y14.1 for Letter and Ledger. */

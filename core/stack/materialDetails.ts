@@ -35,6 +35,8 @@ export interface Remnant {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly note: string;
+  /** Of a sheet that is still whole: how much of its length one end took; absent for a piece cut off. */
+  readonly takenMm?: number | undefined;
 }
 
 /** What it costs, and what is left. */

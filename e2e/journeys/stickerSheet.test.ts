@@ -236,3 +236,50 @@ describe('a page that is printed from elsewhere', () => {
     }
   });
 });
+
+describe('a job that needs half a sheet', () => {
+  it('takes one end with its marks around it; the other is kept, offered first, and its old marks are cut away', async () => {
+    const visitor = visitors[0]!;
+    const { page } = visitor;
+    await go(page, '/jobs');
+    await page.locator('input[type=file]').setInputFiles([...art]);
+    await page.getByLabel('Longest side of pictures, mm').fill('16');
+    await page.getByLabel(/^Copies of each/).fill('6');
+    await page.getByLabel(/^Copies of each/).press('Enter');
+    await page.getByRole('button', { name: 'Make the job' }).click();
+    await arrive(page, /^\/jobs\/\d+$/);
+    const jobId = Number(/\d+$/.exec(new URL(page.url()).pathname)?.[0]);
+    await page.getByRole('tab', { name: /\d Sheet/ }).click();
+    await page.getByLabel('Size', { exact: true }).selectOption('Letter');
+    await page.getByLabel(/^Registration marks/).check();
+    await page.getByRole('button', { name: /^Use one end only/ }).click();
+    await page.getByText(/^This job takes \d+ of 279 mm/).waitFor();
+    await expect
+      .poll(async () => (await api<JobReply>(`/api/jobs/${jobId}`)).reply.sheet.wholeHeightMm)
+      .toBeCloseTo(279.4, 6);
+    const { sheet } = (await api<JobReply>(`/api/jobs/${jobId}`)).reply;
+    const print = await drawPrint(jobId, 'one end');
+    expect([print.width, print.height].map((dots) => dots / DOTS_PER_MM)).toEqual([
+      expect.closeTo(215.9, 0),
+      expect.closeTo(279.4, 0),
+    ]);
+    const isDark = (xMm: number, yMm: number) =>
+      (print.data[4 * (Math.round(yMm * DOTS_PER_MM) * print.width + Math.round(xMm * DOTS_PER_MM))] ?? 255) <
+      90;
+    // Discs of 6 mm, 12 mm in: at the corners of the used end, none at those of the page.
+    const top = 279.4 - sheet.heightMm;
+    expect([isDark(15, top + 15), isDark(15, 279.4 - 15), isDark(15, 15)]).toEqual([true, true, false]);
+    await page.getByRole('button', { name: 'Keep as a started sheet' }).click();
+    await page.getByRole('button', { name: 'Kept' }).waitFor();
+    const offered = page.getByLabel('Size', { exact: true }).locator('option').first();
+    const firstOffered = async () => {
+      await go(page, `/jobs/${jobId}`);
+      await page.getByRole('tab', { name: /\d Sheet/ }).click();
+      return offered.textContent();
+    };
+    await expect.poll(firstOffered).toMatch(/^started sheet, \d+ of 279 mm left/);
+    await page.getByLabel('Size', { exact: true }).selectOption({ index: 0 });
+    await page.getByText(/was used before: cut it off after printing, with its old marks/).waitFor();
+    expect(visitor.errors).toEqual([]);
+  });
+});

@@ -34,6 +34,8 @@ const jobHeadRow = z.object({
       marginMm: z.number(),
       matLeftMm: z.number().optional(),
       matBottomMm: z.number().optional(),
+      wholeHeightMm: z.number().optional(),
+      isStarted: z.boolean().optional(),
     }),
   ),
   layout: jsonColumn(

@@ -26,6 +26,7 @@ const remnantSchema = z.object({
   widthMm: z.number('a number of mm').positive('above 0').max(5000),
   heightMm: z.number('a number of mm').positive('above 0').max(50_000),
   note: short(120).default(''),
+  takenMm: z.number().positive().max(50_000).optional(),
 });
 
 const stockSchema = z.object({

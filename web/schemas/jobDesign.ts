@@ -13,6 +13,13 @@ export const sheetSchema = z.object({
   marginMm: z.number().min(0).max(200),
   matLeftMm: z.number().min(0).max(2000).optional(),
   matBottomMm: z.number().min(0).max(2000).optional(),
+  wholeHeightMm: z
+    .number()
+    .min(10)
+    .max(20_000)
+    .optional()
+    .meta({ description: 'of the sheet of which this is one end' }),
+  isStarted: z.boolean().optional().meta({ description: 'its other end was used before' }),
 });
 
 export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i, 'a colour as #rrggbb');

@@ -66,7 +66,7 @@ export const postDialIn = defineEndpoint({
     const { answer } = await readAnswer(store, station, body.operation, { passes: body.passes ?? null });
     if (!answer) throw new AppError('badInput', `this sheet has no ${body.operation} cut`);
     const { passes, speed, exposureMm } = answer.values;
-    const [rest] = loaded.material.details.remnants;
+    const rest = loaded.material.details.remnants.find(({ takenMm }) => takenMm === undefined);
     const scrap = rest ? { ...USUAL_SCRAP, widthMm: rest.widthMm, heightMm: rest.heightMm } : USUAL_SCRAP;
     const given = {
       machineId: machine.id,

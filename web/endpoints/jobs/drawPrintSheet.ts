@@ -14,6 +14,7 @@ import { patchOf, type TestPatch } from '#core/job/testPatch.ts';
 import { partOf, type JobPart } from '#core/job/joinDrawings.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 import { placeCheckLine, type CheckLine } from '#core/sheet/checkLine.ts';
+import { pageOf } from '#core/sheet/sheetSize.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import {
   drawImages,
@@ -45,9 +46,10 @@ export async function drawPrintSheet(
 ): Promise<Buffer> {
   const placed = laid.sheets[sheetIndex];
   if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
-  const { widthMm, heightMm } = job.sheet;
+  const { widthMm } = job.sheet;
+  const { heightMm, downMm } = pageOf(job.sheet);
   const { page, finish } = startPdf(`${job.name}, to print`, [widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
-  page.save().scale(PT_PER_MM);
+  page.save().scale(PT_PER_MM).translate(0, downMm);
   if (!isBare) await drawArt(page, job, laid, sheetIndex);
   const patch = isBare ? null : patchOf(laid, laid.given);
   if (patch) drawPatch(page, patch);

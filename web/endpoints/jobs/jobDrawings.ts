@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { writePictureSvg } from '#core/artwork/pictureDrawing.ts';
 import type { Job, JobDrawing } from '#core/job/job.ts';
 import { AppError } from '#core/errors/appError.ts';
+import { pageOf } from '#core/sheet/sheetSize.ts';
 import { sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
 import { openPicture } from '#web/endpoints/jobs/openPicture.ts';
 import { withoutDrawing } from '#core/job/drawingsOf.ts';
@@ -148,7 +149,8 @@ export const postPage = defineEndpoint({
   handle: async ({ params, query, body }, { store, once }) => {
     const job = await findJob(store, params.id);
     const { image, widthPx, heightPx } = await openPicture(Buffer.from(body.image, 'base64'));
-    const { widthMm, heightMm } = job.sheet;
+    const { widthMm } = job.sheet;
+    const { heightMm } = pageOf(job.sheet);
     if (Math.abs((widthPx * heightMm) / (heightPx * widthMm) - 1) > SHAPE_SHARE) {
       const size = `${widthMm.toFixed(1)} × ${heightMm.toFixed(1)} mm`;
       throw new AppError(

@@ -3,6 +3,7 @@ import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
 import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Job } from '#core/job/job.ts';
+import { pageOf } from '#core/sheet/sheetSize.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 
 /** As fine as art is painted for print. */
@@ -20,13 +21,14 @@ const GUIDES = 'id="cut-lines-hide-before-printing" fill="none" stroke="#c0392b"
 export function drawMarksPage(job: Job, laid: LaidJob, sheetIndex: number, hasGuides: boolean): string {
   const placed = laid.sheets[sheetIndex];
   if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
-  const { widthMm, heightMm } = job.sheet;
+  const { widthMm } = job.sheet;
+  const { heightMm, downMm } = pageOf(job.sheet);
   const marks = laid.marks.map(({ outline }) => `    <path d="${writeRingsData([outline])}"/>`);
   const cuts = placed.lines
     .filter((line) => isCutRole(roleOf(line, laid.given)))
     .map(({ contour }) => `    <path d="${writePathData(contour)}"/>`);
   return [
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 0 ${widthMm} ${heightMm}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 ${-downMm} ${widthMm} ${heightMm}">`,
     '  <g id="art"/>',
     '  <g id="registration-marks" fill="#000000">',
     ...marks,

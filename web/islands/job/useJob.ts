@@ -81,6 +81,8 @@ export function useJob(initial: JobReply) {
     placeholderData: (previous) => previous,
     enabled: isPlanned,
   });
+  /** Wishes that have no answer yet, in their order. */
+  const pending = useRef<readonly JobChange[]>([]);
   const arranged = useRef(new WeakSet<JobChange>());
   const change = useMutation({
     // One after the other, each on the version that the last one left: nobody overtakes himself.
@@ -94,10 +96,18 @@ export function useJob(initial: JobReply) {
     onMutate: (wanted) =>
       queries.setQueryData(key, (now: JobReply) => {
         if (isArranged(now, wanted)) arranged.current.add(wanted);
+        pending.current = [...pending.current, wanted];
         return withChange(now, wanted);
       }),
-    onSuccess: (fresh) => queries.setQueryData(key, fresh),
-    onError: () => queries.invalidateQueries({ queryKey: key }),
+    // What is wished since is not lost when the answer to an earlier wish comes.
+    onSuccess: (fresh, answered) => {
+      pending.current = pending.current.filter((wish) => wish !== answered);
+      queries.setQueryData(key, pending.current.reduce(withChange, fresh));
+    },
+    onError: (_, refused) => {
+      pending.current = pending.current.filter((wish) => wish !== refused);
+      return queries.invalidateQueries({ queryKey: key });
+    },
   });
   return {
     job,

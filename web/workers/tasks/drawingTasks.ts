@@ -32,6 +32,7 @@ import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { findTouching } from '#core/sheet/hands/findTouching.ts';
 import { coverPieces } from '#core/sheet/nest/coverPieces.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
+import { middleOfPage } from '#core/sheet/sheetSize.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { drawPrintSheet } from '#web/endpoints/jobs/drawPrintSheet.ts';
@@ -153,8 +154,7 @@ export function addTask(given: {
   if (!page) return layout;
   const { parts } = joinDrawings(next, openDrawing);
   const own = parts.find(({ number }) => number === page.number);
-  const { widthMm, heightMm } = next.sheet;
-  const middle = { xMm: widthMm / 2, yMm: heightMm / 2, turnDeg: 0 };
+  const middle = { ...middleOfPage(next.sheet), turnDeg: 0 };
   const place = { piece: own?.first.piece ?? 0, sheet: page.sheet, ...middle };
   return { ...layout, placements: [place, ...layout.placements] };
 }

@@ -3,10 +3,13 @@ import { RotateCw } from 'lucide-react';
 import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { describeMarks } from '#core/sheet/marks/marks.ts';
-import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
+import type { Sheet } from '#core/sheet/sheetSize.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
+import { wholeOf } from '#core/sheet/useOneEnd.ts';
+import { OneEnd } from '#web/islands/job/sheet/OneEnd.tsx';
+import { SizeSelect } from '#web/islands/job/sheet/SizeSelect.tsx';
 import { EdgePanel } from '#web/islands/job/sheet/EdgePanel.tsx';
 import { LayoutForm } from '#web/islands/job/sheet/LayoutForm.tsx';
 import { RemnantNote } from '#web/islands/shared/RemnantNote.tsx';
@@ -32,11 +35,11 @@ export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange 
   const { machine } = shown;
   const { sheet } = job;
   const edge = useEdge(job, design);
-  const own = (size: Partial<Sheet>) => onChange({ sheet: { ...sheet, name: 'own size', ...size } });
+  const own = (size: Partial<Sheet>) => onChange({ sheet: { ...wholeOf(sheet), name: 'own size', ...size } });
   return (
     <>
       <h2>Which sheet?</h2>
-      <SizeSelect sheet={sheet} shown={shown} onChange={onChange} />
+      <SizeSelect sheet={sheet} remnants={shown.remnants} onChange={onChange} />
       <div className="grid grid-cols-[1fr_1fr_auto] gap-3 mt-3 items-end">
         <Millimetres label="Width" value={sheet.widthMm} onChange={(widthMm) => own({ widthMm })} />
         <Millimetres label="Height" value={sheet.heightMm} onChange={(heightMm) => own({ heightMm })} />
@@ -66,9 +69,11 @@ export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange 
         onChange={onChange}
       />
       <Over design={design} />
+      <OneEnd job={job} design={design} onChange={onChange} />
       <RemnantNote
         materialId={shown.materialId}
         jobName={shown.job.name}
+        sheet={sheet}
         remnant={design.layout?.remnant ?? null}
       />
       <EdgePanel
@@ -107,50 +112,6 @@ function OnMat({ sheet, onChange }: Pick<Props, 'onChange'> & { readonly sheet: 
         />
       </div>
     </details>
-  );
-}
-
-function SizeSelect({
-  sheet,
-  shown,
-  onChange,
-}: Pick<Props, 'shown' | 'onChange'> & { readonly sheet: Sheet }) {
-  const remnants = shown.remnants.map(({ widthMm, heightMm, note }) => ({
-    name: `remnant ${Math.round(widthMm)} × ${Math.round(heightMm)} mm${note ? `, ${note}` : ''}`.slice(
-      0,
-      60,
-    ),
-    widthMm,
-    heightMm,
-  }));
-  const sizes = [...remnants, ...SHEET_SIZES];
-  const choose = (name: string) => {
-    const size = sizes.find((one) => one.name === name);
-    if (size) onChange({ sheet: { ...size, marginMm: sheet.marginMm } });
-  };
-  return (
-    <>
-      <label className="block mt-2 text-sm text-muted" htmlFor="sheet-size">
-        Size
-      </label>
-      <select
-        id="sheet-size"
-        className="field"
-        value={sheet.name}
-        onChange={(event) => choose(event.target.value)}
-      >
-        {sizes.map((size) => (
-          <option key={size.name} value={size.name}>
-            {size.name.includes('mm')
-              ? size.name
-              : `${size.name}, ${Math.round(size.widthMm)} × ${Math.round(size.heightMm)} mm`}
-          </option>
-        ))}
-        {sizes.some((size) => size.name === sheet.name) ? null : (
-          <option value={sheet.name}>{sheet.name}</option>
-        )}
-      </select>
-    </>
   );
 }
 
