@@ -157,7 +157,7 @@ function addOffset(drawing: Drawing, edit: Extract<DrawingEdit, { kind: 'offset'
         isBehind: true,
       }))
     : [];
-  const kept = edit.isApart
+  const kept = edit.isOwn
     ? drawing.contours.filter((one) => !(wanted.has(one.id) && isOutline(one)))
     : drawing.contours;
   return { ...drawing, contours: [...kept, ...added, ...behind] };
@@ -171,7 +171,8 @@ function drawOffset(
     byMm,
     isInked,
     keepsHoles,
-    isApart,
+    isOwn,
+    keepsApart,
     closesMm = 0,
     backing = 'outline',
   }: Extract<DrawingEdit, { kind: 'offset' }>,
@@ -189,7 +190,7 @@ function drawOffset(
       true,
     ),
   ]);
-  if (isApart) return drawBorder(outer(covered), { byMm, closesMm, backing }).map(ringToContour);
+  if (isOwn) return drawBorder(outer(covered), { byMm, closesMm, backing, keepsApart }).map(ringToContour);
   const rings = offsetRings(outer(closeGaps(covered, closesMm)), byMm);
   return outer(rings).map((ring) => ringToContour(ring));
 }

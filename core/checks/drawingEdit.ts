@@ -32,8 +32,10 @@ export type DrawingEdit =
       readonly closesMm?: number | undefined;
       /** What it follows; the lines themselves when it is left out. */
       readonly backing?: Backing | undefined;
-      /** Each part has a border of its own, and outlines among the lines make room for it. */
-      readonly isApart?: boolean | undefined;
+      /** A border in place of the outlines among the lines. */
+      readonly isOwn?: boolean | undefined;
+      /** Each part is a piece by itself, whose border is never joined with a neighbour's. */
+      readonly keepsApart?: boolean | undefined;
       /** The colour that is printed up to it, #rrggbb; the sheet's own when it is left out. */
       readonly colour?: string | undefined;
     }

@@ -129,12 +129,12 @@ describe('a card', () => {
           expect(box.minX).toBeGreaterThanOrEqual(4);
           expect(box.maxY).toBeLessThanOrEqual(96);
           for (const other of taken) {
-            const isApart =
+            const isOwn =
               box.minX >= other.maxX + 3 ||
               box.maxX <= other.minX - 3 ||
               box.minY >= other.maxY + 3 ||
               box.maxY <= other.minY - 3;
-            expect(isApart).toBe(true);
+            expect(isOwn).toBe(true);
           }
           taken.push(box);
         }

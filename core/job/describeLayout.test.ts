@@ -32,12 +32,12 @@ describe('describeLayout', () => {
     const { remnant } = describeLayout(design, laid, facts, []);
     expect(remnant!.maxX - remnant!.minX).toBeGreaterThan(100);
     for (const { keepOut } of laid.marks) {
-      const isApart =
+      const isOwn =
         remnant!.minX >= keepOut.maxX ||
         remnant!.maxX <= keepOut.minX ||
         remnant!.minY >= keepOut.maxY ||
         remnant!.maxY <= keepOut.minY;
-      expect(isApart).toBe(true);
+      expect(isOwn).toBe(true);
     }
   });
 });

@@ -25,12 +25,12 @@ const LAYER = 'own border';
 export function borderOf(edits: readonly DrawingEdit[]): OwnBorder | null {
   const edit = edits.find(isBorder);
   if (!edit) return null;
-  const { byMm, closesMm = 0, backing = 'outline', colour } = edit;
-  return { byMm, closesMm, backing, colour: colour ?? null };
+  const { byMm, closesMm = 0, backing = 'outline', keepsApart, colour } = edit;
+  return { byMm, closesMm, backing, ...(keepsApart ? { keepsApart } : {}), colour: colour ?? null };
 }
 
 function isBorder(edit: DrawingEdit): edit is OffsetEdit {
-  return edit.kind === 'offset' && edit.isApart === true;
+  return edit.kind === 'offset' && edit.isOwn === true;
 }
 
 /**
@@ -82,7 +82,7 @@ export function setBorder(
     kind: 'offset',
     lineIds: lines?.ids ?? before?.lineIds ?? [],
     isInked: false,
-    isApart: true,
+    isOwn: true,
     layer: LAYER,
     ...shape,
     ...(colour ? { colour } : {}),

@@ -53,10 +53,11 @@ export const editSchema = z.discriminatedUnion('kind', [
     keepsHoles: z.boolean().optional(),
     closesMm: z.number().min(0).max(50).optional(),
     backing: z.enum(BACKINGS).optional(),
-    isApart: z
+    isOwn: z.boolean().optional().meta({ description: 'a border in place of the outlines among the lines' }),
+    keepsApart: z
       .boolean()
       .optional()
-      .meta({ description: 'each part has a border of its own, in place of its outline' }),
+      .meta({ description: 'each part is a piece by itself: borders are never joined' }),
     colour: hexColour.optional().meta({ description: 'printed up to the outline' }),
   }),
   z.object({

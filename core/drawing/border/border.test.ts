@@ -21,12 +21,16 @@ const word = [0, 13, 26, 39].flatMap((x) => box(x, 0, 10, 14));
 describe('borders', () => {
   it('are never welded: stickers 3 mm apart keep borders of their own (C3)', () => {
     const stickers = [...box(0, 0, 20, 20), ...box(23, 0, 20, 20)];
-    const rings = drawBorder(stickers, { byMm: 2, ...plain });
+    const rings = drawBorder(stickers, { byMm: 2, keepsApart: true, ...plain });
     expect(rings.length).toBe(2);
     for (const ring of rings) {
       const { minX, maxX } = boundPoints(ring);
       expect(maxX - minX).toBeCloseTo(24, 2);
     }
+  });
+
+  it('become one where they meet, as around the letters of a word (C4)', () => {
+    expect([1, 1.6].map((byMm) => drawBorder(word, { byMm, ...plain }).length)).toEqual([4, 1]);
   });
 
   it('close gaps without growing the rest (C4)', () => {
@@ -43,7 +47,8 @@ describe('borders', () => {
     // Letters of 14 mm, 3 mm apart: half the gap, and a neck of 2 mm in what then overlaps.
     expect(leastBorderMm).toBeGreaterThan(1.5);
     expect(leastBorderMm).toBeLessThan(1.7);
-    expect(measureBorder(word, { byMm: leastBorderMm!, ...plain }).outlines).toBeGreaterThan(1);
+    expect(measureBorder(word, { byMm: leastBorderMm!, ...plain }).outlines).toBe(1);
+    expect(measureBorder(word, { byMm: leastBorderMm! - 0.2, ...plain }).outlines).toBe(4);
     const joined = measureBorder(word, { byMm: 1, closesMm: leastCloseMm!, backing: 'outline' });
     expect(joined.outlines).toBe(1);
     expect(joined.thinnestMm ?? NECK_MM).toBeGreaterThanOrEqual(NECK_MM - 0.1);

@@ -17,6 +17,8 @@ export interface BorderOrder {
   /** Gaps this narrow are closed before, without growing the rest; 0 for none. */
   readonly closesMm: number;
   readonly backing: Backing;
+  /** Each part is a piece by itself: its border is never joined with a neighbour's. */
+  readonly keepsApart?: boolean | undefined;
 }
 
 /** Corners of a rounded rectangle, as a share of its shorter side. Common practice, no source. */
@@ -35,17 +37,19 @@ export function closeGaps(covered: Rings, gapMm: number): Rings {
 }
 
 /**
- * The borders of what is covered, each part by itself: those of neighbours may overlap and are never joined. Holes are
- * filled.
+ * The borders of what is covered, holes filled. Where those of neighbouring parts meet they become one, as around the
+ * letters of a word; or each part keeps its own, and they may lie over each other until the pieces are laid out.
  *
  * @param covered rings of what is printed or cut around
  * @returns one ring for each piece, more where an inward border falls apart
  * @example drawBorder([square], { byMm: 1, closesMm: 0, backing: 'outline' }).length // 1
  */
-export function drawBorder(covered: Rings, { byMm, closesMm, backing }: BorderOrder): Rings {
-  return piecesOf(closeGaps(covered, closesMm)).flatMap((piece) =>
+export function drawBorder(covered: Rings, order: BorderOrder): Rings {
+  const { byMm, closesMm, backing, keepsApart = false } = order;
+  const borders = piecesOf(closeGaps(covered, closesMm)).flatMap((piece) =>
     backing === 'outline' ? fillHoles(offsetRings(piece, byMm)) : back(piece, byMm, backing),
   );
+  return keepsApart ? borders : fillHoles(borders);
 }
 
 /** The parts that are by themselves, holes filled, so that what lies in one is of it. */

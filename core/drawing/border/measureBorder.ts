@@ -7,6 +7,8 @@ export interface MeasuredBorder {
   readonly rings: Rings;
   /** How many come off the sheet by themselves. */
   readonly outlines: number;
+  /** How many parts it goes around, gaps closed. */
+  readonly parts: number;
   /** The narrowest neck of an outline, where it would tear, mm; `null` where none is narrower than 20 mm. */
   readonly thinnestMm: number | null;
   /**
@@ -35,6 +37,7 @@ export function measureBorder(covered: Rings, order: BorderOrder): MeasuredBorde
   return {
     rings,
     outlines: rings.length,
+    parts: fillHoles(closeGaps(covered, order.closesMm)).length,
     thinnestMm: thinnestNeck(rings),
     leastCloseMm: leastFor(covered, MOST_GAP_MM, (closesMm) => ({ byMm: order.byMm, closesMm })),
     leastBorderMm: leastBorder(covered),

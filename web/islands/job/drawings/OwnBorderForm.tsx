@@ -7,6 +7,7 @@ import { borderOf, setBorder, withoutBorder, type OwnBorder } from '#core/job/jo
 import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
+import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import { Length } from '#web/islands/shared/Length.tsx';
 
 interface Props {
@@ -48,16 +49,7 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
     border !== null || (lines.length > 0 && new Set(lines.map(({ role }) => role)).size === 1);
   const isPrinted =
     drawing.art !== null || drawing.images.length > 0 || drawing.lines.some(({ role }) => role === 'art');
-  const { askBorder } = design;
-  useEffect(() => {
-    const { number, name, format, roles, lineRoles, areRolesGuessed, edits } = {
-      ...job,
-      number: looked.number,
-    };
-    askBorder({ number, name, format, roles, lineRoles, areRolesGuessed, edits }, border);
-    // What is asked follows from the mends and roles alone.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [job.edits, job.roles, looked.number, askBorder, design.isBehind, draft]);
+  useAsking(looked, design, border);
   if (!isPossible || !isPrinted) return null;
   const set = (next: Partial<OwnBorder>) => {
     const wanted = { ...USUAL, ...border, ...next };
@@ -65,6 +57,22 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
     const ids = lines.map(({ sourceId }) => sourceId);
     setDraft(null);
     change(setBorder(job, kept ? null : { ids, role: first?.role ?? 'kiss' }, wanted));
+  };
+  const setApart = (keepsApart: boolean) => {
+    const { number } = looked;
+    const { layout } = job;
+    const isWhole = !keepsApart;
+    const byDrawing = { ...layout.byDrawing, [number]: { ...layout.byDrawing?.[number], isWhole } };
+    change({
+      ...setBorder(job, null, { ...USUAL, ...border, keepsApart }),
+      layout: {
+        ...layout,
+        ...(number === 0 ? { isWhole } : {}),
+        byDrawing,
+        // Where none says how they lie, other pieces lie nowhere yet.
+        placements: layout.arrangement ? layout.placements : [],
+      },
+    });
   };
   const side = border === null ? 'none' : border.byMm < 0 ? 'in' : 'out';
   const choose = (value: Side) => {
@@ -86,10 +94,21 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
         />
       ) : null}
       {border && design.border ? (
-        <Outcome design={design} border={border} system={system} onSet={set} />
+        <Outcome design={design} border={border} system={system} onSet={set} onApart={setApart} />
       ) : null}
     </section>
   );
+}
+
+/** Asks what the border would come to, whenever it is another. */
+function useAsking({ job, number }: Looked, design: Design, border: OwnBorder | null): void {
+  const { askBorder } = design;
+  useEffect(() => {
+    const { name, format, roles, lineRoles, areRolesGuessed, edits } = job;
+    askBorder({ number, name, format, roles, lineRoles, areRolesGuessed, edits }, border);
+    // What is asked follows from the mends and roles alone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [job.edits, job.roles, number, askBorder, design.isBehind, border]);
 }
 
 type Side = (typeof SIDES)[number]['value'];
@@ -216,12 +235,14 @@ interface OutcomeProps {
   readonly border: OwnBorder;
   readonly system: UnitSystem;
   readonly onSet: (next: Partial<OwnBorder>) => void;
+  readonly onApart: (keepsApart: boolean) => void;
 }
 
 /** How many pieces it makes, how thin they get, and what makes them one. */
-function Outcome({ design: { border: measured }, border, system, onSet }: OutcomeProps) {
+function Outcome({ design: { border: measured }, border, system, onSet, onApart }: OutcomeProps) {
   if (!measured) return null;
-  const { outlines, thinnestMm, leastBorderMm, leastCloseMm } = measured;
+  const { outlines, parts, thinnestMm, leastBorderMm, leastCloseMm } = measured;
+  const isApart = border.keepsApart === true;
   const say = (mm: number) => (system === 'inch' ? `${mmToInch(mm).toFixed(3)} in` : `${mm.toFixed(2)} mm`);
   const isThin = thinnestMm !== null && thinnestMm < NECK_MM;
   return (
@@ -231,7 +252,7 @@ function Outcome({ design: { border: measured }, border, system, onSet }: Outcom
         {thinnestMm === null ? '.' : `, ${say(thinnestMm)} at the narrowest.`}
         {isThin ? ' That tears when it is lifted.' : ''}
       </p>
-      {outlines > 1 && border.byMm >= 0 && border.backing === 'outline' ? (
+      {outlines > 1 && !isApart && border.byMm >= 0 && border.backing === 'outline' ? (
         <div className="flex flex-wrap gap-2">
           {leastBorderMm !== null ? (
             <button
@@ -248,6 +269,9 @@ function Outcome({ design: { border: measured }, border, system, onSet }: Outcom
             </button>
           ) : null}
         </div>
+      ) : null}
+      {parts > 1 || isApart ? (
+        <TickBox label="Each part is a sticker by itself" isOn={isApart} onSet={onApart} />
       ) : null}
     </div>
   );
