@@ -45,8 +45,16 @@ const SHOTS: readonly Shot[] = [
     path: '/jobs/4',
     prepare: (page) => page.getByRole('tab', { name: '2 Roles' }).click(),
   },
-  { name: 'job-sheet', path: '/jobs/5', prepare: fillTheSheet },
-  { name: 'job-passes', path: '/jobs/5', prepare: (page) => page.getByText('Will the pieces').waitFor() },
+  { name: 'job-sheet', path: '/jobs', prepare: layOutStickers },
+  {
+    name: 'job-passes',
+    path: '/jobs/5',
+    prepare: async (page) => {
+      await fillTheSheet(page);
+      await page.getByRole('tab', { name: '4 Passes' }).click();
+      await page.getByText('Will the pieces').waitFor();
+    },
+  },
   {
     name: 'job-run-sheet',
     path: '/jobs/1',
@@ -102,6 +110,33 @@ async function fillTheSheet(page: Page): Promise<void> {
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Lay out' }).click();
   await page.getByText(/\d+ pieces on one sheet/).waitFor({ timeout: 40_000 });
+  await page.evaluate('scrollTo(0, 0)');
+}
+
+/** Drops four pictures, and lays them out on two carrier cards of a Letter sheet. */
+async function layOutStickers(page: Page): Promise<void> {
+  const coats = ['#1e2a32', '#2c6e7f', '#7a3b69', '#8a5a2b'];
+  const names = ['puffin', 'puffin, blue', 'puffin, plum', 'puffin, brown'];
+  const files = coats.map(async (coat, at) => ({
+    name: `${names[at]}.png`,
+    mimeType: 'image/png',
+    buffer: await sharp(Buffer.from(PICTURE.replace('#1e2a32', coat)))
+      .png()
+      .toBuffer(),
+  }));
+  await page.locator('input[type=file]').setInputFiles(await Promise.all(files));
+  await page.getByLabel(/Longest side/).fill('22');
+  await page.getByLabel(/^Copies of each/).fill('8');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Make the job' }).click();
+  await page.waitForURL(/\/jobs\/\d+$/);
+  await page.getByRole('tab', { name: '3 Sheet' }).click();
+  await page.getByLabel('Size', { exact: true }).selectOption('Letter');
+  await page.getByLabel(/Registration marks/).check();
+  await page.getByLabel(/On carrier cards/).check();
+  await page.getByLabel(/^Cards/).fill('2');
+  await page.keyboard.press('Enter');
+  await page.getByText('32 pieces on 2 cards, one sheet.').waitFor();
   await page.evaluate('scrollTo(0, 0)');
 }
 

@@ -5,7 +5,7 @@ import { carrierRoom } from '#core/sheet/carrier/carrier.ts';
 import { fillCarriers, type CarrierOrder, type LayOnCarriers } from '#core/sheet/carrier/fillCarriers.ts';
 import type { Arrangement, Layout, Placement, Turns } from '#core/sheet/layout.ts';
 import type { CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
-import { nestPieces, type NestResult } from '#core/sheet/nest/nestPieces.ts';
+import { isBetter, nestPieces, type NestResult } from '#core/sheet/nest/nestPieces.ts';
 import type { RowRoom } from '#core/sheet/rows/fillRows.ts';
 import { fillBin, rowPieces, type BinPlace, type RowPiece } from '#core/sheet/rows/rowPieces.ts';
 import { middleOfPage, type Sheet } from '#core/sheet/sheetSize.ts';
@@ -108,12 +108,13 @@ function* arrangeLoose(
     if (wanted !== Infinity) quantities[piece.index] = wanted;
   }
   const { copies, turns, spacingMm } = layout;
-  yield* nestPieces(
-    { pieces: own, copies, quantities, turns, turnsOf, spacingMm, sheet, taken },
-    random,
-    tries,
-    isOver,
-  );
+  // Boxes in rows are where every packing begins: cells are taken whole, and could cost a row that just fits.
+  const rows = inRows(order, own);
+  yield rows;
+  const packing = { pieces: own, copies, quantities, turns, turnsOf, spacingMm, sheet, taken };
+  for (const result of nestPieces(packing, random, tries, isOver)) {
+    if (isBetter(result, rows)) yield result;
+  }
 }
 
 function turnsFor({ drawing }: ArrangedPiece, { turns, byDrawing }: ArrangeOrder['layout']): Turns {

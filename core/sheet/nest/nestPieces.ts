@@ -83,7 +83,12 @@ export function* nestPieces(
   }
 }
 
-function isBetter(a: NestResult, b: NestResult): boolean {
+/**
+ * More pieces laid, or fewer sheets, or less of the last.
+ *
+ * @example isBetter({ placements: [], sheets: 1, unplaced: [], use: 0, lastShare: 0.4 }, { placements: [], sheets: 1, unplaced: [], use: 0, lastShare: 0.5 }) // true
+ */
+export function isBetter(a: NestResult, b: NestResult): boolean {
   if (a.placements.length !== b.placements.length) return a.placements.length > b.placements.length;
   if (a.sheets !== b.sheets) return a.sheets < b.sheets;
   return a.lastShare < b.lastShare - ROUNDING;

@@ -170,7 +170,6 @@ function listParts(text: string): readonly string[] {
 async function insertJob(db: Store, job: NewJob, source: string, now: Date): Promise<number> {
   const [id] = await db('jobs').insert({
     name: job.name,
-    drawing_name: job.drawingName ?? null,
     format: job.format,
     // As bytes: a text would be searched for every character that must be marked.
     source: db.raw('CONVERT(? USING utf8mb4)', [Buffer.from(source)]),
@@ -186,11 +185,17 @@ async function insertJob(db: Store, job: NewJob, source: string, now: Date): Pro
     machine_id: job.machineId,
     ...(job.dialInId === undefined ? {} : { dial_in_id: job.dialInId }),
     ...(job.judged ? { judged: job.judged } : {}),
-    last_drawing: Math.max(0, ...(job.moreDrawings ?? []).map(({ number }) => number)),
+    ...(job.drawingName === undefined ? {} : { drawing_name: job.drawingName }),
+    ...lastDrawingOf(job),
     version: 1,
     updated_at: now,
   });
   return id as number;
+}
+
+function lastDrawingOf({ moreDrawings = [] }: NewJob): { readonly last_drawing?: number } {
+  const numbers = moreDrawings.map(({ number }) => number);
+  return numbers.length === 0 ? {} : { last_drawing: Math.max(...numbers) };
 }
 
 /**

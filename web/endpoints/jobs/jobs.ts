@@ -37,10 +37,10 @@ export const getJobs = defineEndpoint({
   path: '/api/jobs',
   summary: 'All jobs, the last changed first.',
   query: z.object({
-    away: z.coerce.boolean().default(false).meta({ description: 'those put away among them' }),
+    away: z.enum(['yes', 'no']).default('no').meta({ description: 'those put away among them' }),
   }),
   reply: z.array(jobSummarySchema).readonly(),
-  handle: ({ query }, { store }) => listJobSummaries(store, query.away),
+  handle: ({ query }, { store }) => listJobSummaries(store, query.away === 'yes'),
 });
 
 /** All jobs with the words to list them. */

@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
@@ -10,6 +11,7 @@ import { PrintHere } from '#web/islands/job/PrintHere.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
+import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { sampleMachine, sampleRevision } from '#web/tests/sampleBook.ts';
 import { refusal, stubServer } from '#web/tests/stubServer.ts';
 
@@ -137,7 +139,8 @@ describe('ways to free the pieces', () => {
   } as unknown as NonNullable<PlanReply['freeing']>;
   const show = (roles: JobReply['roles']) => {
     const onChange = vi.fn();
-    const job = { roles, lineRoles: { 4: 'through' }, passes: { order: null } } as unknown as JobReply;
+    const passes = { order: null };
+    const job = { roles, lineRoles: { 4: 'through' }, passes, layout: {} } as unknown as JobReply;
     render(
       <FreeingTable
         job={job}
@@ -253,7 +256,11 @@ describe('to the machine', () => {
 describe('printing here', () => {
   const print = async (reply: unknown) => {
     stubServer({ 'POST /api/jobs/3/prints': reply });
-    render(<PrintHere jobId={3} sheetNumber={1} />);
+    render(
+      <QueryClientProvider client={makeQueryClient()}>
+        <PrintHere jobId={3} sheetNumber={1} />
+      </QueryClientProvider>,
+    );
     await userEvent.click(screen.getByRole('button', { name: /stand-in printer/ }));
   };
 

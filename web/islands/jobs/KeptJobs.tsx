@@ -30,7 +30,48 @@ export function KeptJobs({ jobs: kept }: { readonly jobs: readonly JobSummaryRep
           />
         ))}
       </ul>
+      <PutAway onTakeOut={(job) => setPutAway(job, false)} />
     </>
+  );
+}
+
+/** What was put away, when somebody asks for it. */
+function PutAway({ onTakeOut }: { readonly onTakeOut: (job: JobSummaryReply) => void }) {
+  const [jobs, setJobs] = useState<readonly JobSummaryReply[] | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const show = () => {
+    callApi<readonly JobSummaryReply[]>('/api/jobs?away=yes').then(
+      (all) => setJobs(all.filter(({ isPutAway }) => isPutAway)),
+      setError,
+    );
+  };
+  const takeOut = (job: JobSummaryReply) => {
+    onTakeOut(job);
+    setJobs((all) => all?.filter(({ id }) => id !== job.id) ?? null);
+  };
+  return (
+    <section aria-label="Put away" className="mt-3">
+      <button
+        type="button"
+        className="underline cursor-pointer min-h-11"
+        aria-expanded={jobs !== null}
+        onClick={() => (jobs ? setJobs(null) : show())}
+      >
+        {jobs ? 'Hide what was put away' : 'Show what was put away'}
+      </button>
+      <Refusal error={error} />
+      {jobs?.length === 0 ? <p className="text-muted">Nothing is put away.</p> : null}
+      <ul>
+        {jobs?.map((job) => (
+          <li key={job.id} className="flex items-center gap-3 py-1">
+            <span className="grow truncate">{job.name}</span>
+            <button type="button" className="button" onClick={() => takeOut(job)}>
+              Take it back out
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
