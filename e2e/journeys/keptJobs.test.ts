@@ -72,8 +72,10 @@ describe('a kept job', () => {
     const { page } = drawer.visitor;
     const id = await drawer.open('bell.svg', disc(12, '#7a2b1f'));
     await page.getByRole('button', { name: 'Other sheet or machine' }).click();
-    await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Dunlin desk' });
-    await page.getByLabel('Sheet', { exact: true }).selectOption({ label: 'Drift label paper, printed' });
+    await page.getByRole('combobox', { name: /^Machine/ }).selectOption({ label: 'Dunlin desk' });
+    await page
+      .getByRole('combobox', { name: /^Sheet/ })
+      .selectOption({ label: 'Drift label paper, printed' });
     await page.getByRole('button', { name: 'Make it for this' }).click();
     await page.getByText(/Drift label paper, printed on Dunlin desk/).waitFor();
     expect((await jobOf(id)).machineId).toBe(2);

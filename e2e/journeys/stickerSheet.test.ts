@@ -157,8 +157,11 @@ describe('three pictures and a clip art', () => {
     const { page } = visitor;
     await page.getByRole('tab', { name: /\d Run sheet/ }).click();
     await page.getByRole('button', { name: /stand-in printer/ }).click();
+    await page.getByText(/^Printed\./).waitFor();
+    await page.getByRole('tab', { name: /\d Cut/ }).click();
+    // Its ink is wet: that needs a word.
     await page
-      .getByText(/Printed/)
+      .getByRole('checkbox', { name: /send it nevertheless/ })
       .first()
       .waitFor();
     const run = await cut(visitor);

@@ -53,6 +53,7 @@ export function DrawingPanel({ job, looked, design, facts, system, isBusy, onCha
       ) : null}
       {layout ? (
         <OwnBorderForm
+          key={looked.number}
           looked={looked}
           drawing={layout.drawing}
           design={design}

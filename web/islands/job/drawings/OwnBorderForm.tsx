@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { BACKINGS, type Backing } from '#core/drawing/border/border.ts';
 import { NECK_MM } from '#core/drawing/border/measureBorder.ts';
 import { isCutRole } from '#core/drawing/roles/lineRoles.ts';
@@ -40,10 +40,7 @@ const SIDES = [
 /** The border of a printed drawing's pieces: how wide, what it follows, which gaps it closes, what colour it has. */
 export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props) {
   const { job, change } = looked;
-  const kept = borderOf(job.edits);
-  /** What a hand is at: it is kept when it lets go. */
-  const [draft, setDraft] = useState<OwnBorder | null>(null);
-  const border = draft ?? kept;
+  const { kept, border, setDraft } = useDraft(job);
   const lines = drawing.lines.filter(({ role }) => isCutRole(role));
   const isPossible =
     border !== null || (lines.length > 0 && new Set(lines.map(({ role }) => role)).size === 1);
@@ -55,7 +52,7 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
     const wanted = { ...USUAL, ...border, ...next };
     const first = lines[0];
     const ids = lines.map(({ sourceId }) => sourceId);
-    setDraft(null);
+    setDraft(wanted);
     change(setBorder(job, kept ? null : { ids, role: first?.role ?? 'kiss' }, wanted));
   };
   const setApart = (keepsApart: boolean) => {
@@ -76,7 +73,10 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
   };
   const side = border === null ? 'none' : border.byMm < 0 ? 'in' : 'out';
   const choose = (value: Side) => {
-    if (value === 'none') return change({ edits: withoutBorder(job.edits) });
+    if (value === 'none') {
+      setDraft(null);
+      return change({ edits: withoutBorder(job.edits) });
+    }
     const width = Math.abs(border?.byMm ?? USUAL.byMm) || USUAL.byMm;
     set({ byMm: value === 'in' ? -Math.min(width, 0.4) : width });
   };
@@ -97,6 +97,28 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
         <Outcome design={design} border={border} system={system} onSet={set} onApart={setApart} />
       ) : null}
     </section>
+  );
+}
+
+/** The border that is kept, and what a hand is at: that is kept when it lets go. */
+function useDraft({ edits }: Looked['job']) {
+  const kept = useMemo(() => borderOf(edits), [edits]);
+  const [draft, setDraft] = useState<OwnBorder | null>(null);
+  useEffect(() => {
+    // What is kept by now is no draft any more.
+    setDraft((now) => (now && isSame(now, kept) ? null : now));
+  }, [kept]);
+  return { kept, border: draft ?? kept, setDraft };
+}
+
+function isSame(a: OwnBorder, b: OwnBorder | null): boolean {
+  return (
+    b !== null &&
+    a.byMm === b.byMm &&
+    a.closesMm === b.closesMm &&
+    a.backing === b.backing &&
+    a.colour === b.colour &&
+    (a.keepsApart ?? false) === (b.keepsApart ?? false)
   );
 }
 
