@@ -17,23 +17,8 @@ export interface PrintChoices {
 
 export const PLAIN_PRINT: PrintChoices = { hasMarks: false, bleedMm: 0, keepsTestCorner: false };
 
-/** A further drawing of a job: a file of its own, with roles and mends of its own. */
-export interface JobDrawing {
-  /** Its number in the job, from 1 on; the job's first drawing has 0. A number is never given again. */
-  readonly number: number;
-  readonly name: string;
-  readonly format: DrawingFormat;
-  readonly source: string;
-  readonly roles: Readonly<Record<string, Role>>;
-  readonly lineRoles: Readonly<Record<string, Role>>;
-  readonly areRolesGuessed: boolean;
-  readonly edits: readonly DrawingEdit[];
-}
-
-/** A drawing with roles on its lines, laid on a sheet, for one material on one machine. */
-export interface Job {
-  readonly id: number;
-  readonly name: string;
+/** A file with what people decided about its lines. */
+interface Artwork {
   readonly format: DrawingFormat;
   /** The file as it was opened: every change is kept beside it. */
   readonly source: string;
@@ -44,6 +29,19 @@ export interface Job {
   readonly areRolesGuessed: boolean;
   /** Mends to the drawing, in the order they were made. */
   readonly edits: readonly DrawingEdit[];
+}
+
+/** A further drawing of a job: a file of its own, with roles and mends of its own. */
+export interface JobDrawing extends Artwork {
+  /** Its number in the job, from 1 on; the job's first drawing has 0. A number is never given again. */
+  readonly number: number;
+  readonly name: string;
+}
+
+/** A drawing with roles on its lines, laid on a sheet, for one material on one machine. */
+export interface Job extends Artwork {
+  readonly id: number;
+  readonly name: string;
   /** What the first drawing is called, where that is not the name of the job. */
   readonly drawingName?: string | undefined;
   /** Drawings that are laid out beside the first; absent for a job of one. */

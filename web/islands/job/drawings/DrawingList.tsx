@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { FilePlus2, Trash2 } from 'lucide-react';
 import type { Layout } from '#core/sheet/layout.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
@@ -25,6 +26,8 @@ export function DrawingList({ job, looked, isBusy, onChange, onRefresh }: Props)
     const byDrawing = { ...layout.byDrawing, [number]: { ...layout.byDrawing?.[number], copies } };
     onChange({ layout: { ...layout, byDrawing } });
   };
+  const rename = (number: number, name: string) =>
+    onChange(number === 0 ? { drawingName: name } : { moreDrawings: [{ number, name }] });
   return (
     <section aria-label="Drawings" className="mb-4">
       {drawings.length > 1 ? (
@@ -42,6 +45,7 @@ export function DrawingList({ job, looked, isBusy, onChange, onRefresh }: Props)
               isLooked={number === looked.number}
               isBusy={isBusy || more.isBusy}
               onLook={() => looked.look(number)}
+              onRename={(renamed) => rename(number, renamed)}
               onCopies={(copies) => setCopies(number, Math.max(0, Math.round(copies)))}
               onTakeOut={() => more.remove(number)}
             />
@@ -73,11 +77,22 @@ interface RowProps {
   readonly isLooked: boolean;
   readonly isBusy: boolean;
   readonly onLook: () => void;
+  readonly onRename: (name: string) => void;
   readonly onCopies: (copies: number) => void;
   readonly onTakeOut: () => void;
 }
 
-function DrawingRow({ name, picture, copies, isLooked, isBusy, onLook, onCopies, onTakeOut }: RowProps) {
+function DrawingRow({
+  name,
+  picture,
+  copies,
+  isLooked,
+  isBusy,
+  onLook,
+  onRename,
+  onCopies,
+  onTakeOut,
+}: RowProps) {
   return (
     <li
       className={`grid grid-cols-[3.5rem_minmax(0,1fr)_5rem_2.75rem] gap-2 items-center rounded p-1 border ${isLooked ? 'border-verdigris bg-verdigris-pale' : 'border-transparent'}`}
@@ -91,14 +106,7 @@ function DrawingRow({ name, picture, copies, isLooked, isBusy, onLook, onCopies,
       >
         <img src={picture} alt="" loading="lazy" className="max-h-12 max-w-14" />
       </button>
-      <button
-        type="button"
-        className="text-left truncate cursor-pointer min-h-11"
-        title={name}
-        onClick={onLook}
-      >
-        {name}
-      </button>
+      <NameField name={name} onRename={onRename} />
       <Millimetres label={`Copies of ${name}`} unit="" isLabelHidden value={copies} onChange={onCopies} />
       <button
         type="button"
@@ -111,6 +119,27 @@ function DrawingRow({ name, picture, copies, isLooked, isBusy, onLook, onCopies,
         <Trash2 size={17} aria-hidden />
       </button>
     </li>
+  );
+}
+
+/** A name that is taken when the field is left or Enter is pressed. */
+function NameField({ name, onRename }: Pick<RowProps, 'name' | 'onRename'>) {
+  const [text, setText] = useState<string | null>(null);
+  const take = () => {
+    const typed = text?.trim() ?? '';
+    setText(null);
+    if (typed !== '' && typed !== name) onRename(typed);
+  };
+  return (
+    <input
+      className="min-w-0 min-h-11 bg-transparent px-1 rounded hover:bg-ground focus:bg-sheet"
+      aria-label={`Name of ${name}`}
+      maxLength={120}
+      value={text ?? name}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+    />
   );
 }
 
