@@ -1,9 +1,8 @@
 import { layOutJob, listTaken, type JobDesign } from '#core/job/layOutJob.ts';
-import { partOf, type ReadArtwork } from '#core/job/joinDrawings.ts';
+import { coverParts, type ReadArtwork } from '#core/job/joinDrawings.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { arrangePieces, type ArrangeOrder } from '#core/sheet/arrangePieces.ts';
 import type { Layout } from '#core/sheet/layout.ts';
-import { coverPieces } from '#core/sheet/nest/coverPieces.ts';
 import type { NestResult } from '#core/sheet/nest/nestPieces.ts';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -12,7 +11,7 @@ type Bench = Parameters<typeof layOutJob>[1];
 
 /** The same job is laid out the same way again. */
 const SEED = 11;
-/** One try of packing while somebody waits. */
+/** Tries of packing while somebody waits. */
 const TRIES = 2;
 
 /**
@@ -23,11 +22,12 @@ const TRIES = 2;
 export function orderOf(job: JobDesign, machine: Bench, read?: ReadArtwork): ArrangeOrder {
   // Nothing lies where it is laid out anew: the test corner goes to its usual place.
   const laid = layOutJob({ ...job, layout: { ...job.layout, placements: [] } }, machine, read);
-  const pieces = coverPieces(laid.drawing, laid.given, laid.pieces).map((piece) => ({
-    ...piece,
-    drawing: partOf(laid.parts, piece.index).number,
-  }));
-  return { pieces, layout: job.layout, sheet: job.sheet, taken: listTaken(laid, job.sheet) };
+  return {
+    pieces: coverParts(laid),
+    layout: job.layout,
+    sheet: job.sheet,
+    taken: listTaken(laid, job.sheet),
+  };
 }
 
 /**

@@ -19,10 +19,10 @@ import { areaOfRings } from '#core/geometry/clip.ts';
 import { dotsAlong } from '#core/geometry/dotsAlong.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import { partOf, type JobPart } from '#core/job/joinDrawings.ts';
+import { coverParts, partOf, type JobPart } from '#core/job/joinDrawings.ts';
 import { listTaken, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { checkMarks } from '#core/sheet/marks/checkMarks.ts';
-import { coverPieces, type CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
+import type { ArrangedPiece } from '#core/sheet/arrangePieces.ts';
 import { overPrintArea } from '#core/sheet/marks/printArea.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
@@ -89,10 +89,8 @@ export interface ShownSheet {
 }
 
 /** A piece with what it covers. */
-export interface ShownPiece extends CoveredPiece {
+export interface ShownPiece extends ArrangedPiece {
   readonly areaMm2: number;
-  /** The drawing it is of; `null` for the carrier. */
-  readonly drawing: number | null;
 }
 
 /** A job on its sheets. */
@@ -149,11 +147,7 @@ export function describeLayout(
   const markTroubles = listMarkTroubles(job, laid);
   const taken = placedBoxes(job.layout, pieces, last);
   const files = openFiles(laid, shown);
-  const covered = coverPieces(drawing, given, pieces).map((piece) => ({
-    ...piece,
-    areaMm2: areaOfRings(piece.silhouette),
-    drawing: partOf(parts, piece.index).number,
-  }));
+  const covered = coverParts(laid).map((piece) => ({ ...piece, areaMm2: areaOfRings(piece.silhouette) }));
   const looked = parts.find(({ number }) => number === shown.drawing) ?? itemAt(parts, 0);
   return {
     drawing: showDrawing(looked, facts, rules, files),
@@ -174,7 +168,7 @@ export function describeLayout(
     printArea,
     testCorner,
     pieces: covered,
-    touching: touchingIn(job, covered),
+    touching: job.layout.placements.length > MOST_BY_HAND ? [] : findTouching(covered, job.layout),
     markTroubles,
     readsBetterTurned: markTroubles.length > 0 && troublesTurned(job, laid).length < markTroubles.length,
     edge: measureEdge(drawing, given),
@@ -182,15 +176,8 @@ export function describeLayout(
   };
 }
 
-/** More are laid out by reckoning, which keeps them apart. */
+/** More are not looked at on the screen: before they are sent they are. */
 const MOST_BY_HAND = 2000;
-
-/** What was laid out by reckoning keeps its distance. */
-function touchingIn({ layout }: JobDesign, pieces: readonly ShownPiece[]): readonly number[] {
-  const { arrangement, placements } = layout;
-  if (arrangement !== undefined || placements.length > MOST_BY_HAND) return [];
-  return findTouching(pieces, placements);
-}
 
 function showDrawing(
   part: JobPart,

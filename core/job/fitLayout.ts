@@ -2,7 +2,7 @@ import { itemAt } from '#core/collections/itemAt.ts';
 import type { JobDesign } from '#core/job/layOutJob.ts';
 import { joinDrawings, type JobPart, type JoinedDrawings, type ReadArtwork } from '#core/job/joinDrawings.ts';
 import { sizeFactorOf } from '#core/job/sizeJob.ts';
-import { placedBoxes, type Layout, type Placement } from '#core/sheet/layout.ts';
+import { placedBox, type Layout, type Placement } from '#core/sheet/layout.ts';
 
 type Design = Pick<
   JobDesign,
@@ -102,7 +102,7 @@ function moveInside(
   const own = new Set(parts.map(({ first }) => first.piece));
   const placements = layout.placements.map((placement) => {
     if (!own.has(placement.piece)) return placement;
-    const [box] = placedBoxes({ placements: [placement] }, pieces, placement.sheet);
+    const box = placedBox(placement, pieces);
     if (!box) return placement;
     const byX = shiftInto(box.minX, box.maxX, marginMm, widthMm - marginMm);
     const byY = shiftInto(box.minY, box.maxY, marginMm, heightMm - marginMm);

@@ -18,7 +18,7 @@ export interface PrintChoices {
 export const PLAIN_PRINT: PrintChoices = { hasMarks: false, bleedMm: 0, keepsTestCorner: false };
 
 /** A file with what people decided about its lines. */
-interface Artwork {
+export interface KeptDrawing {
   readonly format: DrawingFormat;
   /** The file as it was opened: every change is kept beside it. */
   readonly source: string;
@@ -32,14 +32,14 @@ interface Artwork {
 }
 
 /** A further drawing of a job: a file of its own, with roles and mends of its own. */
-export interface JobDrawing extends Artwork {
+export interface JobDrawing extends KeptDrawing {
   /** Its number in the job, from 1 on; the job's first drawing has 0. A number is never given again. */
   readonly number: number;
   readonly name: string;
 }
 
 /** A drawing with roles on its lines, laid on a sheet, for one material on one machine. */
-export interface Job extends Artwork {
+export interface Job extends KeptDrawing {
   readonly id: number;
   readonly name: string;
   /** What the first drawing is called, where that is not the name of the job. */

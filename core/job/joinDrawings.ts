@@ -8,6 +8,8 @@ import { composeAffine, mapContour, type Affine } from '#core/geometry/affine.ts
 import { joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import type { Job, JobDrawing } from '#core/job/job.ts';
 import { drawCarrier, type Carrier } from '#core/sheet/carrier/carrier.ts';
+import type { ArrangedPiece } from '#core/sheet/arrangePieces.ts';
+import { coverPieces } from '#core/sheet/nest/coverPieces.ts';
 import type { Layout } from '#core/sheet/layout.ts';
 import { splitPieces, type Piece } from '#core/sheet/nest/splitPieces.ts';
 
@@ -18,7 +20,7 @@ export type Artwork = Pick<Job, 'format' | 'source'>;
 export type ReadArtwork = (artwork: Artwork) => Drawing;
 
 /** What a job's drawings are taken from. */
-export type DrawnJob = Pick<Job, 'format' | 'source' | 'roles' | 'lineRoles' | 'edits' | 'moreDrawings'> & {
+type DrawnJob = Pick<Job, 'format' | 'source' | 'roles' | 'lineRoles' | 'edits' | 'moreDrawings'> & {
   readonly layout: Pick<Layout, 'isWhole' | 'byDrawing' | 'carrier'>;
 };
 
@@ -153,13 +155,20 @@ function shiftPieces({ pieces, first, shiftMm }: JobPart): readonly Piece[] {
   }));
 }
 
-/**
- * A box moved to the right.
- *
- * @example shiftBox({ minX: 0, minY: 0, maxX: 1, maxY: 1 }, 2) // { minX: 2, minY: 0, maxX: 3, maxY: 1 }
- */
-export function shiftBox({ minX, minY, maxX, maxY }: BoxMm, byMm: number): BoxMm {
+function shiftBox({ minX, minY, maxX, maxY }: BoxMm, byMm: number): BoxMm {
   return { minX: minX + byMm, minY, maxX: maxX + byMm, maxY };
+}
+
+/**
+ * What each piece of a job covers, and the drawing it is of.
+ *
+ * @example coverParts(laid).length // 1
+ */
+export function coverParts({ drawing, given, pieces, parts }: JoinedDrawings): readonly ArrangedPiece[] {
+  return coverPieces(drawing, given, pieces).map((piece) => ({
+    ...piece,
+    drawing: partOf(parts, piece.index).number,
+  }));
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import { areaOfBox, type BoxMm } from '#core/geometry/box.ts';
 import type { Mark } from '#core/sheet/marks/marks.ts';
-import type { Sheet } from '#core/sheet/sheetSize.ts';
+import { usableBox, type Sheet } from '#core/sheet/sheetSize.ts';
 import { ROUNDING } from '#core/units/rounding.ts';
 
 /** A length and a width, mm. */
@@ -62,8 +62,8 @@ export function usableRoom({
   readonly printArea: BoxMm | null;
   readonly marks: readonly Mark[];
 }): BoxMm {
-  const { widthMm, heightMm, marginMm } = sheet;
-  const within = { minX: marginMm, minY: marginMm, maxX: widthMm - marginMm, maxY: heightMm - marginMm };
+  const { widthMm, heightMm } = sheet;
+  const within = usableBox(sheet);
   if (printArea) return printArea;
   if (marks.length === 0) return within;
   const clear = marks.map(({ keepOut }) => keepOut);

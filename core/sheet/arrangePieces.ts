@@ -1,6 +1,6 @@
 import type { Random } from '#core/random/seededRandom.ts';
 import { areaOfRings } from '#core/geometry/clip.ts';
-import { areaOfBox, type BoxMm } from '#core/geometry/box.ts';
+import { areaOfBox, growBox, type BoxMm } from '#core/geometry/box.ts';
 import { carrierRoom } from '#core/sheet/carrier/carrier.ts';
 import { fillCarriers, type CarrierOrder, type LayOnCarriers } from '#core/sheet/carrier/fillCarriers.ts';
 import type { Arrangement, Layout, Placement, Turns } from '#core/sheet/layout.ts';
@@ -8,7 +8,7 @@ import type { CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
 import { isBetter, nestPieces, type NestResult } from '#core/sheet/nest/nestPieces.ts';
 import type { RowRoom } from '#core/sheet/rows/fillRows.ts';
 import { fillBin, rowPieces, type BinPlace, type RowPiece } from '#core/sheet/rows/rowPieces.ts';
-import { middleOfPage, type Sheet } from '#core/sheet/sheetSize.ts';
+import { middleOfPage, usableBox, type Sheet } from '#core/sheet/sheetSize.ts';
 
 /** A piece of one of a job's drawings. */
 export interface ArrangedPiece extends CoveredPiece {
@@ -132,15 +132,9 @@ function rowPiecesOf(pieces: readonly ArrangedPiece[], layout: ArrangeOrder['lay
 
 /** A sheet within its margins; what must stay free is kept clear by half a spacing, as packing keeps it. */
 function roomOf({ sheet, taken, layout: { spacingMm } }: ArrangeOrder): RowRoom {
-  const { widthMm, heightMm, marginMm } = sheet;
   return {
-    box: { minX: marginMm, minY: marginMm, maxX: widthMm - marginMm, maxY: heightMm - marginMm },
-    taken: taken.map(({ minX, minY, maxX, maxY }) => ({
-      minX: minX - spacingMm / 2,
-      minY: minY - spacingMm / 2,
-      maxX: maxX + spacingMm / 2,
-      maxY: maxY + spacingMm / 2,
-    })),
+    box: usableBox(sheet),
+    taken: taken.map((one) => growBox(one, spacingMm / 2)),
     spacingMm,
   };
 }
@@ -209,15 +203,8 @@ function describe(
 ): NestResult {
   const areas = new Map(pieces.map(({ index, silhouette }) => [index, areaOfRings(silhouette)]));
   const covered = placements.reduce((sum, { piece }) => sum + (areas.get(piece) ?? 0), 0);
-  const { widthMm, heightMm, marginMm } = sheet;
-  const usable = areaOfBox({
-    minX: marginMm,
-    minY: marginMm,
-    maxX: widthMm - marginMm,
-    maxY: heightMm - marginMm,
-  });
-  const use = sheets === 0 ? 0 : Math.min(1, covered / (usable * sheets));
-  return { placements, sheets, unplaced, use, lastShare: endMm / heightMm };
+  const use = sheets === 0 ? 0 : Math.min(1, covered / (areaOfBox(usableBox(sheet)) * sheets));
+  return { placements, sheets, unplaced, use, lastShare: endMm / sheet.heightMm };
 }
 
 function sizeOf({ minX, minY, maxX, maxY }: BoxMm): readonly [number, number] {

@@ -109,6 +109,17 @@ export function turnBox(box: BoxMm, affine: Affine): BoxMm {
 }
 
 /**
+ * The box of one placement on its sheet.
+ *
+ * @returns `null` where its piece is gone
+ * @example placedBox({ piece: 0, sheet: 0, xMm: 0, yMm: 0, turnDeg: 0 }, []) // null
+ */
+export function placedBox(placement: Placement, pieces: readonly { readonly box: BoxMm }[]): BoxMm | null {
+  const piece = pieces[placement.piece];
+  return piece ? turnBox(piece.box, affineOf(piece.box, placement)) : null;
+}
+
+/**
  * The boxes of what lies on one sheet. A place whose piece is gone has none.
  *
  * @example placedBoxes({ placements: [{ piece: 0, sheet: 0, xMm: 5, yMm: 5, turnDeg: 0 }] }, [{ box: { minX: 0, minY: 0, maxX: 10, maxY: 10 } }], 0)[0] // { minX: 0, minY: 0, maxX: 10, maxY: 10 }
@@ -118,8 +129,8 @@ export function placedBoxes(
   pieces: readonly { readonly box: BoxMm }[],
   sheetIndex: number,
 ): readonly BoxMm[] {
-  return placements.flatMap((placement): readonly BoxMm[] => {
-    const piece = placement.sheet === sheetIndex ? pieces[placement.piece] : undefined;
-    return piece ? [turnBox(piece.box, affineOf(piece.box, placement))] : [];
-  });
+  return placements
+    .filter(({ sheet }) => sheet === sheetIndex)
+    .map((placement) => placedBox(placement, pieces))
+    .filter((box) => box !== null);
 }

@@ -1,4 +1,5 @@
 import { AppError } from '#core/errors/appError.ts';
+import { growBox, type BoxMm } from '#core/geometry/box.ts';
 import { inchToMm } from '#core/units/length.ts';
 
 /** A sheet or a length of roll. `marginMm` is what the machine cannot reach along every edge. */
@@ -60,6 +61,19 @@ export const SHEET_SIZES: readonly Pick<Sheet, 'name' | 'widthMm' | 'heightMm'>[
   { name: 'roll 610 × 500 mm', widthMm: 610, heightMm: 500 },
   { name: 'roll 610 × 1000 mm', widthMm: 610, heightMm: 1000 },
 ];
+
+/**
+ * What of a sheet lies within its margins.
+ *
+ * @example usableBox({ widthMm: 210, heightMm: 297, marginMm: 6 }) // { minX: 6, minY: 6, maxX: 204, maxY: 291 }
+ */
+export function usableBox({
+  widthMm,
+  heightMm,
+  marginMm,
+}: Pick<Sheet, 'widthMm' | 'heightMm' | 'marginMm'>): BoxMm {
+  return growBox({ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm }, -marginMm);
+}
 
 /**
  * @throws AppError `badInput` for a sheet of no size or a margin that leaves nothing

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { DrawingEdit } from '#core/checks/drawingEdit.ts';
 import { DRAWING_FORMATS } from '#core/drawing/drawing.ts';
 import { CUT_ROLES, ROLES } from '#core/drawing/roles/lineRoles.ts';
-import type { Job, JobDrawing, JobHead } from '#core/job/job.ts';
+import type { Job, JobDrawing, JobHead, KeptDrawing } from '#core/job/job.ts';
 import { RUN_STATES, type Run, type StrokeOutcome } from '#core/run/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import { STRATEGIES } from '#core/setting/settingFields.ts';
@@ -16,16 +16,24 @@ const role = z.enum(ROLES);
 const edits = jsonColumn(z.array(z.custom<DrawingEdit>((value) => typeof value === 'object')));
 const rolesColumn = jsonColumn(z.record(z.string(), role));
 
-/** A row of jobs without the text of its drawing. */
-const jobHeadRow = z.object({
-  id: z.number(),
-  name: z.string(),
-  drawing_name: z.string().nullable().default(null),
+/** What jobs and further drawings keep of a file, but for its text. */
+const keptHeadRow = z.object({
   format: z.enum(DRAWING_FORMATS),
   roles: rolesColumn,
   line_roles: rolesColumn,
   are_roles_guessed: flagColumn,
   edits,
+});
+const keptRow = keptHeadRow.extend({ source: z.string() });
+
+/** What to read for `readKeptDrawing`. */
+export const KEPT_DRAWING_COLUMNS = Object.keys(keptRow.shape);
+
+/** A row of jobs without the text of its drawing. */
+const jobHeadRow = keptHeadRow.extend({
+  id: z.number(),
+  name: z.string(),
+  drawing_name: z.string().nullable().default(null),
   sheet: jsonColumn(
     z.object({
       name: z.string(),
@@ -146,15 +154,7 @@ const runRow = z.object({
 const outcomeRow = z.object({ stroke_index: z.number(), spans: jsonColumn(z.array(span)) });
 
 /** A row of job_drawings without the text of its file. */
-const drawingHeadRow = z.object({
-  number: z.number(),
-  name: z.string(),
-  format: z.enum(DRAWING_FORMATS),
-  roles: rolesColumn,
-  line_roles: rolesColumn,
-  are_roles_guessed: flagColumn,
-  edits,
-});
+const drawingHeadRow = keptHeadRow.extend({ number: z.number(), name: z.string() });
 const drawingRow = drawingHeadRow.extend({ source: z.string() });
 
 /** What to read for the drawings of `readJobHeadRow`. */
@@ -176,17 +176,20 @@ export function readJobHeadRow(row: unknown, drawings: readonly unknown[]): JobH
   return { ...toJobHead(jobHeadRow.parse(row)), ...(more.length > 0 ? { moreDrawings: more } : {}) };
 }
 
+/** A row of jobs or of job_drawings, for its file alone. */
+export function readKeptDrawing(row: unknown): KeptDrawing {
+  const kept = keptRow.parse(row);
+  return { ...toKeptHead(kept), source: kept.source };
+}
+
+function toKeptHead(kept: z.infer<typeof keptHeadRow>): Omit<KeptDrawing, 'source'> {
+  const { format, roles, line_roles: lineRoles, are_roles_guessed: areRolesGuessed } = kept;
+  return { format, roles, lineRoles, areRolesGuessed, edits: kept.edits };
+}
+
 function toDrawingHead(drawing: z.infer<typeof drawingHeadRow>): Omit<JobDrawing, 'source'> {
-  const { number, name, format, roles, edits: made } = drawing;
-  return {
-    number,
-    name,
-    format,
-    roles,
-    lineRoles: drawing.line_roles,
-    areRolesGuessed: drawing.are_roles_guessed,
-    edits: made,
-  };
+  const { number, name } = drawing;
+  return { ...toKeptHead(drawing), number, name };
 }
 
 function toJobHead(job: z.infer<typeof jobHeadRow>): Omit<JobHead, 'moreDrawings'> {
@@ -194,11 +197,7 @@ function toJobHead(job: z.infer<typeof jobHeadRow>): Omit<JobHead, 'moreDrawings
     id: job.id,
     name: job.name,
     ...(job.drawing_name === null ? {} : { drawingName: job.drawing_name }),
-    format: job.format,
-    roles: job.roles,
-    lineRoles: job.line_roles,
-    areRolesGuessed: job.are_roles_guessed,
-    edits: job.edits,
+    ...toKeptHead(job),
     sheet: job.sheet,
     layout: job.layout,
     print: job.print,

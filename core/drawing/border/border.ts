@@ -1,4 +1,5 @@
 import { drawDisc, drawOval, drawRoundedBox } from '#core/drawing/plainShapes.ts';
+import { bisect } from '#core/geometry/bisect.ts';
 import { boundPoints, middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { fillHoles, nestRings, offsetRings, type Rings } from '#core/geometry/clip.ts';
 import { convexHull } from '#core/geometry/convexHull.ts';
@@ -87,14 +88,7 @@ function cornerRadius(points: readonly PointMm[], box: BoxMm): number {
       const beyondY = Math.max(box.minY + radius - y, y - (box.maxY - radius), 0);
       return Math.hypot(beyondX, beyondY) <= radius + LENGTH_MM || beyondX === 0 || beyondY === 0;
     });
-  if (holds(most)) return most;
-  let [low, high] = [0, most];
-  while (high - low > RADIUS_STEP_MM) {
-    const radius = (low + high) / 2;
-    if (holds(radius)) low = radius;
-    else high = radius;
-  }
-  return low;
+  return holds(most) ? most : bisect(0, most, RADIUS_STEP_MM, (radius) => !holds(radius))[0];
 }
 
 /** How far the furthest point is, with heights counted in `shape`. */

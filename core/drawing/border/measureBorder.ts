@@ -1,4 +1,6 @@
 import { closeGaps, drawBorder, type BorderOrder } from '#core/drawing/border/border.ts';
+import { itemAt } from '#core/collections/itemAt.ts';
+import { bisect } from '#core/geometry/bisect.ts';
 import { fillHoles, offsetRings, type Rings } from '#core/geometry/clip.ts';
 
 /** What a border comes to. */
@@ -68,37 +70,21 @@ function leastFor(
   if (fillHoles(covered).length === 1) return 0;
   if (isOne(0)) return 0;
   if (!isOne(most)) return null;
-  let [low, high] = [0, most];
-  while (high - low > STEP_MM) {
-    const middle = (low + high) / 2;
-    if (isOne(middle)) high = middle;
-    else low = middle;
-  }
-  return Math.ceil(high / STEP_MM) * STEP_MM;
+  const [, enough] = bisect(0, most, STEP_MM, isOne);
+  return Math.ceil(enough / STEP_MM) * STEP_MM;
 }
+
+/** Widths between which a neck is looked for: a wide ring falls apart late or never. */
+const NECK_STEPS_MM = [0, 1, 2, 4, 7, 12, WIDEST_NECK_MM] as const;
 
 /** A ring falls into parts when it is made narrower by its neck. */
 function thinnestNeck(rings: Rings): number | null {
-  const falls = (ring: Rings[number], width: number) => offsetRings([ring], -width / 2).length > 1;
   const necks = rings.flatMap((ring) => {
-    const steps = [1, 2, 4, 7, 12, WIDEST_NECK_MM];
-    const high = steps.find((width) => falls(ring, width));
-    return high === undefined ? [] : [narrow(ring, steps[steps.indexOf(high) - 1] ?? 0, high, falls)];
+    const falls = (width: number) => offsetRings([ring], -width / 2).length > 1;
+    const at = NECK_STEPS_MM.findIndex((width) => width > 0 && falls(width));
+    return at < 0
+      ? []
+      : [bisect(itemAt(NECK_STEPS_MM, at - 1), itemAt(NECK_STEPS_MM, at), STEP_MM, falls)[1]];
   });
   return necks.length === 0 ? null : Math.min(...necks);
-}
-
-function narrow(
-  ring: Rings[number],
-  from: number,
-  to: number,
-  falls: (ring: Rings[number], width: number) => boolean,
-): number {
-  let [low, high] = [from, to];
-  while (high - low > STEP_MM) {
-    const middle = (low + high) / 2;
-    if (falls(ring, middle)) high = middle;
-    else low = middle;
-  }
-  return high;
 }

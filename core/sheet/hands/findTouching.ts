@@ -3,10 +3,10 @@ import { itemAt } from '#core/collections/itemAt.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import { boundPoints, type BoxMm } from '#core/geometry/box.ts';
 import { areaOfRings, intersectRings, subtractRings, type Rings } from '#core/geometry/clip.ts';
-import { affineOf, type Placement } from '#core/sheet/layout.ts';
+import { affineOf, type Layout } from '#core/sheet/layout.ts';
 
 /** A piece with what it covers. */
-export interface TouchPiece {
+interface TouchPiece {
   readonly box: BoxMm;
   readonly silhouette: Rings;
   /** `null` for a card that others lie on. */
@@ -17,15 +17,18 @@ export interface TouchPiece {
 const TOUCH_MM2 = 0.05;
 
 /**
- * Placements that lie over each other, or over the edge of the card they lie on: their cuts would meet.
+ * Placements of a layout made by hand that lie over each other, or over the edge of the card they lie on: their cuts
+ * would meet.
  *
  * @returns their places among the placements
- * @example findTouching([], []) // []
+ * @example findTouching([], { placements: [] }) // []
  */
 export function findTouching(
   pieces: readonly TouchPiece[],
-  placements: readonly Placement[],
+  { arrangement, placements }: Pick<Layout, 'arrangement' | 'placements'>,
 ): readonly number[] {
+  // What was laid out by reckoning keeps its distance.
+  if (arrangement !== undefined) return [];
   const placed = placements.flatMap((placement, at) => {
     const piece = pieces[placement.piece];
     if (!piece) return [];

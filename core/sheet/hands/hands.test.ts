@@ -63,9 +63,11 @@ describe('pieces in hand', () => {
   });
 
   it('are found where they lie over each other or over the edge of their card', () => {
-    expect(findTouching(pieces, placements)).toEqual([]);
-    expect(findTouching(pieces, [at(0, 20, 20), at(0, 26, 20), at(0, 60, 20)])).toEqual([0, 1]);
-    expect(findTouching(pieces, [at(0, 20, 20), at(0, 26, 20, 1)])).toEqual([]);
-    expect(findTouching(pieces, [at(1, 40, 40), at(0, 70, 40)])).toEqual([0, 1]);
+    expect(findTouching(pieces, { placements })).toEqual([]);
+    expect(findTouching(pieces, { placements: [at(0, 20, 20), at(0, 26, 20), at(0, 60, 20)] })).toEqual([
+      0, 1,
+    ]);
+    expect(findTouching(pieces, { placements: [at(0, 20, 20), at(0, 26, 20, 1)] })).toEqual([]);
+    expect(findTouching(pieces, { placements: [at(1, 40, 40), at(0, 70, 40)] })).toEqual([0, 1]);
   });
 });

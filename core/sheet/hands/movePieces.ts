@@ -1,11 +1,11 @@
 import { joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import type { PointMm } from '#core/geometry/point.ts';
-import { affineOf, turnBox, type Layout, type Placement } from '#core/sheet/layout.ts';
+import { affineOf, placedBox, type Layout, type Placement } from '#core/sheet/layout.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 
 /** A piece as a hand takes it. */
-export interface HandPiece {
+interface HandPiece {
   readonly index: number;
   readonly box: BoxMm;
   /** The number of its drawing; `null` for a carrier, whose pieces go with it. */
@@ -20,16 +20,6 @@ export interface HandSheet {
 }
 
 /**
- * The box of a placement on its sheet; `null` where its piece is gone.
- *
- * @example placedBox([], { piece: 0, sheet: 0, xMm: 0, yMm: 0, turnDeg: 0 }) // null
- */
-export function placedBox(pieces: readonly HandPiece[], placement: Placement): BoxMm | null {
-  const piece = pieces[placement.piece];
-  return piece ? turnBox(piece.box, affineOf(piece.box, placement)) : null;
-}
-
-/**
  * The placement that a point of a sheet lies in: the smallest, so that a piece is taken before the card it lies on.
  *
  * @returns its place among the placements, or `null`
@@ -38,7 +28,7 @@ export function placedBox(pieces: readonly HandPiece[], placement: Placement): B
 export function placementAt({ pieces, placements, sheetIndex }: HandSheet, { x, y }: PointMm): number | null {
   let best: { readonly at: number; readonly area: number } | null = null;
   for (const [at, placement] of placements.entries()) {
-    const box = placement.sheet === sheetIndex ? placedBox(pieces, placement) : null;
+    const box = placement.sheet === sheetIndex ? placedBox(placement, pieces) : null;
     if (!box || x < box.minX || x > box.maxX || y < box.minY || y > box.maxY) continue;
     const area = (box.maxX - box.minX) * (box.maxY - box.minY);
     if (!best || area < best.area) best = { at, area };
@@ -55,7 +45,7 @@ export function movedWith({ pieces, placements }: HandSheet, at: number): readon
   const taken = placements[at];
   const piece = taken && pieces[taken.piece];
   if (!taken || piece?.drawing !== null) return [at];
-  const card = placedBox(pieces, taken);
+  const card = placedBox(taken, pieces);
   const on = placements.flatMap(({ sheet, piece: own, xMm, yMm }, index) => {
     if (!card || sheet !== taken.sheet || pieces[own]?.drawing === null) return [];
     const isOn = xMm >= card.minX && xMm <= card.maxX && yMm >= card.minY && yMm <= card.maxY;
@@ -87,7 +77,7 @@ export function snapShift(
     withinMm,
   }: { readonly sheet: Sheet; readonly spacingMm: number; readonly withinMm: number },
 ): Shift {
-  const boxOf = (placement: Placement) => placedBox(pieces, placement);
+  const boxOf = (placement: Placement) => placedBox(placement, pieces);
   const isMoved = new Set(moved);
   const own = moved.flatMap((at) => {
     const placement = placements[at];

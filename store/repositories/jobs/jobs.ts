@@ -1,6 +1,6 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
-import type { Job, JobDrawing, JobHead } from '#core/job/job.ts';
+import type { Job, JobDrawing, JobHead, KeptDrawing } from '#core/job/job.ts';
 import type { Run } from '#core/run/run.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import {
@@ -11,7 +11,14 @@ import {
   PART_CHARACTERS,
   type DrawingChange,
 } from '#store/repositories/jobs/drawingRows.ts';
-import { DRAWING_HEAD_COLUMNS, JOB_HEAD_COLUMNS, readJobHeadRow, readJobRow } from '#store/rows/jobRows.ts';
+import {
+  DRAWING_HEAD_COLUMNS,
+  JOB_HEAD_COLUMNS,
+  KEPT_DRAWING_COLUMNS,
+  readJobHeadRow,
+  readKeptDrawing,
+  readJobRow,
+} from '#store/rows/jobRows.ts';
 
 export interface NewJob extends Omit<Job, 'id' | 'version' | 'updatedAt'> {
   /** The search that it cuts test pieces for; such a job stands in no list. */
@@ -99,6 +106,16 @@ export async function findJob(db: Store, id: number): Promise<Job> {
   ]);
   if (!row) throw new AppError('notFound', `there is no job ${id}`);
   return readJobRow(row, drawings);
+}
+
+/** One drawing of a job by its number, without reading the others. @throws AppError `notFound` */
+export async function findDrawing(db: Store, jobId: number, number: number): Promise<KeptDrawing> {
+  const row = await (
+    number === 0 ? db('jobs').where({ id: jobId }) : db('job_drawings').where({ job_id: jobId, number })
+  ).first(KEPT_DRAWING_COLUMNS);
+  if (row) return readKeptDrawing(row);
+  await findJobHead(db, jobId);
+  throw noDrawing(number);
 }
 
 /** A job without reading its drawings. @throws AppError `notFound` */

@@ -65,7 +65,6 @@ export async function drawPrintSheet(
 
 /** What of one drawing lies on a sheet. */
 interface PlacedPart {
-  readonly part: JobPart;
   readonly art: readonly PlacedLine[];
   readonly images: readonly DrawnImage[];
   /** Its art from its file, where lines and colours do not tell how it looks, or its pictures bleed. */
@@ -109,7 +108,6 @@ function placePart(job: Job, laid: LaidJob, part: JobPart, sheetIndex: number): 
   const isFile = part.drawing.isMoreThanLines === true;
   const isDrawn = isFile || (own.length > 0 && job.print.bleedMm > 0);
   return {
-    part,
     art,
     images: own,
     fileArt: isDrawn ? placeFileArt(job, part, sheetIndex) : [],

@@ -6,7 +6,15 @@ import { pageOf } from '#core/sheet/sheetSize.ts';
 import { sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
 import { openPicture } from '#web/endpoints/jobs/openPicture.ts';
 import { withoutDrawing } from '#core/job/drawingsOf.ts';
-import { addDrawings, addJob, findJob, findJobHead, removeDrawing } from '#store/repositories/jobs/jobs.ts';
+import type { Store } from '#store/connection/connectStore.ts';
+import {
+  addDrawings,
+  addJob,
+  findDrawing,
+  findJob,
+  findJobHead,
+  removeDrawing,
+} from '#store/repositories/jobs/jobs.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
 import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
 import { jobParams, MAX_JOB_BYTES } from '#web/endpoints/jobs/jobs.ts';
@@ -36,7 +44,7 @@ export const postDrawings = defineEndpoint({
     const started = await Promise.all(body.drawings.map(start));
     const drawings = started.map((one) => drawingOf(one, 0));
     const next = withDrawings(job, drawings);
-    const layout = await runTask('addToLayout', { job, next, machine }, { signal });
+    const layout = (await runTask('relay', { job, next, machine }, { signal })) ?? job.layout;
     return once(async (inOne) => ({
       numbers: await addDrawings(inOne, params.id, drawings, body.version, new Date(), () => layout),
     }));
@@ -62,15 +70,8 @@ export const deleteDrawing = defineEndpoint({
     const job = await findJob(store, params.id);
     const { next, renumbered } = withoutDrawing(job, params.drawing);
     const machine = await findMachine(store, job.machineId);
-    const isArranged = next.layout.arrangement !== undefined;
-    const layout = await runTask('relay', {
-      job,
-      next,
-      machine,
-      isArranged,
-      ...(renumbered ? { renumbered } : {}),
-    });
-    await removeDrawing(store, params.id, params.drawing, layout ?? next.layout, query.version, new Date());
+    const layout = (await runTask('relay', { job, next, machine, renumbered })) ?? next.layout;
+    await removeDrawing(store, params.id, params.drawing, layout, query.version, new Date());
     return findJobHead(store, params.id);
   },
 });
@@ -97,15 +98,20 @@ export const getPicture = defineEndpoint({
   query: z.object({ drawing: z.coerce.number().int().min(0).optional() }),
   reply: z.string().meta({ description: 'image/png' }),
   handle: async ({ params, query }, { store, signal }) => {
-    const job = await findJob(store, params.id);
-    const machine = await findMachine(store, job.machineId);
-    const drawing = query.drawing ?? null;
-    const png = await runTask('smallPicture', { job, machine, drawing }, { signal });
+    const png =
+      query.drawing === undefined
+        ? await drawSheet(store, params.id, signal)
+        : await runTask('drawingPicture', await findDrawing(store, params.id, query.drawing), { signal });
     return new Response(png as Uint8Array<ArrayBuffer>, {
       headers: { 'content-type': 'image/png', 'cache-control': 'private, max-age=604800' },
     });
   },
 });
+
+async function drawSheet(store: Store, id: number, signal: AbortSignal): Promise<Uint8Array> {
+  const job = await findJob(store, id);
+  return runTask('sheetPicture', { job, machine: await findMachine(store, job.machineId) }, { signal });
+}
 
 export const getEdge = defineEndpoint({
   method: 'GET',
@@ -159,15 +165,20 @@ export const postPage = defineEndpoint({
       );
     }
     const source = writePictureSvg({ image, widthMm, heightMm, contours: [] });
-    const page = { name: body.name, format: 'svg' as const, source };
-    const drawing = { ...page, roles: {}, lineRoles: {}, areRolesGuessed: false, edits: [] };
+    const drawing = {
+      name: body.name,
+      format: 'svg' as const,
+      source,
+      roles: {},
+      lineRoles: {},
+      areRolesGuessed: false,
+      edits: [],
+    };
     const machine = await findMachine(store, job.machineId);
     const sheetIndex = query.sheet - 1;
-    const order = { job, next: withDrawings(job, [drawing]), machine };
-    const layout = await runTask('addToLayout', {
-      ...order,
-      page: { number: FIRST_FREE, sheet: sheetIndex },
-    });
+    const next = withDrawings(job, [drawing]);
+    const page = { number: FIRST_FREE, sheet: sheetIndex };
+    const layout = (await runTask('relay', { job, next, machine, page })) ?? job.layout;
     const layoutOf = ([number = 0]: readonly number[]) => ({
       ...layout,
       byDrawing: { ...layout.byDrawing, [number]: { page: sheetIndex } },

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
-import type { Job } from '#core/job/job.ts';
-import { drawingIn } from '#core/job/drawingsOf.ts';
+import { withChange } from '#core/job/withChange.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { requireLoaded } from '#core/station/requireLoaded.ts';
 import {
   addJob,
   changeJob,
+  findDrawing,
   findJob,
   findJobHead,
   listJobs,
@@ -106,7 +106,7 @@ export const getSource = defineEndpoint({
   query: drawingQuery,
   reply: z.string().meta({ description: 'the file' }),
   handle: async ({ params, query }, { store }) => {
-    const { source } = drawingIn(await findJob(store, params.id), query.drawing);
+    const { source } = await findDrawing(store, params.id, query.drawing);
     // As plain text, so that no browser runs what a drawing may carry.
     return new Response(source, { headers: { 'content-type': 'text/plain; charset=utf-8' } });
   },
@@ -126,7 +126,7 @@ export const getCover = defineEndpoint({
       .meta({ description: 'path data in mm of the file, for an outline around it' }),
   }),
   handle: async ({ params, query }, { store, signal }) => {
-    const drawing = drawingIn(await findJob(store, params.id), query.drawing);
+    const drawing = await findDrawing(store, params.id, query.drawing);
     return { covered: await runTask('cover', drawing, { signal }) };
   },
 });
@@ -159,23 +159,11 @@ async function layoutAfter(
   const isDrawn = Boolean(change.roles ?? change.lineRoles ?? change.edits ?? change.moreDrawings);
   if (!isWanted && (!isDrawn || change.layout)) return {};
   const job = await findJob(store, id);
-  const next = changed(job, change);
+  const { isPutAway: _away, ...wished } = change;
+  const next = withChange(job, wished);
   const machine = await findMachine(store, next.machineId);
-  const isArranged = isWanted || (isDrawn && next.layout.arrangement !== undefined);
-  const layout = await runTask('relay', { job, next, machine, isArranged });
+  const layout = isWanted
+    ? await runTask('arrange', { job: next, machine })
+    : await runTask('relay', { job, next, machine });
   return layout ? { layout } : {};
-}
-
-/** A job as a change leaves it. */
-function changed(job: Job, { moreDrawings = [], isPutAway: _away, ...change }: JobChange): Job {
-  const named = <Fields extends object>(fields: Fields) =>
-    Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as Partial<Fields>;
-  return {
-    ...job,
-    ...named(change),
-    moreDrawings: job.moreDrawings?.map((one) => ({
-      ...one,
-      ...named(moreDrawings.find(({ number }) => number === one.number) ?? {}),
-    })),
-  } as Job;
 }

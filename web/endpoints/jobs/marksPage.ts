@@ -3,6 +3,7 @@ import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
 import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Job } from '#core/job/job.ts';
+import { densityFor } from '#web/endpoints/jobs/renderArt.ts';
 import { pageOf } from '#core/sheet/sheetSize.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 
@@ -41,9 +42,7 @@ export function drawMarksPage(job: Job, laid: LaidJob, sheetIndex: number, hasGu
 
 /** The same as pixels at 300 to the inch, on a clear ground; its file says how fine it is. */
 export async function drawMarksPicture(svg: string): Promise<Buffer> {
-  // The library takes it twice: once for what a mm is, once for how large a pixel is drawn.
-  const density = Math.sqrt(72 * DPI);
-  return sharp(Buffer.from(svg), { density, limitInputPixels: 400_000_000 })
+  return sharp(Buffer.from(svg), { density: densityFor(DPI), limitInputPixels: 400_000_000 })
     .withMetadata({ density: DPI })
     .png()
     .toBuffer();

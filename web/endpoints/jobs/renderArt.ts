@@ -55,8 +55,7 @@ async function render(
   dpi: number,
   as: (drawn: sharp.Sharp) => sharp.Sharp,
 ): Promise<{ readonly data: Buffer; readonly info: sharp.OutputInfo }> {
-  // The library takes it twice: once for what a mm is, once for how large a pixel is drawn.
-  const density = Math.sqrt(POINTS_PER_INCH * dpi);
+  const density = densityFor(dpi);
   const drawn = sharp(Buffer.from(svg), { density, unlimited: true, limitInputPixels: MOST_PIXELS * 1.1 });
   try {
     return await as(drawn.timeout({ seconds: SECONDS }).ensureAlpha().toColourspace('srgb')).toBuffer({
@@ -65,6 +64,11 @@ async function render(
   } catch (error) {
     throw refused(error);
   }
+}
+
+/** What the library is told for a resolution: it takes it twice, for what a mm is and for how large a pixel is drawn. */
+export function densityFor(dpi: number): number {
+  return Math.sqrt(POINTS_PER_INCH * dpi);
 }
 
 function dpiWithin({ box }: PieceArt, dpi: number): number {

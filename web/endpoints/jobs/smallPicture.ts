@@ -2,8 +2,8 @@ import { LRUCache } from 'lru-cache';
 import sharp from 'sharp';
 import { itemAt } from '#core/collections/itemAt.ts';
 import { openArt } from '#core/artwork/printed/artSource.ts';
-import { drawPieceArt } from '#core/artwork/printed/pieceArt.ts';
-import type { DrawnContour } from '#core/drawing/drawing.ts';
+import { drawPieceArt, unitTo } from '#core/artwork/printed/pieceArt.ts';
+import type { DrawnContour, DrawnImage } from '#core/drawing/drawing.ts';
 import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
 import { growBox, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
@@ -20,19 +20,26 @@ const SIDE_PX = 192;
 const INNER_PX = 128;
 const CUT = 'fill="none" stroke="#1f766f"';
 
-/** Pictures made small, by their data: they come again and again. */
-const small = new LRUCache<string, string>({ max: 200 });
+/** Pictures made small, by their data, as long as that is not too much to hold, in characters. */
+const small = new LRUCache<string, string>({
+  maxSize: 100_000_000,
+  sizeCalculation: (_, key) => key.length,
+});
 
-/**
- * A small picture of the first sheet of a job, or of one of its drawings by itself.
- *
- * @param number of the drawing, or `null` for the sheet
- * @returns PNG
- */
-export async function drawSmallPicture(job: Job, laid: LaidJob, number: number | null): Promise<Buffer> {
-  const shown = number === null ? laid.parts : laid.parts.filter((part) => part.number === number);
-  const groups = (await Promise.all(shown.map((part) => drawPart(job, part)))).flat();
-  const { box, body } = number === null ? onSheet(job, laid, groups) : alone(shown, groups);
+/** A small picture of the first sheet of a job. @returns PNG */
+export async function drawSheetPicture(job: Job, laid: LaidJob): Promise<Buffer> {
+  const sourceOf = (number: number) => drawingIn(job, number).source;
+  const groups = await Promise.all(laid.parts.map((part) => drawPart(part, sourceOf)));
+  return drawScene(onSheet(job, laid, groups.flat()), groups.flat());
+}
+
+/** A small picture of one drawing by itself. @returns PNG */
+export async function drawDrawingPicture(part: JobPart, source: string): Promise<Buffer> {
+  const groups = await drawPart(part, () => source);
+  return drawScene(alone(groups), groups);
+}
+
+function drawScene({ box, body }: Scene, groups: readonly DrawnPiece[]): Promise<Buffer> {
   const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
   const scale = SIDE_PX / Math.max(width, height);
   const svg =
@@ -51,10 +58,10 @@ interface DrawnPiece {
   readonly content: (lineMm: number) => string;
 }
 
-async function drawPart(job: Job, part: JobPart): Promise<readonly DrawnPiece[]> {
+async function drawPart(part: JobPart, sourceOf: (number: number) => string): Promise<readonly DrawnPiece[]> {
   const { drawing, given, pieces, first, number } = part;
   const isFile = drawing.isMoreThanLines === true && number !== null;
-  const arts = isFile ? drawPieceArt(openArt(drawingIn(job, number).source), drawing, given, pieces) : [];
+  const arts = isFile ? drawPieceArt(openArt(sourceOf(number)), drawing, given, pieces) : [];
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
   return Promise.all(
     pieces.map(async (piece, own): Promise<DrawnPiece> => {
@@ -62,14 +69,10 @@ async function drawPart(job: Job, part: JobPart): Promise<readonly DrawnPiece[]>
       const art = lines.filter((line) => roleOf(line, given) === 'art' && (!isFile || line.isBehind));
       const cut = lines.filter((line) => isCutRole(roleOf(line, given)));
       const drawn = arts[own];
-      const pictures = drawn
-        ? [await shrink(`data:image/svg+xml;base64,${Buffer.from(drawn.svg).toString('base64')}`, drawn.box)]
-        : await Promise.all(
-            piece.pictures.map(async (picture) => {
-              const { data, toMm } = itemAt(drawing.images, picture);
-              return `<image href="${await reduce(data)}" width="1" height="1" preserveAspectRatio="none" transform="matrix(${toMm.join(' ')})"/>`;
-            }),
-          );
+      const images = drawn
+        ? [{ data: writeAddress(drawn.svg), toMm: unitTo(drawn.box) }]
+        : piece.pictures.map((picture) => itemAt(drawing.images, picture));
+      const pictures = await Promise.all(images.map(writeImage));
       const outlines = cut.map(({ contour }) => writePathData(contour)).join('');
       const painted = art.map(paint).join('');
       return {
@@ -87,9 +90,12 @@ function paint({ contour, fillColour, strokeColour, strokeWidthMm }: DrawnContou
   return `<path d="${writePathData(contour)}" fill="${fillColour ?? 'none'}" fill-rule="evenodd" stroke="${strokeColour ?? 'none'}" stroke-width="${strokeWidthMm ?? 0.25}"/>`;
 }
 
-async function shrink(data: string, { minX, minY, maxX, maxY }: BoxMm): Promise<string> {
-  const place = `x="${minX}" y="${minY}" width="${maxX - minX}" height="${maxY - minY}"`;
-  return `<image href="${await reduce(data)}" ${place} preserveAspectRatio="none"/>`;
+function writeAddress(svg: string): string {
+  return `data:image/svg+xml;base64,${Buffer.from(svg).toString('base64')}`;
+}
+
+async function writeImage({ data, toMm }: DrawnImage): Promise<string> {
+  return `<image href="${await reduce(data)}" width="1" height="1" preserveAspectRatio="none" transform="matrix(${toMm.join(' ')})"/>`;
 }
 
 async function reduce(data: string): Promise<string> {
@@ -110,8 +116,8 @@ interface Scene {
   readonly body: string;
 }
 
-function alone(parts: readonly JobPart[], groups: readonly DrawnPiece[]): Scene {
-  const boxes = parts.flatMap(({ pieces }) => pieces.map(({ box }) => box));
+function alone(groups: readonly DrawnPiece[]): Scene {
+  const boxes = groups.map(({ piece }) => piece.box);
   const box = boxes.length > 0 ? joinBoxes(boxes) : { minX: 0, minY: 0, maxX: 1, maxY: 1 };
   const rim = Math.max(box.maxX - box.minX, box.maxY - box.minY) / 24;
   return { box: growBox(box, rim), body: groups.map(({ id }) => `<use href="#${id}"/>`).join('') };

@@ -56,7 +56,11 @@ export async function traceCover(
 
 /** Fine enough to tell how far ink is from a line, to a tenth of a millimetre. */
 const LOOK_DPI = 150;
-const looked = new LRUCache<string, Rings>({ max: 200 });
+/** As many as their files are not too long for, in characters. */
+const looked = new LRUCache<string, Rings>({
+  maxSize: 100_000_000,
+  sizeCalculation: (_, key) => key.length,
+});
 
 /**
  * What the pictures of a job's drawings show of themselves, in mm of all drawings beside each other.
@@ -75,7 +79,7 @@ export async function showPictures(
 }
 
 async function showPart({ drawing, given, shiftMm }: JobPart, source: string): Promise<Rings> {
-  const key = JSON.stringify([given, drawing.scaledBy ?? 1, source]);
+  const key = `${JSON.stringify([given, drawing.scaledBy ?? 1])}${source}`;
   const known = looked.get(key) ?? (await lookAt(drawing, given, source));
   looked.set(key, known);
   return known.map((ring) => ring.map(({ x, y }) => ({ x: x + shiftMm, y })));

@@ -1,10 +1,9 @@
 import type { ReactNode } from 'react';
-import { writeRingsData } from '#core/drawing/writePathData.ts';
-import { middleOf } from '#core/geometry/box.ts';
 import { SheetView } from '#web/components/sheetView/SheetView.tsx';
 import { RoledLines } from '#web/components/sheetView/RoledLines.tsx';
 import { DrawingCanvas } from '#web/islands/job/DrawingCanvas.tsx';
 import { HandHelp, HandMarks } from '#web/islands/job/hands/HandMarks.tsx';
+import { PlacedShape } from '#web/islands/job/hands/PlacedShape.tsx';
 import { useHands } from '#web/islands/job/hands/useHands.ts';
 import { RouteLines } from '#web/islands/job/RouteLines.tsx';
 import { SheetMarks } from '#web/islands/job/sheet/SheetMarks.tsx';
@@ -120,19 +119,9 @@ function NestPreview({
     <g fill="var(--color-verdigris-pale)" stroke="var(--color-verdigris)">
       {nest.better?.placements
         .filter(({ sheet }) => sheet === sheetIndex)
-        .map(({ piece, xMm, yMm, turnDeg }, index) => {
-          const shape = layout.pieces[piece];
-          if (!shape) return null;
-          const { x, y } = middleOf(shape.box);
-          return (
-            <path
-              key={index}
-              d={writeRingsData(shape.silhouette)}
-              transform={`translate(${xMm} ${yMm}) rotate(${turnDeg}) translate(${-x} ${-y})`}
-              vectorEffect="non-scaling-stroke"
-            />
-          );
-        })}
+        .map((placement, index) => (
+          <PlacedShape key={index} piece={layout.pieces[placement.piece]} placement={placement} />
+        ))}
     </g>
   );
 }

@@ -1,6 +1,7 @@
 import { Download as DownloadIcon, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { base64Of } from '#web/islands/shared/base64Of.ts';
+import { nameOf } from '#web/islands/jobs/artwork/prepareArtwork.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { PlanProblem } from '#web/islands/job/PassesPanel.tsx';
@@ -106,7 +107,7 @@ function MarksPage({ job, sheetNumber }: { readonly job: JobReply; readonly shee
     setError(null);
     try {
       const { id, version } = job;
-      const name = file.name.replace(/\.[a-z]+$/i, '') || 'page';
+      const name = nameOf(file, 'page');
       const image = await base64Of(file);
       await callApi(`/api/jobs/${id}/pages?sheet=${sheetNumber}`, 'POST', { version, name, image });
       location.reload();

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
+import { withChange } from '#core/job/withChange.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
@@ -27,20 +28,6 @@ export type JobChange = Partial<
 type FurtherDrawing = NonNullable<JobReply['moreDrawings']>[number];
 export type DrawingChange = Pick<FurtherDrawing, 'number'> &
   Partial<Pick<FurtherDrawing, 'name' | 'roles' | 'lineRoles' | 'edits'>>;
-
-/** A job with a change that was not kept yet. */
-function withChange(job: JobReply, { moreDrawings: changes = [], ...change }: JobChange): JobReply {
-  const { moreDrawings = [] } = job;
-  const next = { ...job, ...change };
-  if (moreDrawings.length === 0) return next;
-  return {
-    ...next,
-    moreDrawings: moreDrawings.map((one) => ({
-      ...one,
-      ...changes.find(({ number }) => number === one.number),
-    })),
-  };
-}
 
 /**
  * Whether pieces are laid out anew with a change: they lie in rows, and the sheet, its marks, copies or distances are
@@ -102,7 +89,7 @@ export function useJob(initial: JobReply) {
     // What is wished since is not lost when the answer to an earlier wish comes.
     onSuccess: (fresh, answered) => {
       pending.current = pending.current.filter((wish) => wish !== answered);
-      queries.setQueryData(key, pending.current.reduce(withChange, fresh));
+      queries.setQueryData(key, pending.current.reduce<JobReply>(withChange, fresh));
     },
     onError: (_, refused) => {
       pending.current = pending.current.filter((wish) => wish !== refused);

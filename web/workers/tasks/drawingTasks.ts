@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { itemAt } from '#core/collections/itemAt.ts';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
 import { applyEdits } from '#core/checks/applyEdits.ts';
 import { findTroubles } from '#core/checks/findTroubles.ts';
@@ -23,27 +24,29 @@ import { drawingIn } from '#core/job/drawingsOf.ts';
 import { fitLayout } from '#core/job/fitLayout.ts';
 import { startBorder, type OwnBorder } from '#core/job/jobBorder.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
-import type { Job } from '#core/job/job.ts';
-import { joinDrawings, partOf, type Artwork } from '#core/job/joinDrawings.ts';
+import type { Job, KeptDrawing } from '#core/job/job.ts';
+import { coverParts, joinDrawings, type Artwork } from '#core/job/joinDrawings.ts';
 import { layOutJob, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { isTraced, rolesToTrace, startJob, type StartedJob } from '#core/job/startJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { findTouching } from '#core/sheet/hands/findTouching.ts';
-import { coverPieces } from '#core/sheet/nest/coverPieces.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { middleOfPage } from '#core/sheet/sheetSize.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { drawPrintSheet } from '#web/endpoints/jobs/drawPrintSheet.ts';
 import { drawMarksPage, drawMarksPicture } from '#web/endpoints/jobs/marksPage.ts';
-import { drawSmallPicture } from '#web/endpoints/jobs/smallPicture.ts';
+import { drawDrawingPicture, drawSheetPicture } from '#web/endpoints/jobs/smallPicture.ts';
 import { showPictures, traceCover } from '#web/endpoints/jobs/traceCover.ts';
 
 type Bed = Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>;
 
-/** Each thread remembers the last drawings it read. */
-const drawings = new LRUCache<string, Drawing>({ max: 60 });
+/** Each thread remembers the last drawings it read, as many as their files are not too long for, in characters. */
+const drawings = new LRUCache<string, Drawing>({
+  maxSize: 200_000_000,
+  sizeCalculation: (_, key) => key.length,
+});
 
 /** The drawing of a job's file. @throws AppError `badDrawing`, `tooLarge` */
 function openDrawing({ format, source }: Artwork): Drawing {
@@ -94,9 +97,7 @@ export function startLayoutTask(given: {
  * What the art of a job covers, traced from the picture that is printed; `null` where its lines tell it, or nothing
  * shows.
  */
-export async function coverTask(
-  job: Pick<Job, 'format' | 'source' | 'roles' | 'lineRoles' | 'edits'>,
-): Promise<string | null> {
+export async function coverTask(job: KeptDrawing): Promise<string | null> {
   const drawing = applyEdits(openDrawing(job), job.edits);
   if (job.format !== 'svg' || !hasPrint(drawing, job)) return null;
   return isTraced(drawing) ? traceCover(job.source, drawing, job) : null;
@@ -118,45 +119,44 @@ export function findSpotTask(job: Job): SpotShape | null {
   );
 }
 
-/** What becomes of a layout. */
+/** What becomes of a layout when a job changes. */
 interface Relay {
   readonly job: Job;
   readonly next: Job;
   readonly machine: Machine;
-  /** Laid out anew, as the layout says. */
-  readonly isArranged: boolean;
   /** A drawing that took the number of another. */
-  readonly renumbered?: { readonly from: number; readonly to: number };
-}
-
-/** The layout that other roles, mends or drawings leave; `null` when it stays as it is. */
-export function relayTask({ job, next, machine, isArranged, renumbered }: Relay): Job['layout'] | null {
-  if (isArranged) return arrangeJob(next, machine, openDrawing);
-  const formerOf = (number: number) => (number === renumbered?.to ? renumbered.from : number);
-  const layout = fitLayout(openDrawing, job, next, formerOf);
-  return layout === next.layout ? null : layout;
+  readonly renumbered?: { readonly from: number; readonly to: number } | null;
+  /** A drawing that is a painted page, and on which sheet. */
+  readonly page?: { readonly number: number; readonly sheet: number };
 }
 
 /**
- * The layout of a job to which drawings come: laid out anew where the layout says how, else as it was; a painted page
- * lies edge on edge with its sheet.
+ * The layout that other roles, mends or drawings leave: laid out anew where it says how, else what still fits stays. A
+ * painted page lies edge on edge with its sheet, and moves nothing.
+ *
+ * @returns `null` when it stays as it is
  */
-export function addTask(given: {
-  readonly job: Job;
-  readonly next: Job;
-  readonly machine: Machine;
-  /** The drawing that is a page, and on which sheet. */
-  readonly page?: { readonly number: number; readonly sheet: number };
-}): Job['layout'] {
-  const { job, next, machine, page } = given;
+export function relayTask({ job, next, machine, renumbered, page }: Relay): Job['layout'] | null {
   if (!page && next.layout.arrangement !== undefined) return arrangeJob(next, machine, openDrawing);
-  const layout = fitLayout(openDrawing, job, next);
-  if (!page) return layout;
+  const formerOf = (number: number) => (number === renumbered?.to ? renumbered.from : number);
+  const layout = fitLayout(openDrawing, job, next, formerOf);
+  if (!page) return layout === next.layout ? null : layout;
   const { parts } = joinDrawings(next, openDrawing);
   const own = parts.find(({ number }) => number === page.number);
   const middle = { ...middleOfPage(next.sheet), turnDeg: 0 };
   const place = { piece: own?.first.piece ?? 0, sheet: page.sheet, ...middle };
   return { ...layout, placements: [place, ...layout.placements] };
+}
+
+/** A job laid out anew. */
+export function arrangeTask({
+  job,
+  machine,
+}: {
+  readonly job: Job;
+  readonly machine: Machine;
+}): Job['layout'] {
+  return arrangeJob(job, machine, openDrawing);
 }
 
 /** So many lines are looked at for what is too fine: the drawing step looks at all. */
@@ -226,7 +226,7 @@ export async function planSheetTask(wanted: {
     overPrintAreaMm: overPrintArea(placed.box, laid.printArea),
     markTroubles: checkMarks(placed, given, job.sheet, laid.marks, laid.printArea),
     hasNoTestCorner: job.print.keepsTestCorner && testCorner === null,
-    touching: countTouching(job, laid),
+    touching: findTouching(coverParts(laid), job.layout).length,
   };
   return { plan, facts };
 }
@@ -239,15 +239,6 @@ export async function edgeTask(job: Job): Promise<DrawnEdge | null> {
 
 function picturesOf(job: Job, { parts }: Pick<LaidJob, 'parts'>): ReturnType<typeof showPictures> {
   return showPictures(parts, (number) => drawingIn(job, number).source);
-}
-
-function countTouching({ layout }: Job, { drawing, given, pieces, parts }: LaidJob): number {
-  if (layout.arrangement !== undefined || layout.placements.length < 2) return 0;
-  const covered = coverPieces(drawing, given, pieces).map((piece) => ({
-    ...piece,
-    drawing: partOf(parts, piece.index).number,
-  }));
-  return findTouching(covered, layout.placements).length;
 }
 
 /** Drawing by drawing, by its own lines. */
@@ -282,14 +273,19 @@ export async function marksPageTask(given: {
   return format === 'svg' ? svg : drawMarksPicture(svg);
 }
 
-/** A small picture of a job, as PNG. */
-export async function smallPictureTask(given: {
+/** A small picture of the first sheet of a job, as PNG. */
+export async function sheetPictureTask(given: {
   readonly job: Job;
   readonly machine: Machine;
-  readonly drawing: number | null;
 }): Promise<Uint8Array> {
-  const { job, machine, drawing } = given;
-  return drawSmallPicture(job, layOutJob(job, machine, openDrawing), drawing);
+  const { job, machine } = given;
+  return drawSheetPicture(job, layOutJob(job, machine, openDrawing));
+}
+
+/** A small picture of one drawing, as PNG. */
+export async function drawingPictureTask(drawing: KeptDrawing): Promise<Uint8Array> {
+  const { parts } = joinDrawings({ ...drawing, layout: { isWhole: true } }, openDrawing);
+  return drawDrawingPicture(itemAt(parts, 0), drawing.source);
 }
 
 /** One sheet as SVG or DXF with a layer for each role. @throws AppError `notFound` */

@@ -6,7 +6,9 @@ import type { ShownDrawing } from '#core/job/describeLayout.ts';
 import { borderOf, setBorder, withoutBorder, type OwnBorder } from '#core/job/jobBorder.ts';
 import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
+import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
+import { RadioRow } from '#web/islands/shared/RadioRow.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import { Length } from '#web/islands/shared/Length.tsx';
 
@@ -55,22 +57,7 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
     setDraft(wanted);
     change(setBorder(job, kept ? null : { ids, role: first?.role ?? 'kiss' }, wanted));
   };
-  const setApart = (keepsApart: boolean) => {
-    const { number } = looked;
-    const { layout } = job;
-    const isWhole = !keepsApart;
-    const byDrawing = { ...layout.byDrawing, [number]: { ...layout.byDrawing?.[number], isWhole } };
-    change({
-      ...setBorder(job, null, { ...USUAL, ...border, keepsApart }),
-      layout: {
-        ...layout,
-        ...(number === 0 ? { isWhole } : {}),
-        byDrawing,
-        // Where none says how they lie, other pieces lie nowhere yet.
-        placements: layout.arrangement ? layout.placements : [],
-      },
-    });
-  };
+  const setApart = (keepsApart: boolean) => change(withParts(looked, { ...USUAL, ...border, keepsApart }));
   const side = border === null ? 'none' : border.byMm < 0 ? 'in' : 'out';
   const choose = (value: Side) => {
     if (value === 'none') {
@@ -83,7 +70,13 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
   return (
     <section aria-label="Border" className="border-t border-hairline mt-3 pt-3 grid gap-3">
       <h2>Border</h2>
-      <SideChoice side={side} isBusy={isBusy} onChoose={choose} />
+      <RadioRow
+        label="Where the border lies"
+        options={SIDES}
+        value={side}
+        isBusy={isBusy}
+        onChoose={choose}
+      />
       {border ? (
         <Figures
           border={border}
@@ -98,6 +91,23 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
       ) : null}
     </section>
   );
+}
+
+/** Parts that are stickers by themselves are pieces by themselves, and the other way round. */
+function withParts({ job, number }: Looked, border: OwnBorder): JobChange {
+  const { layout } = job;
+  const isWhole = border.keepsApart !== true;
+  const byDrawing = { ...layout.byDrawing, [number]: { ...layout.byDrawing?.[number], isWhole } };
+  return {
+    ...setBorder(job, null, border),
+    layout: {
+      ...layout,
+      ...(number === 0 ? { isWhole } : {}),
+      byDrawing,
+      // Where none says how they lie, other pieces lie nowhere yet.
+      placements: layout.arrangement ? layout.placements : [],
+    },
+  };
 }
 
 /** The border that is kept, and what a hand is at: that is kept when it lets go. */
@@ -134,32 +144,6 @@ function useAsking({ job, number }: Looked, design: Design, border: OwnBorder | 
 }
 
 type Side = (typeof SIDES)[number]['value'];
-
-interface SideProps {
-  readonly side: Side;
-  readonly isBusy: boolean;
-  readonly onChoose: (side: Side) => void;
-}
-
-function SideChoice({ side, isBusy, onChoose }: SideProps) {
-  return (
-    <div className="grid grid-cols-3 gap-1.5" role="radiogroup" aria-label="Where the border lies">
-      {SIDES.map(({ value, words }) => (
-        <button
-          key={value}
-          type="button"
-          role="radio"
-          aria-checked={side === value}
-          disabled={isBusy}
-          onClick={() => onChoose(value)}
-          className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
-        >
-          {words}
-        </button>
-      ))}
-    </div>
-  );
-}
 
 interface FiguresProps {
   readonly border: OwnBorder;

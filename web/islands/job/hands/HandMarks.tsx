@@ -1,8 +1,7 @@
 import { Undo2 } from 'lucide-react';
-import { writeRingsData } from '#core/drawing/writePathData.ts';
-import { middleOf } from '#core/geometry/box.ts';
 import type { ShownLayout } from '#core/job/describeLayout.ts';
 import type { Placement } from '#core/sheet/layout.ts';
+import { PlacedShape } from '#web/islands/job/hands/PlacedShape.tsx';
 import type { Hands } from '#web/islands/job/hands/useHands.ts';
 
 interface Props {
@@ -17,17 +16,9 @@ export function HandMarks({ layout: { pieces, touching }, placements, hands, she
   const { held, shift } = hands;
   const draw = (at: number, by = { xMm: 0, yMm: 0 }) => {
     const placement = placements[at];
-    const piece = placement && pieces[placement.piece];
-    if (!piece || placement.sheet !== sheetIndex) return null;
-    const { x, y } = middleOf(piece.box);
-    return (
-      <path
-        key={at}
-        d={writeRingsData(piece.silhouette)}
-        transform={`translate(${placement.xMm + by.xMm} ${placement.yMm + by.yMm}) rotate(${placement.turnDeg}) translate(${-x} ${-y})`}
-        vectorEffect="non-scaling-stroke"
-      />
-    );
+    if (placement?.sheet !== sheetIndex) return null;
+    const moved = { ...placement, xMm: placement.xMm + by.xMm, yMm: placement.yMm + by.yMm };
+    return <PlacedShape key={at} piece={pieces[placement.piece]} placement={moved} />;
   };
   return (
     <>

@@ -1,5 +1,6 @@
 import { usualArrangement } from '#core/sheet/arrangePieces.ts';
-import { ARRANGEMENTS, type Arrangement, type Layout } from '#core/sheet/layout.ts';
+import type { Arrangement, Layout } from '#core/sheet/layout.ts';
+import { RadioRow } from '#web/islands/shared/RadioRow.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 
 interface Props {
@@ -9,26 +10,23 @@ interface Props {
   readonly onSet: (change: Partial<Layout>) => void;
 }
 
-const WORDS: Readonly<Record<Arrangement, string>> = { rows: 'In rows', packed: 'Close together' };
+const OPTIONS = [
+  { value: 'rows', words: 'In rows' },
+  { value: 'packed', words: 'Close together' },
+] as const satisfies readonly { readonly value: Arrangement; readonly words: string }[];
 
 /** In straight rows, or as close together as they go. */
 export function ArrangementChoice({ layout, design, isBusy, onSet }: Props) {
   const chosen = layout.arrangement ?? usualArrangement(design.layout?.pieces ?? [], layout.carrier);
   return (
-    <div className="grid grid-cols-2 gap-1.5 mt-2" role="radiogroup" aria-label="How pieces are laid out">
-      {ARRANGEMENTS.map((arrangement) => (
-        <button
-          key={arrangement}
-          type="button"
-          role="radio"
-          aria-checked={chosen === arrangement}
-          disabled={isBusy}
-          onClick={() => onSet({ arrangement })}
-          className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
-        >
-          {WORDS[arrangement]}
-        </button>
-      ))}
+    <div className="mt-2">
+      <RadioRow
+        label="How pieces are laid out"
+        options={OPTIONS}
+        value={chosen}
+        isBusy={isBusy}
+        onChoose={(arrangement) => onSet({ arrangement })}
+      />
     </div>
   );
 }

@@ -9,6 +9,7 @@ import type { BoxMm } from '#core/geometry/box.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Nest } from '#web/islands/job/sheet/useNest.ts';
+import { RadioRow } from '#web/islands/shared/RadioRow.tsx';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 
@@ -81,22 +82,23 @@ interface WholeProps {
   readonly onSet: (change: Partial<Layout>) => void;
 }
 
+const WHOLE_OR_EACH = [
+  { value: 'whole', words: 'As drawn, in one' },
+  { value: 'each', words: 'Each piece by itself' },
+] as const;
+
 function WholeOrEach({ layout, isBusy, onSet }: WholeProps) {
+  const choose = (isWhole: boolean) =>
+    onSet({ isWhole, placements: isWhole === layout.isWhole ? layout.placements : [] });
   return (
-    <div className="grid grid-cols-2 gap-1.5 mt-2" role="radiogroup" aria-label="What is laid out">
-      {[true, false].map((isWhole) => (
-        <button
-          key={String(isWhole)}
-          type="button"
-          role="radio"
-          aria-checked={layout.isWhole === isWhole}
-          disabled={isBusy}
-          onClick={() => onSet({ isWhole, placements: isWhole === layout.isWhole ? layout.placements : [] })}
-          className="button px-2 font-normal aria-checked:border-verdigris aria-checked:bg-verdigris-pale aria-checked:font-semibold"
-        >
-          {isWhole ? 'As drawn, in one' : 'Each piece by itself'}
-        </button>
-      ))}
+    <div className="mt-2">
+      <RadioRow
+        label="What is laid out"
+        options={WHOLE_OR_EACH}
+        value={layout.isWhole ? 'whole' : 'each'}
+        isBusy={isBusy}
+        onChoose={(value) => choose(value === 'whole')}
+      />
     </div>
   );
 }

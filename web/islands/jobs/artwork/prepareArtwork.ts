@@ -1,11 +1,9 @@
 import { wrap } from 'comlink';
 import { pictureAlone } from '#core/artwork/pictureAlone.ts';
-import { writePictureSvg } from '#core/artwork/pictureDrawing.ts';
 import { sniffFormat } from '#core/artwork/readDrawing.ts';
 import type { DrawingFormat } from '#core/drawing/drawing.ts';
-import { PLAIN_TRACE } from '#core/artwork/trace/tracePicture.ts';
 import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
-import { readPixels, widthOf } from '#web/islands/jobs/picture/pictureFile.ts';
+import { drawPicture, readPixels, traceOf, widthOf } from '#web/islands/jobs/picture/pictureFile.ts';
 import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { NewDrawing, OpenedPictureReply } from '#web/schemas/job.ts';
@@ -19,7 +17,7 @@ const PICTURE = /\.(png|jpe?g|webp|tiff?)$/i;
 const PICTURE_TYPE = /^image\/(png|jpeg|webp|tiff)$/;
 
 /** A file that was looked into: a picture, or the text of a drawing. */
-export type LookedInto =
+type LookedInto =
   { readonly kind: 'picture'; readonly file: File } | { readonly kind: 'text'; readonly text: string };
 
 /**
@@ -52,9 +50,9 @@ export async function prepareArtwork(file: File, longestMm?: number): Promise<Ne
   return { name, format: 'svg', source: await tracePictureFile(found.file, longestMm) };
 }
 
-/** The name of a job from that of its file. */
-export function nameOf(file: File): string {
-  return file.name.replace(/\.[a-z]+$/i, '').slice(0, 120) || 'drawing';
+/** The name of a job from that of its file; what it is where its file has none. */
+export function nameOf({ name }: Pick<File, 'name'>, kind = 'drawing'): string {
+  return name.replace(/\.[a-z]+$/i, '').slice(0, 120) || kind;
 }
 
 async function tracePictureFile(file: File, longestMm?: number): Promise<string> {
@@ -64,19 +62,13 @@ async function tracePictureFile(file: File, longestMm?: number): Promise<string>
   try {
     const thread = wrap<TraceThread>(worker);
     const ground = await thread.open({ width: image.width, height: image.height, data: image.data });
-    const trace = {
-      ...PLAIN_TRACE,
-      by: opened.hasClear ? ('clear' as const) : ('ground' as const),
-      ...(ground ? { ground } : {}),
-    };
     const { widthPx, heightPx } = opened;
     const widthMm = longestMm ? (longestMm * widthPx) / Math.max(widthPx, heightPx) : widthOf(opened);
-    const heightMm = Number(((widthMm * heightPx) / widthPx).toFixed(3));
-    const { contours } = await thread.trace(trace, widthMm);
+    const { contours } = await thread.trace(traceOf(opened, ground), widthMm);
     if (contours.length === 0) {
       throw new Error(`In ${file.name} nothing differs from the ground: drop it alone, and tap its ground.`);
     }
-    return writePictureSvg({ image: opened.image, widthMm, heightMm, contours });
+    return drawPicture(opened, widthMm, contours);
   } finally {
     worker.terminate();
   }

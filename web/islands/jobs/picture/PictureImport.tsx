@@ -1,5 +1,6 @@
 import { useState, type MouseEvent } from 'react';
-import { writePictureSvg } from '#core/artwork/pictureDrawing.ts';
+import { nameOf } from '#web/islands/jobs/artwork/prepareArtwork.ts';
+import { drawPicture } from '#web/islands/jobs/picture/pictureFile.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
 import { MakeOrPutAway } from '#web/islands/jobs/MakeOrPutAway.tsx';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -72,9 +73,8 @@ function useMakeJob(fileName: string, machineId: number, { opened, traced, width
     if (!opened || !traced) return;
     setBusy(true);
     setError(null);
-    const heightMm = Number(((widthMm * opened.heightPx) / opened.widthPx).toFixed(3));
-    const source = writePictureSvg({ image: opened.image, widthMm, heightMm, contours: traced.contours });
-    const name = fileName.replace(/\.[a-z]+$/i, '').slice(0, 120) || 'picture';
+    const source = drawPicture(opened, widthMm, traced.contours);
+    const name = nameOf({ name: fileName }, 'picture');
     callApi<{ id: number }>('/api/jobs', 'POST', { name, format: 'svg', source, machineId }).then(
       ({ id }) => location.assign(`/jobs/${id}`),
       (refusal: unknown) => {

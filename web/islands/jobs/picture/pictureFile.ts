@@ -1,3 +1,7 @@
+import { writePictureSvg } from '#core/artwork/pictureDrawing.ts';
+import type { Rgb } from '#core/artwork/trace/pixels.ts';
+import { PLAIN_TRACE, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
+import type { Contour } from '#core/geometry/contour.ts';
 import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
 import type { OpenedPictureReply } from '#web/schemas/job.ts';
 
@@ -31,4 +35,19 @@ export async function readPixels({ image, widthPx, heightPx }: OpenedPictureRepl
   if (!drawn) throw new Error('this browser cannot read the pixels of a picture');
   drawn.drawImage(bitmap, 0, 0);
   return drawn.getImageData(0, 0, width, height);
+}
+
+/** How a picture is traced as it begins: by what is clear of it, else by what differs from its ground. */
+export function traceOf({ hasClear }: OpenedPictureReply, ground: Rgb | null): PictureTrace {
+  return { ...PLAIN_TRACE, by: hasClear ? 'clear' : 'ground', ...(ground ? { ground } : {}) };
+}
+
+/** A picture at its size with its outlines, as SVG. */
+export function drawPicture(
+  { image, widthPx, heightPx }: OpenedPictureReply,
+  widthMm: number,
+  contours: readonly Contour[],
+): string {
+  const heightMm = Number(((widthMm * heightPx) / widthPx).toFixed(3));
+  return writePictureSvg({ image, widthMm, heightMm, contours });
 }

@@ -2,7 +2,7 @@ import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Rgb } from '#core/artwork/trace/pixels.ts';
 import { PLAIN_TRACE, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
-import { readPixels, USUAL_MM, widthOf } from '#web/islands/jobs/picture/pictureFile.ts';
+import { readPixels, traceOf, USUAL_MM, widthOf } from '#web/islands/jobs/picture/pictureFile.ts';
 import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { OpenedPictureReply } from '#web/schemas/job.ts';
@@ -47,7 +47,7 @@ export function usePicture(file: File): PictureState {
       if (isGone) return;
       pixels.current = image;
       thread.current = remote;
-      setTrace({ ...PLAIN_TRACE, by: reply.hasClear ? 'clear' : 'ground', ...(ground ? { ground } : {}) });
+      setTrace(traceOf(reply, ground));
       setWidthMm(widthOf(reply));
       setOpened(reply);
     };
