@@ -1,5 +1,6 @@
 import { makeContext, type ServerContext } from '#server/context/context.ts';
 import { forgetKeys } from '#store/repositories/workshop/requestKeys.ts';
+import { forgetPictures } from '#store/repositories/jobs/pictures.ts';
 import { resumeRuns } from '#server/runs/runLoop.ts';
 
 let context: ServerContext | null = null;
@@ -24,7 +25,8 @@ function start(): ServerContext {
     );
   void look();
   setInterval(() => void look(), LOOK_EVERY_MS).unref();
-  const forget = () => forgetKeys(made.store, new Date()).catch(() => 0);
+  const forget = () =>
+    Promise.all([forgetKeys(made.store, new Date()), forgetPictures(made.store, new Date())]).catch(() => 0);
   setInterval(() => void forget(), FORGET_EVERY_MS).unref();
   return made;
 }

@@ -3,7 +3,7 @@ import type { Contour } from '#core/geometry/contour.ts';
 
 /** A picture as it lies on paper, with the outlines that were traced of it. */
 export interface PictureOnPaper {
-  /** `data:image/png;base64,…` or the same with jpeg. */
+  /** `data:image/png;base64,…`, the same with jpeg, or where it is kept. */
   readonly image: string;
   readonly widthMm: number;
   readonly heightMm: number;

@@ -40,7 +40,7 @@ export interface ShapePaint {
 
 /** A picture inside a drawing, always art. */
 export interface DrawnImage {
-  /** `data:image/png;base64,…` or the same with jpeg; where it is shown also with svg+xml. */
+  /** `data:image/png;base64,…`, the same with jpeg, or where it is kept; where it is shown also svg+xml. */
   readonly data: string;
   /** From the unit square (y downwards) to mm. */
   readonly toMm: Affine;

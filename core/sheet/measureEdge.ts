@@ -2,7 +2,7 @@ import { itemAt } from '#core/collections/itemAt.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { FREEING_ROLES, roleOf, type GivenRoles, type Role } from '#core/drawing/roles/lineRoles.ts';
 import { distanceToWay } from '#core/geometry/distanceToWay.ts';
-import { boundContour, overlap } from '#core/geometry/box.ts';
+import { boundContour, boundPoints, growBox, overlap } from '#core/geometry/box.ts';
 import { strokeLines, uniteRings, type Rings } from '#core/geometry/clip.ts';
 import { narrowestGap } from '#core/sheet/bleedBands.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
@@ -48,13 +48,17 @@ export function measureEdge(
     (line) => roleOf(line, given) === 'art' && (line.fillColour !== null || line.strokeColour !== null),
   );
   const boxes = art.map(({ contour }) => boundContour(contour));
-  const pictures = shown ?? framesOf(drawing).map(turnAlike);
+  const pictures = (shown ?? framesOf(drawing).map(turnAlike)).map((ring) => ({
+    ring,
+    box: boundPoints(ring),
+  }));
   const outlines = edgesOf(drawing.contours, given);
   const reaches = outlines.slice(0, MOST_OUTLINES).flatMap(({ contour }) => {
     const box = boundContour(contour);
     const near = art.filter((_, index) => overlap(box, itemAt(boxes, index)));
-    const rings = near.flatMap(inkOf);
-    const inked = uniteRings([...rings, ...pictures]);
+    const around = growBox(box, WIDE_GAP_MM);
+    const seen = pictures.filter((picture) => overlap(around, picture.box)).map(({ ring }) => ring);
+    const inked = uniteRings([...near.flatMap(inkOf), ...seen]);
     return inked.length === 0 ? [] : reachesOf(flattenContour(contour, LOOK_MM), inked);
   });
   if (reaches.length === 0) return null;

@@ -21,7 +21,7 @@ import * as log from '#web/endpoints/workshop/log.ts';
 import * as lookup from '#web/endpoints/book/lookup.ts';
 import * as machines from '#web/endpoints/upkeep/machines.ts';
 import * as materials from '#web/endpoints/book/materials.ts';
-import * as pictures from '#web/endpoints/jobs/pictures.ts';
+import * as pictures from '#web/endpoints/jobs/pictures/pictures.ts';
 import * as printJob from '#web/endpoints/jobs/printJob.ts';
 import * as prints from '#web/endpoints/jobs/prints.ts';
 import * as registration from '#web/endpoints/upkeep/registration.ts';

@@ -44,7 +44,10 @@ export const newJobSchema = newDrawingSchema.extend({
 
 /** A picture as a job keeps it. */
 export const openedPictureSchema = z.object({
-  image: z.string().meta({ description: 'data:image/png;base64,… or the same with jpeg' }),
+  image: z.string().meta({
+    description: 'data:image/png;base64,… or the same with jpeg; where it is fetched, for one that is kept',
+  }),
+  address: z.string().optional().meta({ description: 'by which drawings name it, for one that is kept' }),
   widthPx: z.number(),
   heightPx: z.number(),
   dpi: z.number().nullable().meta({ description: 'what its file says of its size on paper' }),

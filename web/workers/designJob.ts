@@ -1,3 +1,4 @@
+import { keptPictureSize, listKeptPictures, replaceKeptPictures } from '#core/drawing/keptPicture.ts';
 import { openArt, type ArtSource } from '#core/artwork/printed/artSource.ts';
 import { findTroubles } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
@@ -8,14 +9,15 @@ import { writeRingsData } from '#core/drawing/writePathData.ts';
 import { encloseLines } from '#core/drawing/coverLines.ts';
 import { bordered, editsBefore } from '#core/job/jobBorder.ts';
 import { itemAt } from '#core/collections/itemAt.ts';
-import { pictureSize } from '#core/artwork/pictureSize.ts';
+import { pictureSize } from '#core/drawing/pictureSize.ts';
+import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { blobOf, bytesOf } from '#web/islands/jobs/picture/blobOf.ts';
-import type { Drawing, DrawnImage, ReadProgress } from '#core/drawing/drawing.ts';
+import type { Drawing, DrawnImage } from '#core/drawing/drawing.ts';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
 import type { JobDrawing, JobHead } from '#core/job/job.ts';
-import { describeLayout, type ShownDrawing, type ShownLayout } from '#core/job/describeLayout.ts';
+import { describeLayout, type ShownLayout } from '#core/job/describeLayout.ts';
 import type { Artwork } from '#core/job/joinDrawings.ts';
 import { layOutJob, type JobDesign } from '#core/job/layOutJob.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -60,48 +62,68 @@ export interface BorderAnswer extends Omit<MeasuredBorder, 'rings'> {
   readonly data: string;
 }
 
-interface Opened {
-  readonly drawing: Drawing;
-  readonly art: ArtSource | null;
-}
 /** By the number of the drawing. */
 const sources = new Map<number, string>();
 /** By the text of the file. */
-const opened = new Map<string, Opened>();
+const opened = new Map<string, Drawing>();
+const arts = new Map<string, ArtSource>();
 
 self.onmessage = ({ data }: MessageEvent<DesignOrder | DesignFile | BorderQuestion>) => {
   if (data.kind === 'file') return void sources.set(data.number, data.source);
   if (data.kind === 'border') return answerBorder(data);
-  const { id, machine, facts, rules, checks } = data;
+  void answerDesign(data);
+};
+
+const sourceOf = (number: number) => sources.get(number) ?? '';
+
+async function answerDesign(order: DesignOrder): Promise<void> {
+  const { id, machine, facts, rules, checks } = order;
   const post = (report: DesignReport) => self.postMessage(report);
   const tell = (words: string) => (share: number) => post({ kind: 'progress', id, words, share });
-  const sourceOf = (number: number) => sources.get(number) ?? '';
-  const open = ({ format, source }: Artwork): Opened => {
-    const known = opened.get(source) ?? openFile(format, source, tell('Reading the drawing'));
+  const open = ({ format, source }: Artwork): Drawing => {
+    const known = opened.get(source) ?? readDrawing(format, source, tell('Reading the drawing'));
     opened.set(source, known);
     return known;
   };
-  const { moreDrawings = [], ...first } = data.design;
+  const { moreDrawings = [], ...first } = order.design;
   const design: JobDesign = {
     ...first,
     source: sourceOf(0),
     moreDrawings: moreDrawings.map((one) => ({ ...one, source: sourceOf(one.number) })),
   };
-  const artOf = (number: number) => opened.get(sourceOf(number))?.art ?? null;
   try {
-    const laid = layOutJob(design, machine, (file) => open(file).drawing);
-    const shown = { drawing: data.drawing, artOf };
+    const laid = layOutJob(design, machine, open);
+    for (const number of [0, ...moreDrawings.map((one) => one.number)]) await openPainted(sourceOf(number));
+    const shown = {
+      drawing: order.drawing,
+      artOf: (number: number) => arts.get(sourceOf(number)) ?? null,
+    };
     post({ kind: 'layout', id, layout: withAddresses(describeLayout(design, laid, facts, rules, shown)) });
-    const looked = laid.parts.find(({ number }) => number === data.drawing) ?? itemAt(laid.parts, 0);
+    const looked = laid.parts.find(({ number }) => number === order.drawing) ?? itemAt(laid.parts, 0);
     const troubles = findTroubles(looked.drawing, looked.given, checks, tell('Checking the lines'));
     post({ kind: 'troubles', id, troubles });
   } catch (error) {
     post({ kind: 'failed', id, message: error instanceof Error ? error.message : String(error) });
   }
-};
+}
+
+/** Opens a file that is shown as it was painted. A picture that shows an SVG fetches nothing: its own go into it. */
+async function openPainted(source: string): Promise<void> {
+  if (arts.has(source) || !opened.get(source)?.isMoreThanLines) return;
+  const kept = new Map<string, string>();
+  for (const address of listKeptPictures(source)) kept.set(address, await fetchPicture(keptAddress(address)));
+  arts.set(source, openArt(replaceKeptPictures(source, (address) => kept.get(address) ?? address)));
+}
+
+async function fetchPicture(address: string): Promise<string> {
+  const reply = await fetch(address);
+  if (!reply.ok) throw new Error('A picture could not be fetched. Load the page again.');
+  const blob = await reply.blob();
+  return `data:${blob.type};base64,${await base64Of(new File([blob], 'picture'))}`;
+}
 
 function answerBorder({ id, file, border }: BorderQuestion): void {
-  const drawing = opened.get(sources.get(file.number) ?? '')?.drawing;
+  const drawing = opened.get(sourceOf(file.number));
   if (!drawing) return;
   const covered = encloseLines(bordered(applyEdits(drawing, editsBefore(file.edits)), file));
   const { rings, ...measured } = measureBorder(covered, border);
@@ -109,32 +131,47 @@ function answerBorder({ id, file, border }: BorderQuestion): void {
   self.postMessage({ kind: 'border', id, border: answer } satisfies DesignReport);
 }
 
-function openFile(format: Artwork['format'], source: string, onProgress: ReadProgress): Opened {
-  const drawing = readDrawing(format, source, onProgress);
-  return { drawing, art: drawing.isMoreThanLines ? openArt(source) : null };
-}
-
 /** Pictures by their addresses here: their data would be copied with every answer, once for every copy on the sheet. */
 const addresses = new Map<string, string>();
+/** A larger picture is shown with all its pixels, mm. */
+const SMALL_UNTIL_MM = 65;
 
 function withAddresses(layout: ShownLayout): ShownLayout {
-  const short = (images: readonly DrawnImage[]) =>
-    images.map((image) => ({ ...image, data: addressOf(image.data) }));
-  const shorten = <One extends Pick<ShownDrawing, 'images' | 'art'>>(one: One): One => ({
-    ...one,
-    images: short(one.images),
-    art: one.art && short(one.art),
-  });
   const { drawing, sheets } = layout;
-  const widthsPx = drawing.images.map(({ data }) => pictureSize(bytesOf(data, HEAD_BYTES))?.widthPx ?? null);
-  return { ...layout, drawing: { ...shorten(drawing), widthsPx }, sheets: sheets.map(shorten) };
+  const whole = (images: readonly DrawnImage[]) =>
+    images.map((image) => ({ ...image, data: addressOf(image.data, false) }));
+  const fine = (images: readonly DrawnImage[]) =>
+    images.map((image) => ({ ...image, data: addressOf(image.data, longestMm(image) < SMALL_UNTIL_MM) }));
+  return {
+    ...layout,
+    drawing: {
+      ...drawing,
+      images: whole(drawing.images),
+      art: drawing.art && whole(drawing.art),
+      widthsPx: drawing.images.map(({ data }) => widthPxOf(data)),
+    },
+    sheets: sheets.map((one) => ({ ...one, images: fine(one.images), art: one.art && fine(one.art) })),
+  };
+}
+
+function longestMm({ toMm: [a, b, c, d] }: DrawnImage): number {
+  return Math.max(Math.hypot(a, b), Math.hypot(c, d));
+}
+
+function widthPxOf(data: string): number | null {
+  return (keptPictureSize(data) ?? pictureSize(bytesOf(data, HEAD_BYTES)))?.widthPx ?? null;
 }
 
 /** What a camera adds stands before the size of a picture, but no more than this. */
 const HEAD_BYTES = 300_000;
 
-function addressOf(data: string): string {
+function addressOf(data: string, isSmall: boolean): string {
+  if (keptPictureSize(data)) return keptAddress(data, isSmall);
   const known = addresses.get(data) ?? URL.createObjectURL(blobOf(data));
   addresses.set(data, known);
   return known;
+}
+
+function keptAddress(kept: string, isSmall = false): string {
+  return `/api/pictures/${kept.slice(kept.indexOf(':') + 1)}${isSmall ? '?size=small' : ''}`;
 }

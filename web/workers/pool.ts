@@ -30,12 +30,13 @@ type Transferable = NonNullable<NonNullable<Parameters<Piscina['run']>[1]>['tran
 
 /**
  * Threads by what they take, so that nobody who waits for a moment stands behind what takes a minute: quick answers;
- * drawings and prints; questions that take a fit for every cut; the fit of the book; what is learnt behind it. `nice`
+ * drawings and prints; looking at pictures; questions that take a fit for every cut; the fit of the book; what is learnt behind it. `nice`
  * says how far a thread stands back behind the server's own, which drives machines and answers people.
  */
 const LANES = {
   quick: { least: 1, most: 2, nice: 1 },
   slow: { least: 0, most: 2, nice: 5 },
+  look: { least: 0, most: 1, nice: 5 },
   long: { least: 0, most: 1, nice: 10 },
   fit: { least: 1, most: 1, nice: 5 },
   learn: { least: 0, most: 1, nice: 15 },

@@ -1,3 +1,4 @@
+import { keptPictureSize } from '#core/drawing/keptPicture.ts';
 import { FURTHEST_MM, type DrawnImage } from '#core/drawing/drawing.ts';
 import type { Frame } from '#core/drawing/svg/svgFrame.ts';
 import { readCoordinate } from '#core/drawing/svg/svgShape.ts';
@@ -8,7 +9,7 @@ import { composeAffine } from '#core/geometry/affine.ts';
 const PICTURE = /^data:image\/(png|jpeg);base64,[a-z0-9+/=\s]+$/i;
 
 /**
- * A picture held in a drawing.
+ * A picture held in a drawing, or kept apart from it.
  *
  * @returns `outside` for one that is not in the file or of another kind, `null` for one of no size
  * @throws AppError `badDrawing` where it lies on no sheet
@@ -21,7 +22,7 @@ export function readSvgPicture(
   const address = attributes['href'] ?? attributes['xlink:href'] ?? '';
   const wide = readCoordinate(attributes['width'], width);
   const tall = readCoordinate(attributes['height'], height);
-  if (!PICTURE.test(address)) return 'outside';
+  if (!PICTURE.test(address) && !keptPictureSize(address)) return 'outside';
   if (!(wide > 0 && tall > 0)) return null;
   const x = readCoordinate(attributes['x'], width);
   const y = readCoordinate(attributes['y'], height);

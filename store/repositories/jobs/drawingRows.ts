@@ -1,6 +1,7 @@
 import { AppError } from '#core/errors/appError.ts';
 import type { JobDrawing } from '#core/job/job.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { claimPictures } from '#store/repositories/jobs/pictures.ts';
 
 type ChangeableDrawing = Pick<JobDrawing, 'name' | 'roles' | 'lineRoles' | 'edits'>;
 /** A change of one further drawing; what is not named stays. */
@@ -30,6 +31,7 @@ export async function appendSource(
 /** Keeps a further drawing of a job. */
 export async function insertDrawing(db: Store, jobId: number, drawing: JobDrawing): Promise<void> {
   const row = { job_id: jobId, number: drawing.number };
+  await claimPictures(db, drawing.source);
   await db('job_drawings').insert({
     ...row,
     name: drawing.name,

@@ -3,6 +3,7 @@ import { AppError } from '#core/errors/appError.ts';
 import type { Job, JobDrawing, JobHead, KeptDrawing } from '#core/job/job.ts';
 import type { Run } from '#core/run/run.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { claimPictures } from '#store/repositories/jobs/pictures.ts';
 import {
   appendSource,
   changeDrawing,
@@ -140,6 +141,7 @@ export async function addJob(db: Store, job: NewJob, now: Date): Promise<number>
 }
 
 async function insertJob(db: Store, job: NewJob, source: string, now: Date): Promise<number> {
+  await claimPictures(db, job.source);
   const [id] = await db('jobs').insert({
     name: job.name,
     format: job.format,

@@ -20,21 +20,32 @@ import {
   drawImages,
   drawPictureBleed,
   drawPictures,
+  openArts,
+  openBleeds,
+  openImages,
   listBands,
   placeFileArt,
   type OwnedBand,
-} from '#web/endpoints/jobs/printPictures.ts';
+} from '#web/endpoints/jobs/pictures/printPictures.ts';
+import { onScreen, type ExactPictures, type Pictures } from '#web/endpoints/jobs/pictures/inlinePictures.ts';
 import { drawVectors } from '#web/endpoints/jobs/printVectors.ts';
 import { PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
 
 /** Looking needs no cutting tolerance, mm. */
 const LOOK_MM = 0.2;
 
+/** How a sheet is printed. */
+export interface PrintOptions {
+  readonly isBare?: boolean | undefined;
+  readonly pictures?: ExactPictures;
+}
+
 /**
  * One sheet to print at real size: art with its bleed, then the marks, from the same layout as the machine file.
  *
  * @param words a small line at the lower edge: which side, size of page, media
- * @param isBare marks alone, for those who print their art from elsewhere
+ * @param options.isBare marks alone, for those who print their art from elsewhere
+ * @param options.pictures what is kept apart from the drawings
  * @throws AppError `notFound` for a sheet the job does not have
  */
 export async function drawPrintSheet(
@@ -42,7 +53,7 @@ export async function drawPrintSheet(
   laid: LaidJob,
   sheetIndex: number,
   words: string,
-  isBare = false,
+  { isBare = false, pictures = new Map() }: PrintOptions = {},
 ): Promise<Buffer> {
   const placed = laid.sheets[sheetIndex];
   if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
@@ -50,7 +61,7 @@ export async function drawPrintSheet(
   const { heightMm, downMm } = pageOf(job.sheet);
   const { page, finish } = startPdf(`${job.name}, to print`, [widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
   page.save().scale(PT_PER_MM).translate(0, downMm);
-  if (!isBare) await drawArt(page, job, laid, sheetIndex);
+  if (!isBare) await drawArt(page, job, laid, sheetIndex, pictures);
   const patch = isBare ? null : patchOf(laid, laid.given);
   if (patch) drawPatch(page, patch);
   for (const { outline } of laid.marks)
@@ -76,29 +87,55 @@ interface PlacedPart {
  * Art of plain colours is drawn as lines, sharp at any resolution; where lines and colours do not tell how it looks, the
  * file itself is drawn. Colours that lie behind come first.
  */
-async function drawArt(page: PdfPage, job: Job, laid: LaidJob, sheetIndex: number): Promise<void> {
+async function drawArt(
+  page: PdfPage,
+  job: Job,
+  laid: LaidJob,
+  sheetIndex: number,
+  pictures: ExactPictures,
+): Promise<void> {
   const { lines } = laid.sheets[sheetIndex] as PlacedSheet;
   const { bleedMm } = job.print;
-  const placed = laid.parts.map((part) => placePart(job, laid, part, sheetIndex));
+  const screen = await onScreen(pictures);
+  const placed = laid.parts.map((part) => placePart(job, laid, part, sheetIndex, screen));
   const behind = lines.filter(({ isBehind }) => isBehind);
   const bands = bleedMm > 0 ? listBands(lines, laid.given, bleedMm) : [];
+  // All at once: a library's own threads unpack and pack them.
+  const ready = await Promise.all(placed.map((part) => openPart(page, part, bleedMm, pictures)));
   drawBleed(page, bands, behind, bleedMm);
-  for (const { fileArt, art } of placed) {
-    if (fileArt.length > 0) await drawPictureBleed(page, bands, fileArt, bleedMm);
+  for (const { fileArt, art, bleeds } of ready) {
+    if (fileArt.length > 0) drawPictureBleed(page, bands, fileArt, bleeds);
     else drawBleed(page, bands, art, bleedMm);
   }
   drawVectors(page, behind, 0);
-  for (const { fileArt, art, images, isFile } of placed) {
+  for (const { fileArt, art, images, isFile, drawn, exact } of ready) {
     if (isFile) {
-      await drawPictures(page, fileArt);
+      drawPictures(page, fileArt, drawn);
     } else {
-      drawImages(page, images);
+      drawImages(page, images, exact);
       drawVectors(page, art, 0);
     }
   }
 }
 
-function placePart(job: Job, laid: LaidJob, part: JobPart, sheetIndex: number): PlacedPart {
+/** A part with its pictures, ready to be drawn. */
+async function openPart(page: PdfPage, part: PlacedPart, bleedMm: number, pictures: ExactPictures) {
+  const { fileArt, images, isFile } = part;
+  const [bleeds, drawn, exact] = await Promise.all([
+    openBleeds(page, bleedMm > 0 ? fileArt : [], bleedMm),
+    openArts(page, isFile ? fileArt : []),
+    openImages(page, isFile ? [] : images, pictures),
+  ]);
+  return { ...part, bleeds, drawn, exact };
+}
+
+function placePart(
+  job: Job,
+  laid: LaidJob,
+  part: JobPart,
+  sheetIndex: number,
+  pictures: Pictures,
+): PlacedPart {
   const { lines, images } = laid.sheets[sheetIndex] as PlacedSheet;
   const isOwn = (copy: number) => partOf(laid.parts, itemAt(job.layout.placements, copy).piece) === part;
   const art = lines.filter(
@@ -110,7 +147,7 @@ function placePart(job: Job, laid: LaidJob, part: JobPart, sheetIndex: number): 
   return {
     art,
     images: own,
-    fileArt: isDrawn ? placeFileArt(job, part, sheetIndex) : [],
+    fileArt: isDrawn ? placeFileArt(job, part, sheetIndex, pictures) : [],
     isFile,
   };
 }

@@ -4,7 +4,10 @@ import type { Job, JobDrawing } from '#core/job/job.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { pageOf } from '#core/sheet/sheetSize.ts';
 import { sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
-import { openPicture } from '#web/endpoints/jobs/openPicture.ts';
+import { smallPicturesOf } from '#web/endpoints/jobs/pictures/jobPictures.ts';
+import { keepBytes } from '#web/endpoints/jobs/pictures/keepPictures.ts';
+import { showArt } from '#web/endpoints/jobs/pictures/showArt.ts';
+import { openPicture } from '#web/endpoints/jobs/pictures/openPicture.ts';
 import { withoutDrawing } from '#core/job/drawingsOf.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import {
@@ -101,7 +104,7 @@ export const getPicture = defineEndpoint({
     const png =
       query.drawing === undefined
         ? await drawSheet(store, params.id, signal)
-        : await runTask('drawingPicture', await findDrawing(store, params.id, query.drawing), { signal });
+        : await drawOne(store, params.id, query.drawing, signal);
     return new Response(png as Uint8Array<ArrayBuffer>, {
       headers: { 'content-type': 'image/png', 'cache-control': 'private, max-age=604800' },
     });
@@ -110,7 +113,13 @@ export const getPicture = defineEndpoint({
 
 async function drawSheet(store: Store, id: number, signal: AbortSignal): Promise<Uint8Array> {
   const job = await findJob(store, id);
-  return runTask('sheetPicture', { job, machine: await findMachine(store, job.machineId) }, { signal });
+  const machine = await findMachine(store, job.machineId);
+  return runTask('sheetPicture', { job, machine, pictures: await smallPicturesOf(store, job) }, { signal });
+}
+
+async function drawOne(store: Store, id: number, number: number, signal: AbortSignal): Promise<Uint8Array> {
+  const drawing = await findDrawing(store, id, number);
+  return runTask('drawingPicture', { drawing, pictures: await smallPicturesOf(store, drawing) }, { signal });
 }
 
 export const getEdge = defineEndpoint({
@@ -128,9 +137,10 @@ export const getEdge = defineEndpoint({
       })
       .nullable(),
   }),
-  handle: async ({ params }, { store, signal }) => ({
-    edge: await runTask('edge', await findJob(store, params.id), { signal }),
-  }),
+  handle: async ({ params }, { store, signal }) => {
+    const job = await findJob(store, params.id);
+    return { edge: await runTask('edge', { job, shown: await showArt(store, job, signal) }, { signal }) };
+  },
 });
 
 /** A page may be off by this in its shape: pixels are whole. */
@@ -154,7 +164,8 @@ export const postPage = defineEndpoint({
   change: 'own',
   handle: async ({ params, query, body }, { store, once }) => {
     const job = await findJob(store, params.id);
-    const { image, widthPx, heightPx } = await openPicture(Buffer.from(body.image, 'base64'));
+    const picture = await openPicture(Buffer.from(body.image, 'base64'));
+    const { widthPx, heightPx } = picture;
     const { widthMm } = job.sheet;
     const { heightMm } = pageOf(job.sheet);
     if (Math.abs((widthPx * heightMm) / (heightPx * widthMm) - 1) > SHAPE_SHARE) {
@@ -164,6 +175,7 @@ export const postPage = defineEndpoint({
         `the sheet is ${size}; this picture has another shape: bring the whole page`,
       );
     }
+    const image = await keepBytes(store, picture);
     const source = writePictureSvg({ image, widthMm, heightMm, contours: [] });
     const drawing = {
       name: body.name,

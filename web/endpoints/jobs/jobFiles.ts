@@ -13,6 +13,11 @@ import { runSheetOf, sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
 import { jobParams } from '#web/endpoints/jobs/jobs.ts';
 import { planJob } from '#web/endpoints/jobs/planJob.ts';
 import { replyWithFile, replyWithMachineFile, replyWithPdf, SVG_TYPE } from '#web/http/replyWithFile.ts';
+import {
+  exactPicturesOf,
+  withKeptPictures,
+  withWholeFiles,
+} from '#web/endpoints/jobs/pictures/jobPictures.ts';
 import { runTask } from '#web/workers/pool.ts';
 import { jobFileSchema, type JobFile } from '#web/schemas/job.ts';
 
@@ -113,7 +118,7 @@ export const getMarksPage = defineEndpoint({
     const name = `${fileName(job, 'marks')}.${format}`;
     if (format === 'pdf') {
       const words = 'Print at 100 %, this size of page.';
-      const order = { job: marked, machine, sheetIndex, words, isBare: true };
+      const order = { job: marked, machine, sheetIndex, words, isBare: true, pictures: new Map() };
       return replyWithPdf(await runTask('printSheet', order, { signal }), name);
     }
     const page = await runTask('marksPage', { job: marked, machine, sheetIndex, format }, { signal });
@@ -154,8 +159,9 @@ export const getJobFile = defineEndpoint({
       machineId: _machine,
       version: _version,
       updatedAt: _at,
-      ...design
+      ...slim
     } = job;
+    const design = await withWholeFiles(store, slim);
     const file: JobFile = {
       kind: 'paleFeatherJob',
       version: 1,
@@ -185,10 +191,14 @@ export const postJobFile = defineEndpoint({
     if (!foundMachine) throw new AppError('badInput', `the machine "${machine}" is not in this book`);
     if (!condition) throw new AppError('badInput', `"${material}", ${state}, is not in this book`);
     await runTask('checkDrawing', design);
-    const job = { ...design, conditionId: condition.id, machineId: foundMachine.id };
+    const kept = await withKeptPictures(store, design);
+    const job = { ...kept, conditionId: condition.id, machineId: foundMachine.id };
     return { id: await addJob(store, job, new Date()) };
   },
 });
+
+/** Many large pictures are packed into one file. */
+const PRINT_SECONDS = 120;
 
 /** The print sheet of a job as a PDF. */
 export async function makePrintSheet(store: Store, jobId: number, sheetIndex: number) {
@@ -197,7 +207,9 @@ export async function makePrintSheet(store: Store, jobId: number, sheetIndex: nu
   const { material, condition } = await findMaterialByCondition(store, job.conditionId);
   const side = material.details.printSide === 'top' ? 'Print on the face.' : '';
   const words = `${nameCondition(material.name, condition.kind)} · print at 100 %, best quality, this size of page. ${side}`;
-  const pdf = await runTask('printSheet', { job, machine, sheetIndex, words });
+  const pictures = await exactPicturesOf(store, job);
+  const order = { job, machine, sheetIndex, words, pictures };
+  const pdf = await runTask('printSheet', order, { seconds: PRINT_SECONDS });
   return { job, pdf, material };
 }
 

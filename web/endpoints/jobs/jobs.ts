@@ -25,6 +25,7 @@ import {
   type JobSummaryReply,
 } from '#web/schemas/job.ts';
 import { drawingOf, starter } from '#web/endpoints/jobs/startDrawings.ts';
+import { screenPicturesOf, wholeFile } from '#web/endpoints/jobs/pictures/jobPictures.ts';
 import { runTask } from '#web/workers/pool.ts';
 
 export const jobParams = z.object({ id: idParam });
@@ -101,12 +102,13 @@ export const getJob = defineEndpoint({
 export const getSource = defineEndpoint({
   method: 'GET',
   path: '/api/jobs/{id}/source',
-  summary: 'The drawing of a job as it was opened.',
+  summary: 'The drawing of a job as it was opened; `pictures=apart` names kept pictures by their addresses.',
   params: jobParams,
-  query: drawingQuery,
+  query: drawingQuery.extend({ pictures: z.enum(['within', 'apart']).default('within') }),
   reply: z.string().meta({ description: 'the file' }),
   handle: async ({ params, query }, { store }) => {
-    const { source } = await findDrawing(store, params.id, query.drawing);
+    const { source: slim } = await findDrawing(store, params.id, query.drawing);
+    const source = query.pictures === 'apart' ? slim : await wholeFile(store, slim);
     // As plain text, so that no browser runs what a drawing may carry.
     return new Response(source, { headers: { 'content-type': 'text/plain; charset=utf-8' } });
   },
@@ -127,7 +129,8 @@ export const getCover = defineEndpoint({
   }),
   handle: async ({ params, query }, { store, signal }) => {
     const drawing = await findDrawing(store, params.id, query.drawing);
-    return { covered: await runTask('cover', drawing, { signal }) };
+    const pictures = await screenPicturesOf(store, drawing);
+    return { covered: await runTask('cover', { drawing, pictures }, { signal }) };
   },
 });
 

@@ -3,7 +3,7 @@ import { writePathData, writeRingsData } from '#core/drawing/writePathData.ts';
 import { isCutRole, roleOf } from '#core/drawing/roles/lineRoles.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Job } from '#core/job/job.ts';
-import { densityFor } from '#web/endpoints/jobs/renderArt.ts';
+import { densityFor } from '#web/endpoints/jobs/pictures/renderArt.ts';
 import { pageOf } from '#core/sheet/sheetSize.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 

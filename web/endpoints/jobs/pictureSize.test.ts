@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { expect, it } from 'vitest';
-import { pictureSize } from '#core/artwork/pictureSize.ts';
+import { pictureSize } from '#core/drawing/pictureSize.ts';
 
 /** The size of pictures by their heads, beside what another library wrote. */
 const draw = (width: number, height: number) =>

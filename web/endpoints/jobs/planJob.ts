@@ -13,6 +13,7 @@ import { findRegistration, type Registration } from '#store/repositories/bench/r
 import type { KeptSetting } from '#store/repositories/book/settings.ts';
 import type { Wait } from '#core/prep/waits.ts';
 import { readWaitRoute } from '#web/endpoints/workshop/waits.ts';
+import { showArt } from '#web/endpoints/jobs/pictures/showArt.ts';
 import { runTask } from '#web/workers/pool.ts';
 import type { SheetFacts } from '#web/workers/tasks/drawingTasks.ts';
 
@@ -44,6 +45,7 @@ export async function planJob(store: Store, job: Job, sheetIndex = 0): Promise<P
   const settings = await readJobSettings(store, job);
   const { machine } = settings.station;
   const { plan, facts } = await runTask('planSheet', {
+    shown: await showArt(store, job),
     job,
     machine,
     family: settings.sheet.material.family,

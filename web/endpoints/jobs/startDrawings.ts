@@ -1,3 +1,4 @@
+import { AppError } from '#core/errors/appError.ts';
 import type { JobDrawing } from '#core/job/job.ts';
 import type { OwnBorder } from '#core/job/jobBorder.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
@@ -7,6 +8,8 @@ import type { Machine } from '#core/station/machine.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { listRoleRules } from '#store/repositories/jobs/roleRules.ts';
 import { outlineDrawing } from '#web/endpoints/jobs/words/outlineDrawing.ts';
+import { screenPicturesOf } from '#web/endpoints/jobs/pictures/jobPictures.ts';
+import { keepLongPictures } from '#web/endpoints/jobs/pictures/keepPictures.ts';
 import { runTask } from '#web/workers/pool.ts';
 import type { NewDrawing } from '#web/schemas/job.ts';
 
@@ -29,12 +32,15 @@ export async function starter(
   const bed = { bedWidthMm, bedLengthMm, marginMm };
   const rules = await listRoleRules(store);
   return async ({ name, format, source: given }) => {
-    const source = format === 'svg' ? await outlineDrawing(store, given, signal) : given;
+    const source =
+      format === 'svg' ? await outlineDrawing(store, await keepLongPictures(store, given), signal) : given;
     const file = { name, format, source };
-    return {
-      ...(await runTask('startJob', { file, bed, facts, rules, border: border ?? null }, { signal })),
-      source,
-    };
+    const order = { file, bed, facts, rules, border: border ?? null };
+    const started =
+      (await runTask('startJob', { ...order, pictures: null }, { signal })) ??
+      (await runTask('startJob', { ...order, pictures: await screenPicturesOf(store, file) }, { signal }));
+    if (!started) throw new AppError('badDrawing', 'the pictures of this drawing cannot be read');
+    return { ...started, source };
   };
 }
 

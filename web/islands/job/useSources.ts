@@ -32,7 +32,7 @@ export function useSources(
 }
 
 async function readSource(id: number, number: number): Promise<string> {
-  const reply = await fetch(`/api/jobs/${id}/source?drawing=${number}`);
+  const reply = await fetch(`/api/jobs/${id}/source?drawing=${number}&pictures=apart`);
   if (!reply.ok) throw new Error('The drawing could not be fetched. Load the page again.');
   return reply.text();
 }

@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { itemAt } from '#core/collections/itemAt.ts';
+import { listKeptPictures } from '#core/drawing/keptPicture.ts';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
 import { applyEdits } from '#core/checks/applyEdits.ts';
 import { findTroubles } from '#core/checks/findTroubles.ts';
@@ -18,14 +19,14 @@ import { writeDxf } from '#core/drawing/dxf/writeDxf.ts';
 import { writeSvg, type WrittenLine } from '#core/drawing/svg/writeSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
+import type { Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { arrangeJob, chooseSheetFor } from '#core/job/arrangeJob.ts';
-import { drawingIn } from '#core/job/drawingsOf.ts';
 import { fitLayout } from '#core/job/fitLayout.ts';
 import { startBorder, type OwnBorder } from '#core/job/jobBorder.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
 import type { Job, KeptDrawing } from '#core/job/job.ts';
-import { coverParts, joinDrawings, type Artwork } from '#core/job/joinDrawings.ts';
+import { coverParts, joinDrawings, type Artwork, type JobPart } from '#core/job/joinDrawings.ts';
 import { layOutJob, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
 import { isTraced, rolesToTrace, startJob, type StartedJob } from '#core/job/startJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
@@ -37,8 +38,14 @@ import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { drawPrintSheet } from '#web/endpoints/jobs/drawPrintSheet.ts';
 import { drawMarksPage, drawMarksPicture } from '#web/endpoints/jobs/marksPage.ts';
-import { drawDrawingPicture, drawSheetPicture } from '#web/endpoints/jobs/smallPicture.ts';
-import { showPictures, traceCover } from '#web/endpoints/jobs/traceCover.ts';
+import { drawDrawingPicture, drawSheetPicture } from '#web/endpoints/jobs/pictures/smallPicture.ts';
+import {
+  inlinePictures,
+  type ExactPictures,
+  type Pictures,
+} from '#web/endpoints/jobs/pictures/inlinePictures.ts';
+import type { ShownArt } from '#web/endpoints/jobs/pictures/showArt.ts';
+import { isAnyTooCoarse, showDrawing, traceCover } from '#web/endpoints/jobs/pictures/traceCover.ts';
 
 type Bed = Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>;
 
@@ -58,6 +65,12 @@ function openDrawing({ format, source }: Artwork): Drawing {
   return drawing;
 }
 
+/** A drawing with the pictures that are kept apart from it. */
+interface Pictured {
+  readonly drawing: KeptDrawing;
+  readonly pictures: Pictures;
+}
+
 /** A bench that a job begins at. */
 interface StartingBench {
   readonly bed: Bed;
@@ -67,17 +80,22 @@ interface StartingBench {
 
 /**
  * Opens a file and guesses its roles; art alone is cut around. The source is left out of the result: who asked has it.
+ *
+ * @returns `null` where its kept pictures must be looked at and were not given
  */
 export async function startJobTask(
   given: StartingBench & {
     readonly file: Artwork & Pick<Job, 'name'>;
     readonly border: OwnBorder | null;
+    readonly pictures: Pictures | null;
   },
-): Promise<Omit<StartedJob, 'source'>> {
-  const { file, bed, facts, rules, border } = given;
+): Promise<Omit<StartedJob, 'source'> | null> {
+  const { file, bed, facts, rules, border, pictures } = given;
   const drawing = openDrawing(file);
   const roles = rolesToTrace({ drawing, facts, rules });
-  const covered = roles && (await traceCover(file.source, drawing, { roles, lineRoles: {} }));
+  if (roles && !pictures && listKeptPictures(file.source).length > 0) return null;
+  const whole = inlinePictures(file.source, pictures ?? new Map());
+  const covered = roles && (await traceCover(whole, drawing, { roles, lineRoles: {} }));
   const { source: _source, ...started } = startJob(file, drawing, bed, facts, rules, covered ?? undefined);
   return border ? { ...started, ...startBorder(started, drawing, border) } : started;
 }
@@ -97,10 +115,35 @@ export function startLayoutTask(given: {
  * What the art of a job covers, traced from the picture that is printed; `null` where its lines tell it, or nothing
  * shows.
  */
-export async function coverTask(job: KeptDrawing): Promise<string | null> {
+export async function coverTask({ drawing: job, pictures }: Pictured): Promise<string | null> {
   const drawing = applyEdits(openDrawing(job), job.edits);
   if (job.format !== 'svg' || !hasPrint(drawing, job)) return null;
-  return isTraced(drawing) ? traceCover(job.source, drawing, job) : null;
+  return isTraced(drawing) ? traceCover(inlinePictures(job.source, pictures), drawing, job) : null;
+}
+
+/**
+ * What a drawing shows of itself, mm of the drawing; `null` where its lines tell it.
+ *
+ * @param given.isSmall the pictures have few pixels, which may be too coarse to be looked at
+ */
+export async function showTask({
+  drawing,
+  pictures,
+  isSmall,
+}: Pictured & { readonly isSmall: boolean }): Promise<{
+  readonly rings: Rings | null;
+  readonly isTooCoarse: boolean;
+}> {
+  const part = aloneIn(drawing);
+  if (isSmall && isAnyTooCoarse(part.drawing)) return { rings: null, isTooCoarse: true };
+  const rings = await showDrawing(part, inlinePictures(drawing.source, pictures));
+  return { rings, isTooCoarse: false };
+}
+
+/** A drawing with its mends, as it is without the others of its job. */
+function aloneIn(drawing: KeptDrawing): JobPart {
+  const { parts } = joinDrawings({ ...drawing, layout: { isWhole: true } }, openDrawing);
+  return itemAt(parts, 0);
 }
 
 /** Opens the files of a job to see whether they can be read. */
@@ -187,15 +230,16 @@ export interface SheetFacts {
  *
  * @throws AppError `cannotPlan` when nothing lies on the sheet, or lines lie outside it
  */
-export async function planSheetTask(wanted: {
+export function planSheetTask(wanted: {
   readonly job: Job;
   readonly machine: Machine;
   readonly family: Family;
   readonly checks: Omit<CheckFacts, 'family'>;
   readonly sheetIndex: number;
   readonly order: Omit<PlanOrder, 'lines' | 'given' | 'hasPrint'>;
-}): Promise<{ readonly plan: Plan; readonly facts: SheetFacts }> {
-  const { job, machine, family, checks, sheetIndex, order } = wanted;
+  readonly shown: ShownArt;
+}): { readonly plan: Plan; readonly facts: SheetFacts } {
+  const { job, machine, family, checks, sheetIndex, order, shown } = wanted;
   const laid = layOutJob(job, machine, openDrawing);
   const placed = laid.sheets[sheetIndex];
   if (!placed || placed.lines.length === 0) {
@@ -214,7 +258,7 @@ export async function planSheetTask(wanted: {
   const all = listCutLines(drawing, given);
   const lines = all.slice(0, MOST_LOOKED_AT);
   const troubles = all.length > MOST_CHECKED ? [] : findPartTroubles(laid, { ...checks, family });
-  const edge = measureEdge(drawing, given, await picturesOf(job, laid));
+  const edge = measureEdge(drawing, given, ringsOf(laid, shown));
   const isFinestTooFine = isAnyTooFine(lines, family);
   const facts = {
     sheetCount: laid.sheets.length,
@@ -232,13 +276,18 @@ export async function planSheetTask(wanted: {
 }
 
 /** How the art of a job meets its outlines: pictures by what is not clear of them. */
-export async function edgeTask(job: Job): Promise<DrawnEdge | null> {
+export function edgeTask({ job, shown }: { readonly job: Job; readonly shown: ShownArt }): DrawnEdge | null {
   const joined = joinDrawings(job, openDrawing);
-  return measureEdge(joined.drawing, joined.given, await picturesOf(job, joined));
+  return measureEdge(joined.drawing, joined.given, ringsOf(joined, shown));
 }
 
-function picturesOf(job: Job, { parts }: Pick<LaidJob, 'parts'>): ReturnType<typeof showPictures> {
-  return showPictures(parts, (number) => drawingIn(job, number).source);
+/** What pictures show, in mm of all drawings beside each other; `null` for a job whose lines tell it. */
+function ringsOf({ parts }: Pick<LaidJob, 'parts'>, shown: ShownArt): Rings | null {
+  const rings = parts.flatMap(({ number, shiftMm }) => {
+    const own = number === null ? undefined : shown.get(number);
+    return own ? [own.map((ring) => ring.map(({ x, y }) => ({ x: x + shiftMm, y })))] : [];
+  });
+  return rings.length === 0 ? null : rings.flat();
 }
 
 /** Drawing by drawing, by its own lines. */
@@ -256,9 +305,10 @@ export async function printSheetTask(given: {
   readonly words: string;
   /** Marks alone. */
   readonly isBare?: boolean;
+  readonly pictures: ExactPictures;
 }): Promise<Uint8Array> {
-  const { job, machine, sheetIndex, words, isBare } = given;
-  return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words, isBare);
+  const { job, machine, sheetIndex, words, isBare, pictures } = given;
+  return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words, { isBare, pictures });
 }
 
 /** One sheet with its marks alone, as SVG or as a picture. @throws AppError `notFound` */
@@ -277,15 +327,15 @@ export async function marksPageTask(given: {
 export async function sheetPictureTask(given: {
   readonly job: Job;
   readonly machine: Machine;
+  readonly pictures: Pictures;
 }): Promise<Uint8Array> {
-  const { job, machine } = given;
-  return drawSheetPicture(job, layOutJob(job, machine, openDrawing));
+  const { job, machine, pictures } = given;
+  return drawSheetPicture(job, layOutJob(job, machine, openDrawing), pictures);
 }
 
 /** A small picture of one drawing, as PNG. */
-export async function drawingPictureTask(drawing: KeptDrawing): Promise<Uint8Array> {
-  const { parts } = joinDrawings({ ...drawing, layout: { isWhole: true } }, openDrawing);
-  return drawDrawingPicture(itemAt(parts, 0), drawing.source);
+export async function drawingPictureTask({ drawing, pictures }: Pictured): Promise<Uint8Array> {
+  return drawDrawingPicture(aloneIn(drawing), drawing.source, pictures);
 }
 
 /** One sheet as SVG or DXF with a layer for each role. @throws AppError `notFound` */

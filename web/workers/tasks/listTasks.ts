@@ -28,6 +28,7 @@ import {
   startJobTask,
   coverTask,
   edgeTask,
+  showTask,
 } from '#web/workers/tasks/drawingTasks.ts';
 import { fontFactsTask, outlineTextTask, wordsTask } from '#web/workers/tasks/wordTasks.ts';
 
@@ -46,6 +47,7 @@ export const TASKS = {
   startJob: startJobTask,
   cover: coverTask,
   edge: edgeTask,
+  show: showTask,
   words: wordsTask,
   outlineText: outlineTextTask,
   fontFacts: fontFactsTask,

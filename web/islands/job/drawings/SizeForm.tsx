@@ -1,4 +1,4 @@
-import { COARSE_DPI } from '#core/artwork/pictureSize.ts';
+import { COARSE_DPI } from '#core/drawing/pictureSize.ts';
 import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import { boundPoints, cornersOf, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { mapPoint } from '#core/geometry/affine.ts';

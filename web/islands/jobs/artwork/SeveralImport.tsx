@@ -112,11 +112,7 @@ function useMakeSheet(files: readonly File[], machineId: number) {
   const make = async ({ longestMm, border, copies }: Wish) => {
     setError(null);
     try {
-      const drawings: NewDrawing[] = [];
-      for (const [index, file] of files.entries()) {
-        setWords(`Reading ${index + 1} of ${files.length}: ${file.name}`);
-        drawings.push(await prepareArtwork(file, longestMm));
-      }
+      const drawings = await readAll(files, longestMm, setWords);
       setWords('Laying them out …');
       const [first, ...moreDrawings] = drawings;
       const title = titleOf(drawings);
@@ -129,6 +125,26 @@ function useMakeSheet(files: readonly File[], machineId: number) {
     }
   };
   return { words, error, make };
+}
+
+/** So many files are read at once: one is looked at while another is on its way. */
+const AT_ONCE = 3;
+
+async function readAll(
+  files: readonly File[],
+  longestMm: number,
+  tell: (words: string) => void,
+): Promise<readonly NewDrawing[]> {
+  const drawings = new Map<number, NewDrawing>();
+  const waiting = files.entries();
+  const takeFromIt = async () => {
+    for (const [index, file] of waiting) {
+      tell(`Reading ${index + 1} of ${files.length}: ${file.name}`);
+      drawings.set(index, await prepareArtwork(file, longestMm));
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, takeFromIt));
+  return [...drawings].sort(([one], [other]) => one - other).map(([, drawing]) => drawing);
 }
 
 /** "puffin, star and 2 more". */

@@ -3,10 +3,14 @@ import { pictureAlone } from '#core/artwork/pictureAlone.ts';
 import { sniffFormat } from '#core/artwork/readDrawing.ts';
 import type { DrawingFormat } from '#core/drawing/drawing.ts';
 import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
-import { drawPicture, readPixels, traceOf, widthOf } from '#web/islands/jobs/picture/pictureFile.ts';
-import { base64Of } from '#web/islands/shared/base64Of.ts';
-import { callApi } from '#web/islands/shared/callApi.ts';
-import type { NewDrawing, OpenedPictureReply } from '#web/schemas/job.ts';
+import {
+  drawPicture,
+  openPictureFile,
+  readPixels,
+  traceOf,
+  widthOf,
+} from '#web/islands/jobs/picture/pictureFile.ts';
+import type { NewDrawing } from '#web/schemas/job.ts';
 import type { TraceThread } from '#web/workers/tracePicture.ts';
 
 /** What the file dialog offers. */
@@ -56,8 +60,8 @@ export function nameOf({ name }: Pick<File, 'name'>, kind = 'drawing'): string {
 }
 
 async function tracePictureFile(file: File, longestMm?: number): Promise<string> {
-  const opened = await callApi<OpenedPictureReply>('/api/pictures', 'POST', { image: await base64Of(file) });
-  const image = await readPixels(opened);
+  const opened = await openPictureFile(file);
+  const image = await readPixels(file, opened);
   const worker = new Worker(new URL('../../../workers/tracePicture.ts', import.meta.url), { type: 'module' });
   try {
     const thread = wrap<TraceThread>(worker);

@@ -1,4 +1,4 @@
-import { COARSE_DPI } from '#core/artwork/pictureSize.ts';
+import { COARSE_DPI } from '#core/drawing/pictureSize.ts';
 import { fitLargest } from '#core/job/sizeJob.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
 import type { PictureState } from '#web/islands/jobs/picture/usePicture.ts';

@@ -2,7 +2,8 @@ import { writePictureSvg } from '#core/artwork/pictureDrawing.ts';
 import type { Rgb } from '#core/artwork/trace/pixels.ts';
 import { PLAIN_TRACE, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
 import type { Contour } from '#core/geometry/contour.ts';
-import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
+import { base64Of } from '#web/islands/shared/base64Of.ts';
+import { callApi } from '#web/islands/shared/callApi.ts';
 import type { OpenedPictureReply } from '#web/schemas/job.ts';
 
 /** An outline is found in at most so many pixels: finer than any blade goes. */
@@ -16,19 +17,33 @@ export function widthOf({ widthPx, heightPx, dpi }: OpenedPictureReply): number 
   return Math.round(wide * 10) / 10;
 }
 
-/** The pixels of a picture, fewer where it has more than an outline needs. */
-export async function readPixels({ image, widthPx, heightPx }: OpenedPictureReply): Promise<ImageData> {
+/** Has the server open a picture and keep it, upright and of a kind that stands in drawings. */
+export async function openPictureFile(file: File): Promise<OpenedPictureReply> {
+  return callApi<OpenedPictureReply>('/api/pictures', 'POST', { image: await base64Of(file), isKept: true });
+}
+
+/**
+ * The pixels of a picture, fewer where it has more than an outline needs: of the file itself where the browser reads it,
+ * else of what the server keeps.
+ */
+export async function readPixels(
+  file: File,
+  { image, widthPx, heightPx }: OpenedPictureReply,
+): Promise<ImageData> {
   const shrink = Math.min(1, Math.sqrt(MOST_TRACED_PIXELS / (widthPx * heightPx)));
   const [width, height] = [
     Math.max(1, Math.round(widthPx * shrink)),
     Math.max(1, Math.round(heightPx * shrink)),
   ];
-  const bitmap = await createImageBitmap(blobOf(image), {
+  const sized = {
     premultiplyAlpha: 'none',
     resizeWidth: width,
     resizeHeight: height,
     resizeQuality: 'high',
-  });
+  } as const;
+  const bitmap = await createImageBitmap(file, sized).catch(async () =>
+    createImageBitmap(await (await fetch(image)).blob(), sized),
+  );
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [width, height];
   const drawn = canvas.getContext('2d', { willReadFrequently: true });
@@ -44,10 +59,10 @@ export function traceOf({ hasClear }: OpenedPictureReply, ground: Rgb | null): P
 
 /** A picture at its size with its outlines, as SVG. */
 export function drawPicture(
-  { image, widthPx, heightPx }: OpenedPictureReply,
+  { image, address = image, widthPx, heightPx }: OpenedPictureReply,
   widthMm: number,
   contours: readonly Contour[],
 ): string {
   const heightMm = Number(((widthMm * heightPx) / widthPx).toFixed(3));
-  return writePictureSvg({ image, widthMm, heightMm, contours });
+  return writePictureSvg({ image: address, widthMm, heightMm, contours });
 }

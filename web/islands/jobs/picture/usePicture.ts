@@ -2,9 +2,13 @@ import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Rgb } from '#core/artwork/trace/pixels.ts';
 import { PLAIN_TRACE, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
-import { readPixels, traceOf, USUAL_MM, widthOf } from '#web/islands/jobs/picture/pictureFile.ts';
-import { base64Of } from '#web/islands/shared/base64Of.ts';
-import { callApi } from '#web/islands/shared/callApi.ts';
+import {
+  openPictureFile,
+  readPixels,
+  traceOf,
+  USUAL_MM,
+  widthOf,
+} from '#web/islands/jobs/picture/pictureFile.ts';
 import type { OpenedPictureReply } from '#web/schemas/job.ts';
 import type { TraceThread, TracedPicture } from '#web/workers/tracePicture.ts';
 
@@ -39,10 +43,8 @@ export function usePicture(file: File): PictureState {
     const remote = wrap<TraceThread>(worker);
     let isGone = false;
     const open = async () => {
-      const reply = await callApi<OpenedPictureReply>('/api/pictures', 'POST', {
-        image: await base64Of(file),
-      });
-      const image = await readPixels(reply);
+      const reply = await openPictureFile(file);
+      const image = await readPixels(file, reply);
       const ground = await remote.open({ width: image.width, height: image.height, data: image.data });
       if (isGone) return;
       pixels.current = image;

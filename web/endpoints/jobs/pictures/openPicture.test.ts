@@ -1,13 +1,12 @@
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { openPicture } from '#web/endpoints/jobs/openPicture.ts';
+import { openPicture } from '#web/endpoints/jobs/pictures/openPicture.ts';
 
 const RED = { r: 200, g: 30, b: 30 };
 /** A red picture; half of it clear where it has alpha. */
 function draw(width: number, height: number, alpha = 1) {
   return sharp({ create: { width, height, channels: 4, background: { ...RED, alpha } } });
 }
-const bytesOf = (image: string) => Buffer.from(image.slice(image.indexOf(',') + 1), 'base64');
 
 describe('a picture', () => {
   it.each([
@@ -17,8 +16,8 @@ describe('a picture', () => {
   ] as const)('with clear parts is kept clear as PNG (%s)', async (format, options) => {
     const opened = await openPicture(await draw(40, 20, 0).toFormat(format, options).toBuffer());
     expect(opened).toMatchObject({ widthPx: 40, heightPx: 20, hasClear: true, reducedFrom: null });
-    expect(opened.image).toMatch(/^data:image\/png;base64,/);
-    expect((await sharp(bytesOf(opened.image)).metadata()).hasAlpha).toBe(true);
+    expect(opened.kind).toBe('png');
+    expect((await sharp(opened.data).metadata()).hasAlpha).toBe(true);
   });
 
   it('of a camera stands upright, with the resolution that its file says', async () => {
@@ -29,8 +28,8 @@ describe('a picture', () => {
       .toBuffer();
     const opened = await openPicture(photo);
     expect(opened).toMatchObject({ widthPx: 40, heightPx: 60, dpi: 300, hasClear: false });
-    expect(opened.image).toMatch(/^data:image\/jpeg;base64,/);
-    const { width, height, orientation } = await sharp(bytesOf(opened.image)).metadata();
+    expect(opened.kind).toBe('jpeg');
+    const { width, height, orientation } = await sharp(opened.data).metadata();
     expect([width, height]).toEqual([40, 60]);
     expect(orientation ?? 1).toBe(1);
   });
@@ -42,8 +41,23 @@ describe('a picture', () => {
 
   it('in the colours of a press is brought to those of a screen', async () => {
     const press = await draw(12, 12).flatten().toColourspace('cmyk').jpeg().toBuffer();
-    const { image } = await openPicture(press);
-    expect((await sharp(bytesOf(image)).metadata()).space).toBe('srgb');
+    const { data } = await openPicture(press);
+    expect((await sharp(data).metadata()).space).toBe('srgb');
+  });
+
+  it.each(['png', 'jpeg'] as const)('that needs nothing done stays byte for byte (%s)', async (kind) => {
+    const own = await draw(30, 20).flatten().withIccProfile('p3').toFormat(kind).toBuffer();
+    expect(await openPicture(own)).toMatchObject({ data: own, kind });
+  });
+
+  it('that is encoded anew keeps its colour profile, and the very colours in it', async () => {
+    const flat = await draw(30, 20).flatten().withIccProfile('p3').png().toBuffer();
+    const other = await sharp(flat).keepIccProfile().tiff().toBuffer();
+    const { data } = await openPicture(other);
+    expect((await sharp(data).metadata()).icc).toEqual((await sharp(flat).metadata()).icc);
+    const first = async (bytes: Buffer) =>
+      [...(await sharp(bytes, { ignoreIcc: true }).raw().toBuffer()).subarray(0, 3)].join();
+    expect(await first(data)).toBe(await first(flat));
   });
 
   it('of many megapixels is kept with 20 of them, and says so', async () => {

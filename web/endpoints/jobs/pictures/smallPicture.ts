@@ -9,6 +9,7 @@ import { writePathData } from '#core/drawing/writePathData.ts';
 import { growBox, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import type { Job } from '#core/job/job.ts';
 import { drawingIn } from '#core/job/drawingsOf.ts';
+import { inlinePictures, type Pictures } from '#web/endpoints/jobs/pictures/inlinePictures.ts';
 import type { JobPart } from '#core/job/joinDrawings.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
 import { affineOf } from '#core/sheet/layout.ts';
@@ -27,15 +28,15 @@ const small = new LRUCache<string, string>({
 });
 
 /** A small picture of the first sheet of a job. @returns PNG */
-export async function drawSheetPicture(job: Job, laid: LaidJob): Promise<Buffer> {
+export async function drawSheetPicture(job: Job, laid: LaidJob, pictures: Pictures): Promise<Buffer> {
   const sourceOf = (number: number) => drawingIn(job, number).source;
-  const groups = await Promise.all(laid.parts.map((part) => drawPart(part, sourceOf)));
+  const groups = await Promise.all(laid.parts.map((part) => drawPart(part, sourceOf, pictures)));
   return drawScene(onSheet(job, laid, groups.flat()), groups.flat());
 }
 
 /** A small picture of one drawing by itself. @returns PNG */
-export async function drawDrawingPicture(part: JobPart, source: string): Promise<Buffer> {
-  const groups = await drawPart(part, () => source);
+export async function drawDrawingPicture(part: JobPart, source: string, pictures: Pictures): Promise<Buffer> {
+  const groups = await drawPart(part, () => source, pictures);
   return drawScene(alone(groups), groups);
 }
 
@@ -58,10 +59,16 @@ interface DrawnPiece {
   readonly content: (lineMm: number) => string;
 }
 
-async function drawPart(part: JobPart, sourceOf: (number: number) => string): Promise<readonly DrawnPiece[]> {
+async function drawPart(
+  part: JobPart,
+  sourceOf: (number: number) => string,
+  kept: Pictures,
+): Promise<readonly DrawnPiece[]> {
   const { drawing, given, pieces, first, number } = part;
   const isFile = drawing.isMoreThanLines === true && number !== null;
-  const arts = isFile ? drawPieceArt(openArt(sourceOf(number)), drawing, given, pieces) : [];
+  const arts = isFile
+    ? drawPieceArt(openArt(inlinePictures(sourceOf(number), kept)), drawing, given, pieces)
+    : [];
   const byId = new Map(drawing.contours.map((line) => [line.id, line]));
   return Promise.all(
     pieces.map(async (piece, own): Promise<DrawnPiece> => {
@@ -72,7 +79,7 @@ async function drawPart(part: JobPart, sourceOf: (number: number) => string): Pr
       const images = drawn
         ? [{ data: writeAddress(drawn.svg), toMm: unitTo(drawn.box) }]
         : piece.pictures.map((picture) => itemAt(drawing.images, picture));
-      const pictures = await Promise.all(images.map(writeImage));
+      const pictures = await Promise.all(images.map((image) => writeImage(image, kept)));
       const outlines = cut.map(({ contour }) => writePathData(contour)).join('');
       const painted = art.map(paint).join('');
       return {
@@ -94,14 +101,14 @@ function writeAddress(svg: string): string {
   return `data:image/svg+xml;base64,${Buffer.from(svg).toString('base64')}`;
 }
 
-async function writeImage({ data, toMm }: DrawnImage): Promise<string> {
-  return `<image href="${await reduce(data)}" width="1" height="1" preserveAspectRatio="none" transform="matrix(${toMm.join(' ')})"/>`;
+async function writeImage({ data, toMm }: DrawnImage, kept: Pictures): Promise<string> {
+  return `<image href="${await reduce(data, kept.get(data))}" width="1" height="1" preserveAspectRatio="none" transform="matrix(${toMm.join(' ')})"/>`;
 }
 
-async function reduce(data: string): Promise<string> {
+async function reduce(data: string, kept?: Uint8Array): Promise<string> {
   const known = small.get(data);
   if (known) return known;
-  const bytes = Buffer.from(data.slice(data.indexOf(',') + 1), 'base64');
+  const bytes = kept ?? Buffer.from(data.slice(data.indexOf(',') + 1), 'base64');
   const reduced = await sharp(bytes, { unlimited: true })
     .resize({ width: INNER_PX, height: INNER_PX, fit: 'inside', withoutEnlargement: true })
     .png({ compressionLevel: 3 })

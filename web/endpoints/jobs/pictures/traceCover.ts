@@ -1,10 +1,10 @@
-import { LRUCache } from 'lru-cache';
 import { openArt } from '#core/artwork/printed/artSource.ts';
 import { drawPieceArt } from '#core/artwork/printed/pieceArt.ts';
 import { coverShown } from '#core/artwork/trace/coverShown.ts';
 import { traceCoverage } from '#core/artwork/trace/traceCoverage.ts';
 import { PLAIN_TRACE } from '#core/artwork/trace/tracePicture.ts';
 import type { Drawing } from '#core/drawing/drawing.ts';
+import { keptPictureSize, SMALL_PX } from '#core/drawing/keptPicture.ts';
 import type { GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { writePathData } from '#core/drawing/writePathData.ts';
 import { readSvgPath } from '#core/drawing/svg/svgPath.ts';
@@ -15,7 +15,7 @@ import type { JobPart } from '#core/job/joinDrawings.ts';
 import { isTraced } from '#core/job/startJob.ts';
 import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 import { MM_PER_INCH } from '#core/units/length.ts';
-import { PRINT_DPI, renderPixels } from '#web/endpoints/jobs/renderArt.ts';
+import { PRINT_DPI, renderPixels } from '#web/endpoints/jobs/pictures/renderArt.ts';
 
 /** An outline may lie this far from the edge of the printed picture, mm. */
 const TOLERANCE_MM = 0.03;
@@ -56,36 +56,31 @@ export async function traceCover(
 
 /** Fine enough to tell how far ink is from a line, to a tenth of a millimetre. */
 const LOOK_DPI = 150;
-/** As many as their files are not too long for, in characters. */
-const looked = new LRUCache<string, Rings>({
-  maxSize: 100_000_000,
-  sizeCalculation: (_, key) => key.length,
-});
+
+/** Whether a kept picture lies so large that its small copy has too few pixels for a look. */
+export function isAnyTooCoarse({ images }: Pick<Drawing, 'images'>): boolean {
+  return images.some(({ data, toMm: [a, b, c, d] }) => {
+    const size = keptPictureSize(data);
+    if (!size) return false;
+    // One that is small itself has no more to show.
+    if (Math.max(size.widthPx, size.heightPx) <= SMALL_PX) return false;
+    const longestMm = Math.max(Math.hypot(a, b), Math.hypot(c, d));
+    return (SMALL_PX * MM_PER_INCH) / longestMm < LOOK_DPI;
+  });
+}
 
 /**
- * What the pictures of a job's drawings show of themselves, in mm of all drawings beside each other.
+ * What a drawing shows of itself where its lines do not tell, mm of the drawing.
  *
- * @param sourceOf the file of a drawing, by its number
- * @returns `null` for a job without pictures
+ * @param part the drawing with all mends
+ * @param source its file, with its pictures in it
+ * @returns `null` where its lines tell
  */
-export async function showPictures(
-  parts: readonly JobPart[],
-  sourceOf: (number: number) => string,
+export async function showDrawing(
+  { drawing, given }: Pick<JobPart, 'drawing' | 'given'>,
+  source: string,
 ): Promise<Rings | null> {
-  const traced = parts.filter(({ number, drawing }) => number !== null && isTraced(drawing));
-  if (traced.length === 0) return null;
-  const shown = await Promise.all(traced.map((part) => showPart(part, sourceOf(part.number ?? 0))));
-  return shown.flat();
-}
-
-async function showPart({ drawing, given, shiftMm }: JobPart, source: string): Promise<Rings> {
-  const key = `${JSON.stringify([given, drawing.scaledBy ?? 1])}${source}`;
-  const known = looked.get(key) ?? (await lookAt(drawing, given, source));
-  looked.set(key, known);
-  return known.map((ring) => ring.map(({ x, y }) => ({ x: x + shiftMm, y })));
-}
-
-async function lookAt(drawing: Drawing, given: GivenRoles, source: string): Promise<Rings> {
+  if (!isTraced(drawing)) return null;
   const data = await traceCover(source, drawing, given, LOOK_DPI);
   const contours = data === null ? [] : readSvgPath(data, scaling(drawing.scaledBy ?? 1));
   return fillRings(

@@ -1,3 +1,4 @@
+import type { ExactPicture } from '#store/repositories/jobs/pictures.ts';
 import { openArt } from '#core/artwork/printed/artSource.ts';
 import { drawPieceArt, placeArt, type PieceArt, type PlacedArt } from '#core/artwork/printed/pieceArt.ts';
 import type { DrawnImage } from '#core/drawing/drawing.ts';
@@ -11,8 +12,14 @@ import type { JobPart } from '#core/job/joinDrawings.ts';
 import { bleedBands, type BleedBand } from '#core/sheet/bleedBands.ts';
 import { edgesOf } from '#core/sheet/measureEdge.ts';
 import type { PlacedLine } from '#core/sheet/nest/placePieces.ts';
+import { openExactPicture } from '#web/endpoints/jobs/pictures/exactPdfPicture.ts';
+import {
+  inlinePictures,
+  type ExactPictures,
+  type Pictures,
+} from '#web/endpoints/jobs/pictures/inlinePictures.ts';
 import { openPdfPicture, type PdfPage, type PdfPicture } from '#web/endpoints/jobs/pdfPage.ts';
-import { PRINT_DPI, renderArt, renderBleed } from '#web/endpoints/jobs/renderArt.ts';
+import { PRINT_DPI, renderArt, renderBleed } from '#web/endpoints/jobs/pictures/renderArt.ts';
 
 /** Boxes nearer to each other than this are of one outline, mm: clipping counts in thousandths. */
 const SAME_MM = 0.01;
@@ -39,9 +46,14 @@ export function listBands(
 }
 
 /** The art of a drawing's pieces on one sheet of a job, to be drawn from its file. */
-export function placeFileArt(job: Job, part: JobPart, sheetIndex: number): readonly PlacedArt[] {
+export function placeFileArt(
+  job: Job,
+  part: JobPart,
+  sheetIndex: number,
+  pictures: Pictures,
+): readonly PlacedArt[] {
   const { drawing, given, pieces, first } = part;
-  const arts = drawPieceArt(openArt(sourceOf(job, part)), drawing, given, pieces);
+  const arts = drawPieceArt(openArt(inlinePictures(sourceOf(job, part), pictures)), drawing, given, pieces);
   return placeArt(arts, pieces, job.layout, sheetIndex, first.piece);
 }
 
@@ -50,37 +62,63 @@ function sourceOf(job: Job, { number }: JobPart): string {
   return job.moreDrawings?.find((one) => one.number === number)?.source ?? job.source;
 }
 
-/** Draws art at its places; each piece is rendered and held in the file once. */
-export async function drawPictures(page: PdfPage, placed: readonly PlacedArt[]): Promise<void> {
-  const pictures = await renderOnce(page, placed, (art) => renderArt(art, PRINT_DPI));
-  for (const one of placed) drawPicture(page, one.toMm, pictures.get(one.art));
+/** Art drawn from files; each piece is rendered and held in the PDF once. */
+export function openArts(page: PdfPage, placed: readonly PlacedArt[]): Promise<OpenedArts> {
+  return renderOnce(page, placed, (art) => renderArt(art, PRINT_DPI));
+}
+
+/** The same, going on beyond its outlines in the colours it has at its edge. */
+export function openBleeds(
+  page: PdfPage,
+  placed: readonly PlacedArt[],
+  bleedMm: number,
+): Promise<OpenedArts> {
+  return renderOnce(page, placed, (art) => renderBleed(art, bleedMm));
 }
 
 /** Pictures as they stand in their file, pixel for pixel; each is held in the PDF once. */
-export function drawImages(page: PdfPage, images: readonly DrawnImage[]): void {
-  const opened = new Map<string, PdfPicture>();
-  for (const { data, toMm } of images) {
-    const bytes = () => Buffer.from(data.slice(data.indexOf(',') + 1), 'base64');
-    const picture = opened.get(data) ?? openPdfPicture(page, bytes());
-    opened.set(data, picture);
-    drawPicture(page, toMm, picture);
-  }
+export async function openImages(
+  page: PdfPage,
+  images: readonly DrawnImage[],
+  kept: ExactPictures,
+): Promise<OpenedImages> {
+  const names = [...new Set(images.map(({ data }) => data))];
+  const opened = names.map(
+    async (name) => [name, await openExactPicture(page, exactOf(name, kept))] as const,
+  );
+  return new Map(await Promise.all(opened));
 }
 
-/** Beyond the outlines, and into their counters, the art goes on in the colours it has at its edge. */
-export async function drawPictureBleed(
+function exactOf(name: string, kept: ExactPictures): ExactPicture {
+  const within = () => Buffer.from(name.slice(name.indexOf(',') + 1), 'base64');
+  return kept.get(name) ?? { data: within(), profile: null };
+}
+
+type OpenedArts = ReadonlyMap<PieceArt, PdfPicture>;
+type OpenedImages = ReadonlyMap<string, PdfPicture>;
+
+/** Draws art at its places. */
+export function drawPictures(page: PdfPage, placed: readonly PlacedArt[], opened: OpenedArts): void {
+  for (const one of placed) drawPicture(page, one.toMm, opened.get(one.art));
+}
+
+export function drawImages(page: PdfPage, images: readonly DrawnImage[], opened: OpenedImages): void {
+  for (const { data, toMm } of images) drawPicture(page, toMm, opened.get(data));
+}
+
+/** Draws art beyond the outlines, and into their counters. */
+export function drawPictureBleed(
   page: PdfPage,
   bands: readonly OwnedBand[],
   placed: readonly PlacedArt[],
-  bleedMm: number,
-): Promise<void> {
-  const pictures = await renderOnce(page, placed, (art) => renderBleed(art, bleedMm));
+  opened: OpenedArts,
+): void {
   for (const { band, copy } of bands) {
     const own = placed.filter((one) => one.copy === copy);
     if (band.length === 0 || own.length === 0) continue;
     page.save();
     page.path(writeRingsData(band)).clip('even-odd');
-    for (const one of own) drawPicture(page, one.toMm, pictures.get(one.art));
+    for (const one of own) drawPicture(page, one.toMm, opened.get(one.art));
     page.restore();
   }
 }
@@ -89,11 +127,10 @@ async function renderOnce(
   page: PdfPage,
   placed: readonly PlacedArt[],
   render: (art: PieceArt) => Promise<Buffer>,
-): Promise<ReadonlyMap<PieceArt, PdfPicture>> {
-  const pictures = new Map<PieceArt, PdfPicture>();
-  for (const art of new Set(placed.map((one) => one.art)))
-    pictures.set(art, openPdfPicture(page, await render(art)));
-  return pictures;
+): Promise<OpenedArts> {
+  const arts = [...new Set(placed.map((one) => one.art))];
+  const rendered = await Promise.all(arts.map(async (art) => [art, await render(art)] as const));
+  return new Map(rendered.map(([art, picture]) => [art, openPdfPicture(page, picture)]));
 }
 
 function drawPicture(page: PdfPage, toMm: Affine, picture: PdfPicture | undefined): void {

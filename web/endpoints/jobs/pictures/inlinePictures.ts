@@ -1,0 +1,38 @@
+import sharp from 'sharp';
+import { replaceKeptPictures } from '#core/drawing/keptPicture.ts';
+import type { ExactPicture } from '#store/repositories/jobs/pictures.ts';
+
+/** Pictures by the addresses that drawings name them by. */
+export type Pictures = ReadonlyMap<string, Uint8Array>;
+export type ExactPictures = ReadonlyMap<string, ExactPicture>;
+
+/** Pictures in the colours of a screen. */
+export async function onScreen(exact: ExactPictures): Promise<Pictures> {
+  const shown = await Promise.all(
+    [...exact].map(async ([address, { data, profile }]): Promise<[string, Uint8Array]> => {
+      if (!profile) return [address, data];
+      const opened = sharp(data).toColourspace('srgb');
+      return [
+        address,
+        await (address.endsWith('png') ? opened.png() : opened.jpeg({ quality: 95 })).toBuffer(),
+      ];
+    }),
+  );
+  return new Map(shown);
+}
+
+/** A file with pictures in place of their addresses. */
+export function inlinePictures(source: string, pictures: Pictures): string {
+  return replaceKeptPictures(source, (address) => {
+    const bytes = pictures.get(address);
+    return bytes ? dataAddressOf(bytes) : address;
+  });
+}
+
+const PNG_START = 0x89;
+
+/** A picture as a data address. */
+export function dataAddressOf(bytes: Uint8Array): string {
+  const kind = bytes[0] === PNG_START ? 'png' : 'jpeg';
+  return `data:image/${kind};base64,${Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('base64')}`;
+}
