@@ -7,7 +7,14 @@ import type { Arrangement, Layout, Placement, Turns } from '#core/sheet/layout.t
 import type { CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
 import { isBetter, nestPieces, type NestResult } from '#core/sheet/nest/nestPieces.ts';
 import type { RowRoom } from '#core/sheet/rows/fillRows.ts';
-import { fillBin, rowPieces, type BinPlace, type RowPiece } from '#core/sheet/rows/rowPieces.ts';
+import { packBoxes } from '#core/sheet/nest/packBoxes.ts';
+import {
+  fillBin,
+  rowPieces,
+  type BinPlace,
+  type RowPiece,
+  type RowsResult,
+} from '#core/sheet/rows/rowPieces.ts';
 import { middleOfPage, usableBox, type Sheet } from '#core/sheet/sheetSize.ts';
 
 /** A piece of one of a job's drawings. */
@@ -108,12 +115,15 @@ function* arrangeLoose(
     if (wanted !== Infinity) quantities[piece.index] = wanted;
   }
   const { copies, turns, spacingMm } = layout;
-  // Boxes in rows are where every packing begins: cells are taken whole, and could cost a row that just fits.
+  // Boxes are where every packing begins: cells are taken whole, and could cost a row that just fits.
   const rows = inRows(order, own);
   yield rows;
+  const boxes = inBoxes(order, own, rows);
+  if (isBetter(boxes, rows)) yield boxes;
+  const begun = isBetter(boxes, rows) ? boxes : rows;
   const packing = { pieces: own, copies, quantities, turns, turnsOf, spacingMm, sheet, taken };
   for (const result of nestPieces(packing, random, tries, isOver)) {
-    if (isBetter(result, rows)) yield result;
+    if (isBetter(result, begun)) yield result;
   }
 }
 
@@ -142,8 +152,34 @@ function roomOf({ sheet, taken, layout: { spacingMm } }: ArrangeOrder): RowRoom 
 function inRows(order: ArrangeOrder, own: readonly ArrangedPiece[]): NestResult {
   const kinds = rowPiecesOf(own, order.layout);
   const room = roomOf(order);
-  const isFilling = kinds.some(({ count }) => count === Infinity);
-  const result = isFilling ? fillBin(kinds, room) : rowPieces(kinds, () => room, MOST_SHEETS);
+  return placeBoxes(
+    order,
+    isFilling(kinds) ? fillBin(kinds, room) : rowPieces(kinds, () => room, MOST_SHEETS),
+  );
+}
+
+/** More boxes are not packed by their free rectangles while somebody waits: rows and shapes have them. */
+const MOST_BOXES = 600;
+
+/** Boxes packed anywhere; as in rows where that many are wanted that it would take long. */
+function inBoxes(order: ArrangeOrder, own: readonly ArrangedPiece[], rows: NestResult): NestResult {
+  const kinds = rowPiecesOf(own, order.layout);
+  const counted = new Map(own.map(({ index }) => [index, 0]));
+  for (const { piece } of rows.placements) counted.set(piece, (counted.get(piece) ?? 0) + 1);
+  const wanted = kinds.reduce((sum, { count }) => sum + (count === Infinity ? 0 : count), 0);
+  if (Math.max(wanted, rows.placements.length) > MOST_BOXES) return rows;
+  const room = roomOf(order);
+  if (!isFilling(kinds)) return placeBoxes(order, packBoxes(kinds, room, MOST_SHEETS));
+  const open = kinds.filter(({ count }) => count === Infinity).map(({ index }) => counted.get(index) ?? 0);
+  // One that rows hold may not fit by the rules: one less surely does.
+  return placeBoxes(order, fillBin(kinds, room, packBoxes, Math.max(0, Math.min(...open) - 1)));
+}
+
+function isFilling(kinds: readonly RowPiece[]): boolean {
+  return kinds.some(({ count }) => count === Infinity);
+}
+
+function placeBoxes(order: ArrangeOrder, result: RowsResult): NestResult {
   const placements = result.places.map(({ bin, ...place }): Placement => ({ ...place, sheet: bin }));
   return describe(order, { placements, sheets: result.bins, unplaced: result.unplaced }, result.endMm);
 }
@@ -156,17 +192,16 @@ function onCarriers(order: ArrangeOrder, arrangement: Arrangement, random: Rando
   if (!card || !carrier) return describe(order, nothing, 0);
   const own = pieces.filter(({ drawing }) => drawing !== null);
   const kinds = rowPiecesOf(own, layout);
-  const isFilling = kinds.some(({ count }) => count === Infinity);
   const onSheets: CarrierOrder = {
     pieces: kinds,
     carrier,
     carrierPiece: card.index,
     spacingMm,
     sheetRoom: roomOf(order),
-    isFilling,
+    isFilling: isFilling(kinds),
   };
   const packOn: LayOnCarriers = (wanted, most) => packCarriers(own, wanted, { order, random, most });
-  const filled = fillCarriers(onSheets, arrangement === 'packed' && !isFilling ? packOn : undefined);
+  const filled = fillCarriers(onSheets, arrangement === 'packed' && !onSheets.isFilling ? packOn : undefined);
   return describe(order, filled, sheet.heightMm);
 }
 

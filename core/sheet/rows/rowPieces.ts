@@ -71,23 +71,35 @@ function layTurned(
   return best;
 }
 
+/** Lays finite numbers of pieces out in bins that are all alike. */
+export type LayPieces = (pieces: readonly RowPiece[], room: RowRoom, mostBins: number) => RowsResult;
+
+const inRows: LayPieces = (pieces, room, mostBins) => rowPieces(pieces, () => room, mostBins);
+
 /**
  * As many of each kind as one bin takes, and then of single kinds what still fits.
  *
+ * @param layPieces how; in rows where nothing is said
+ * @param known of each kind whose number is open, as many as surely fit
  * @example fillBin([], { box: { minX: 0, minY: 0, maxX: 9, maxY: 9 }, taken: [], spacingMm: 2 }).bins // 0
  */
-export function fillBin(pieces: readonly RowPiece[], room: RowRoom): RowsResult {
+export function fillBin(
+  pieces: readonly RowPiece[],
+  room: RowRoom,
+  layPieces: LayPieces = inRows,
+  known = 0,
+): RowsResult {
   const lay = (counts: readonly number[]) =>
-    rowPieces(
+    layPieces(
       pieces.map((piece, index) => ({ ...piece, count: itemAt(counts, index) })),
-      () => room,
+      room,
       1,
     );
   const holds = (counts: readonly number[]) => lay(counts).places.length === sum(counts);
   const free = pieces.map(({ count }) => (count === Infinity ? 1 : 0));
   const fixed = pieces.map(({ count }) => (count === Infinity ? 0 : count));
   const withEach = (each: number) => fixed.map((count, index) => count + each * itemAt(free, index));
-  let each = 0;
+  let each = known;
   while (sum(free) > 0 && holds(withEach(each + 1))) each++;
   const counts = [...withEach(each)];
   for (const [index, isFree] of free.entries()) {
