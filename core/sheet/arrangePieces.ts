@@ -1,4 +1,4 @@
-import type { Random } from '#core/random/seededRandom.ts';
+import { seededRandom, type Random } from '#core/random/seededRandom.ts';
 import { areaOfRings } from '#core/geometry/clip.ts';
 import { areaOfBox, growBox, type BoxMm } from '#core/geometry/box.ts';
 import { carrierRoom } from '#core/sheet/carrier/carrier.ts';
@@ -7,6 +7,7 @@ import type { Arrangement, Layout, Placement, Turns } from '#core/sheet/layout.t
 import type { CoveredPiece } from '#core/sheet/nest/coverPieces.ts';
 import { isBetter, nestPieces, type NestResult } from '#core/sheet/nest/nestPieces.ts';
 import type { RowRoom } from '#core/sheet/rows/fillRows.ts';
+import { polishLast } from '#core/sheet/nest/polishLast.ts';
 import { packBoxes } from '#core/sheet/nest/packBoxes.ts';
 import {
   fillBin,
@@ -36,6 +37,10 @@ export interface ArrangeOrder {
 const MOST_SHEETS = 200;
 /** Pieces whose boxes differ by no more than this are equal, mm. */
 const SAME_MM = 0.2;
+/** So few tries are made while somebody waits for an answer: then the last sheet is not packed once more. */
+const FEW_TRIES = 4;
+const POLISH_TRIES = 40;
+const POLISH_SEED = 7;
 /** A carrier is small: a few tries find its best. */
 const CARRIER_TRIES = 6;
 
@@ -120,10 +125,15 @@ function* arrangeLoose(
   yield rows;
   const boxes = inBoxes(order, own, rows);
   if (isBetter(boxes, rows)) yield boxes;
-  const begun = isBetter(boxes, rows) ? boxes : rows;
+  let best = isBetter(boxes, rows) ? boxes : rows;
+  // Of its own, so that the tries do not depend on how often something was polished.
+  const aside = seededRandom(POLISH_SEED);
   const packing = { pieces: own, copies, quantities, turns, turnsOf, spacingMm, sheet, taken };
   for (const result of nestPieces(packing, random, tries, isOver)) {
-    if (isBetter(result, begun)) yield result;
+    const polished = tries > FEW_TRIES ? polishLast(packing, result, aside, POLISH_TRIES, isOver) : result;
+    if (!isBetter(polished, best)) continue;
+    best = polished;
+    yield best;
   }
 }
 

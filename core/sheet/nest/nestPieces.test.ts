@@ -6,6 +6,7 @@ import { areaOfRings, intersectRings, offsetRings, type Rings } from '#core/geom
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { findRemnant } from '#core/sheet/findRemnant.ts';
 import { affineOf, type Placement } from '#core/sheet/layout.ts';
+import { polishLast } from '#core/sheet/nest/polishLast.ts';
 import { nestPieces, type NestOrder, type NestResult } from '#core/sheet/nest/nestPieces.ts';
 
 const sheet = { name: 'A5', widthMm: 148, heightMm: 210, marginMm: 6 };
@@ -172,5 +173,37 @@ describe('findRemnant', () => {
     expect(
       findRemnant({ widthMm: 100, heightMm: 100 }, [{ minX: 20, minY: 20, maxX: 80, maxY: 80 }]),
     ).toBeNull();
+  });
+});
+
+describe('polishLast', () => {
+  const one = order([circle(17), bracket, circle(9)], { copies: 14 });
+
+  it('packs the last sheet closer, loses nothing and leaves the sheets before as they were', () => {
+    const before = last(one, 1);
+    const after = polishLast(one, before, seededRandom(5), 12);
+    expect(before.sheets).toBeGreaterThan(1);
+    expect(after.lastShare).toBeLessThan(before.lastShare);
+    const counts = ({ placements }: NestResult) =>
+      [0, 1, 2].map((piece) => placements.filter((placement) => placement.piece === piece).length);
+    expect(counts(after)).toEqual(counts(before));
+    const first = ({ placements }: NestResult) =>
+      placements.filter(({ sheet: at }) => at < before.sheets - 1);
+    expect(first(after)).toEqual(first(before));
+    const rings = after.placements
+      .filter(({ sheet: at }) => at === before.sheets - 1)
+      .map((at) => lay(one, at));
+    for (const [at, shape] of rings.entries()) {
+      const near = offsetRings(shape, 1.9);
+      for (const other of rings.slice(at + 1))
+        expect(areaOfRings(intersectRings(near, other))).toBeLessThan(0.01);
+    }
+  });
+
+  it('leaves a single sheet, and a sheet that is filled, alone', () => {
+    const single = last(order([bracket], { copies: 2 }), 1);
+    expect(polishLast(order([bracket], { copies: 2 }), single, seededRandom(5), 4)).toBe(single);
+    const filled = last(order([bracket]), 1);
+    expect(polishLast(order([bracket]), filled, seededRandom(5), 4)).toBe(filled);
   });
 });

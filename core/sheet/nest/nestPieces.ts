@@ -41,6 +41,8 @@ export interface NestResult {
 
 /** Finer cells fit closer and cost more: about this many on a sheet, each a quarter as wide as high. */
 const CELLS = 3_000_000;
+/** Few shapes are tried quickly: they are laid on cells half as large. */
+const FEW_SHAPES = 40;
 const CELL_SHAPE = 0.25;
 const FINEST_MM = 0.1;
 /** Round offsets may fall short by this, mm. */
@@ -135,7 +137,12 @@ class Nest {
       maxY: sheet.heightMm - sheet.marginMm + reach,
     };
     const [width, height] = [this.usable.maxX - this.usable.minX, this.usable.maxY - this.usable.minY];
-    const heightMm = Math.max(FINEST_MM, Math.sqrt((width * height) / CELLS / CELL_SHAPE));
+    const shapes = pieces.reduce(
+      (sum, { index }) => sum + anglesOf(order.turnsOf?.[index] ?? order.turns).length,
+      0,
+    );
+    const cells = shapes <= FEW_SHAPES ? 2 * CELLS : CELLS;
+    const heightMm = Math.max(FINEST_MM, Math.sqrt((width * height) / cells / CELL_SHAPE));
     this.cell = {
       heightMm,
       widthMm: Math.max(heightMm * CELL_SHAPE, Math.max(width, height) / MOST_COLUMNS),
