@@ -9,6 +9,7 @@ import { makeStep, type RunSection, type RunStep } from '#core/job/runStep.ts';
 import { stepsAfterCut } from '#core/job/stepsAfterCut.ts';
 import { stepsBeforeCut } from '#core/job/stepsBeforeCut.ts';
 import type { Wait } from '#core/prep/waits.ts';
+import { pageOf } from '#core/sheet/sheetSize.ts';
 import { glareOf } from '#core/stack/glare.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import type { LoadedSheet, Station } from '#core/station/station.ts';
@@ -107,6 +108,14 @@ function loadSteps({ job, station, sheet }: RunSheetOrder): readonly RunStep[] {
       : machine.kind === 'rollFed'
         ? makeStep('Feed the sheet straight under the pinch rollers.', 'a skewed sheet walks sideways')
         : makeStep('Lay the sheet square on the bed and hold down its edges.', 'what lifts is dragged'),
+    ...(pageOf(job.sheet).downMm > 0 && !job.sheet.isStarted
+      ? [
+          makeStep(
+            `The end that is used, ${Math.round(job.sheet.heightMm)} mm, goes in first; the rest of the sheet follows.`,
+            'the machine counts from the edge that goes in first',
+          ),
+        ]
+      : []),
     ...(machine.loadTo
       ? [makeStep(`Load it to here: ${machine.loadTo}.`, 'every load begins at the same place')]
       : []),

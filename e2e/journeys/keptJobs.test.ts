@@ -45,7 +45,7 @@ describe('a kept job', () => {
     expect(drawer.visitor.errors).toEqual([]);
   });
 
-  it('takes further drawings, each with copies of its own, and lets the first go', async () => {
+  it('takes further drawings, each with copies and turns of its own, and lets the first go', async () => {
     const { page } = drawer.visitor;
     const id = await drawer.open('red.svg', disc(14, '#7a2b1f'));
     await drawer.step('Drawing');
@@ -55,6 +55,11 @@ describe('a kept job', () => {
       .setInputFiles({ name: 'blue.svg', mimeType: 'image/svg+xml', buffer });
     await page.getByLabel('Copies of blue').fill('3');
     await page.getByLabel('Copies of blue').press('Enter');
+    await page.getByRole('button', { name: 'Look at blue' }).click();
+    await page.getByLabel('blue may lie').selectOption('half');
+    await expect
+      .poll(async () => (await jobOf(id)).layout.byDrawing?.[1])
+      .toEqual({ copies: 3, turns: 'half' });
     await drawer.step('Sheet');
     await page.getByRole('button', { name: 'Lay out' }).click();
     await page.getByText('4 pieces on one sheet.').waitFor();

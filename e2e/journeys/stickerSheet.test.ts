@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Page } from 'playwright-core';
 import { PNG } from 'pngjs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -69,6 +70,18 @@ async function layOut({ page }: Visitor): Promise<void> {
   await page.getByLabel('Cards (0: as needed)').fill('2');
   await page.getByLabel('Cards (0: as needed)').press('Enter');
   await page.getByText('48 pieces on 2 cards, one sheet.').waitFor();
+}
+
+async function printHere(page: Page): Promise<void> {
+  await page.getByRole('tab', { name: /\d Run sheet/ }).click();
+  await page.getByRole('button', { name: /stand-in printer/ }).click();
+  await page.getByText(/^Printed\./).waitFor();
+  await page.getByRole('tab', { name: /\d Cut/ }).click();
+  // Its ink is wet: that needs a word.
+  await page
+    .getByRole('checkbox', { name: /send it nevertheless/ })
+    .first()
+    .waitFor();
 }
 
 interface CutRun {
@@ -155,15 +168,7 @@ describe('three pictures and a clip art', () => {
     const jobId = await dropAll(visitor);
     await layOut(visitor);
     const { page } = visitor;
-    await page.getByRole('tab', { name: /\d Run sheet/ }).click();
-    await page.getByRole('button', { name: /stand-in printer/ }).click();
-    await page.getByText(/^Printed\./).waitFor();
-    await page.getByRole('tab', { name: /\d Cut/ }).click();
-    // Its ink is wet: that needs a word.
-    await page
-      .getByRole('checkbox', { name: /send it nevertheless/ })
-      .first()
-      .waitFor();
+    await printHere(page);
     const run = await cut(visitor);
     await expectStickers(jobId, run, 'roll');
     expect(new Set(run.strokes.map(({ operation }) => operation))).toEqual(new Set(['kiss', 'perforated']));
@@ -241,7 +246,7 @@ describe('a page that is printed from elsewhere', () => {
 });
 
 describe('a job that needs half a sheet', () => {
-  it('takes one end with its marks around it; the other is kept, offered first, and its old marks are cut away', async () => {
+  it('takes one end with its marks around it; cut, the other lies on the shelf, is offered first, and its old marks are cut away', async () => {
     const visitor = visitors[0]!;
     const { page } = visitor;
     await go(page, '/jobs');
@@ -272,8 +277,9 @@ describe('a job that needs half a sheet', () => {
     // Discs of 6 mm, 12 mm in: at the corners of the used end, none at those of the page.
     const top = 279.4 - sheet.heightMm;
     expect([isDark(15, top + 15), isDark(15, 279.4 - 15), isDark(15, 15)]).toEqual([true, true, false]);
-    await page.getByRole('button', { name: 'Keep as a started sheet' }).click();
-    await page.getByRole('button', { name: 'Kept' }).waitFor();
+    await page.getByText(/mm stay whole and go to the shelf when the run is done/).waitFor();
+    await printHere(page);
+    await cut(visitor);
     const offered = page.getByLabel('Size', { exact: true }).locator('option').first();
     const firstOffered = async () => {
       await go(page, `/jobs/${jobId}`);

@@ -29,6 +29,7 @@ import {
   runNoteSchema,
   runSchema,
 } from '#web/schemas/run.ts';
+import { keepOtherEnd } from '#web/endpoints/runs/keepOtherEnd.ts';
 import { gradeSchema } from '#web/schemas/setting.ts';
 
 const runParams = z.object({ id: idParam });
@@ -170,11 +171,17 @@ export const postUnload = defineEndpoint({
   method: 'POST',
   change: 'outside',
   path: '/api/runs/{id}/unload',
-  summary: 'The sheet is taken out: the run is done.',
+  summary:
+    'The sheet is taken out: the run is done. Of a sheet of which the job takes one end, the other goes to the shelf.',
   params: runParams,
   reply: done,
   handle: async ({ params, author }, context) => {
     await unloadRun(params.id, context, author);
+    context.afterwards((server) => {
+      void keepOtherEnd(server.store, params.id, author, new Date()).catch((error: unknown) =>
+        server.log.warn({ error, runId: params.id }, 'the other end of a sheet was not kept'),
+      );
+    });
     return { isDone: true as const };
   },
 });

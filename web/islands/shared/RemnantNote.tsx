@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { BoxMm } from '#core/geometry/box.ts';
+import { noteOf } from '#core/sheet/shelfAfterRun.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 import type { Remnant } from '#core/stack/materialDetails.ts';
 import type { Material } from '#core/stack/material.ts';
@@ -29,7 +30,7 @@ export function RemnantNote({ materialId, jobName, remnant, sheet }: Props) {
         isArchived: _archived,
         ...material
       } = await callApi<Material>(`/api/materials/${materialId}`);
-      const kept = { ...rest, note: `left of ${jobName}`.slice(0, 60) };
+      const kept = { ...rest, note: noteOf(jobName) };
       const details = { ...material.details, remnants: [...material.details.remnants, kept] };
       await callApi(`/api/materials/${materialId}`, 'PUT', { ...material, details });
       setKept(true);
@@ -40,10 +41,11 @@ export function RemnantNote({ materialId, jobName, remnant, sheet }: Props) {
   return (
     <div className="flex items-center gap-3 mt-2">
       <p className="text-muted grow">
-        {Math.round(rest.widthMm)} × {Math.round(rest.heightMm - (rest.takenMm ?? 0))} mm stay whole.
+        {Math.round(rest.widthMm)} × {Math.round(rest.heightMm - (rest.takenMm ?? 0))} mm stay whole
+        {rest.takenMm ? ' and go to the shelf when the run is done' : ''}.
       </p>
       <button type="button" className="button px-3" disabled={isKept} onClick={() => void keep()}>
-        {isKept ? 'Kept' : rest.takenMm ? 'Keep as a started sheet' : 'Keep as remnant'}
+        {isKept ? 'Kept' : rest.takenMm ? 'Put it there now' : 'Keep as remnant'}
       </button>
       <Refusal error={error} />
     </div>

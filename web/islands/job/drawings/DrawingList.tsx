@@ -4,6 +4,7 @@ import type { Layout } from '#core/sheet/layout.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
 import { useMoreDrawings } from '#web/islands/job/drawings/useMoreDrawings.ts';
+import { TurnsField } from '#web/islands/job/drawings/TurnsField.tsx';
 import { ACCEPTED } from '#web/islands/jobs/artwork/prepareArtwork.ts';
 import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -52,6 +53,7 @@ export function DrawingList({ job, looked, isBusy, onChange, onRefresh }: Props)
           ))}
         </ul>
       ) : null}
+      {drawings.length > 1 ? <TurnsField job={job} number={looked.number} onChange={onChange} /> : null}
       <label className="button mt-2 cursor-pointer">
         <FilePlus2 size={18} aria-hidden />
         {more.isBusy ? (more.words ?? 'One moment …') : 'Add drawings'}
