@@ -44,6 +44,10 @@ export interface DrawnImage {
   readonly data: string;
   /** From the unit square (y downwards) to mm. */
   readonly toMm: Affine;
+  /** It stands in its file as it is: not clipped, masked, faded or fitted into a frame of another shape. */
+  readonly isPlain?: boolean;
+  /** How many shapes of the file lie below it. */
+  readonly overShapes?: number;
 }
 
 /** A drawing read from a file. */

@@ -1,4 +1,4 @@
-import type { PictureSize } from '#core/drawing/pictureSize.ts';
+import { pictureSize, type PictureSize } from '#core/drawing/pictureSize.ts';
 
 /** Longest side of a kept picture's small copy, for lists and sheets, pixels: sharp at the size of a sticker. */
 export const SMALL_PX = 512;
@@ -39,6 +39,25 @@ export function nameKeptPicture(
 export function keptPictureSize(address: string): PictureSize | null {
   const [, widthPx, heightPx] = PARTS.exec(address) ?? [];
   return widthPx && heightPx ? { widthPx: Number(widthPx), heightPx: Number(heightPx) } : null;
+}
+
+/** What a camera adds stands before the size of a picture, but no more than this. */
+const HEAD_BYTES = 300_000;
+
+/**
+ * How many pixels the picture of a drawing has, kept apart or within.
+ *
+ * @returns `null` where it does not say
+ * @example sizeOfPicture('data:image/png;base64,AAAA') // null
+ */
+export function sizeOfPicture(address: string): PictureSize | null {
+  const kept = keptPictureSize(address);
+  if (kept) return kept;
+  const start = address.indexOf(',') + 1;
+  // Four letters carry three bytes.
+  const letters = address.slice(start, start + 4 * Math.ceil(HEAD_BYTES / 3)).replace(/\s+/g, '');
+  const whole = letters.slice(0, letters.length - (letters.length % 4));
+  return pictureSize(Uint8Array.from(atob(whole), (letter) => letter.charCodeAt(0)));
 }
 
 /**

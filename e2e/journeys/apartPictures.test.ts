@@ -43,15 +43,18 @@ describe('a picture', () => {
       isKept: true,
     });
     const svg = writePictureSvg({ image: opened.address!, widthMm: 30, heightMm: 20, contours: [] });
+    // With something painted over it, so that the file is drawn in layers.
+    const shine =
+      '<radialGradient id="g"><stop stop-color="#fff"/><stop offset="1" stop-color="#fa0"/></radialGradient><circle cx="8" cy="6" r="3" fill="url(#g)"/>';
     const { reply, status } = await make({
       name: 'apart',
-      source: svg.replace('</svg>', `${line.closed}</svg>`),
+      source: svg.replace('</svg>', `${shine}${line.closed}</svg>`),
     });
     expect(status).toBe(201);
     expect((await source(reply.id, '&pictures=apart')).length).toBeLessThan(2000);
     expect(await source(reply.id)).toContain(bytes.toString('base64'));
     const pdf = Buffer.from(await (await fetch(`${ADDRESS}/api/jobs/${reply.id}/print-sheet`)).arrayBuffer());
-    expect(pdf.includes('ICCBased')).toBe(true);
+    expect([pdf.includes('ICCBased'), pdf.includes('/Width 300')]).toEqual([true, true]);
     const file = await (await fetch(`${ADDRESS}/api/jobs/${reply.id}/file`)).json();
     expect(JSON.stringify(file)).toContain(bytes.toString('base64'));
     const back = await api<{ id: number }>('/api/jobs/file', 'POST', file);

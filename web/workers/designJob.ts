@@ -1,4 +1,9 @@
-import { keptPictureSize, listKeptPictures, replaceKeptPictures } from '#core/drawing/keptPicture.ts';
+import {
+  keptPictureSize,
+  listKeptPictures,
+  replaceKeptPictures,
+  sizeOfPicture,
+} from '#core/drawing/keptPicture.ts';
 import { openArt, type ArtSource } from '#core/artwork/printed/artSource.ts';
 import { findTroubles } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
@@ -9,9 +14,8 @@ import { writeRingsData } from '#core/drawing/writePathData.ts';
 import { encloseLines } from '#core/drawing/coverLines.ts';
 import { bordered, editsBefore } from '#core/job/jobBorder.ts';
 import { itemAt } from '#core/collections/itemAt.ts';
-import { pictureSize } from '#core/drawing/pictureSize.ts';
 import { base64Of } from '#web/islands/shared/base64Of.ts';
-import { blobOf, bytesOf } from '#web/islands/jobs/picture/blobOf.ts';
+import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
 import type { Drawing, DrawnImage } from '#core/drawing/drawing.ts';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { readDrawing } from '#core/artwork/readDrawing.ts';
@@ -159,11 +163,8 @@ function longestMm({ toMm: [a, b, c, d] }: DrawnImage): number {
 }
 
 function widthPxOf(data: string): number | null {
-  return (keptPictureSize(data) ?? pictureSize(bytesOf(data, HEAD_BYTES)))?.widthPx ?? null;
+  return sizeOfPicture(data)?.widthPx ?? null;
 }
-
-/** What a camera adds stands before the size of a picture, but no more than this. */
-const HEAD_BYTES = 300_000;
 
 function addressOf(data: string, isSmall: boolean): string {
   if (keptPictureSize(data)) return keptAddress(data, isSmall);

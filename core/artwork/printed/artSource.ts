@@ -26,6 +26,8 @@ export interface ArtSource {
    * @returns an SVG at real size
    */
   readonly write: (box: BoxMm, shown: ShownParts) => string;
+  /** Something blends with what lies below it: then nothing can be taken apart. */
+  readonly isBlended: boolean;
 }
 
 /** What is drawn by one way through the symbols of a file: shapes by their element, and symbols within. */
@@ -62,6 +64,7 @@ export function openArt(source: string): ArtSource {
   drawn.walk(root, () => undefined);
   const writer = new ArtWriter(source, indexElements(root).byId);
   return {
+    isBlended: source.includes('mix-blend-mode'),
     write: (box, shown) => {
       const inside = writer.inside(root, all, ({ kind, number }) => shown[kind](number));
       const width = box.maxX - box.minX;

@@ -1,5 +1,5 @@
 import { itemAt } from '#core/collections/itemAt.ts';
-import type { ArtSource } from '#core/artwork/printed/artSource.ts';
+import type { ArtSource, ShownParts } from '#core/artwork/printed/artSource.ts';
 import type { Drawing, DrawnContour } from '#core/drawing/drawing.ts';
 import { roleOf, type GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { composeAffine, mapPoint, type Affine } from '#core/geometry/affine.ts';
@@ -34,25 +34,107 @@ export function drawPieceArt(
   given: GivenRoles,
   pieces: readonly Pick<Piece, 'lineIds' | 'box' | 'pictures'>[],
 ): readonly (PieceArt | null)[] {
-  const factor = drawing.scaledBy ?? 1;
-  const byId = new Map(drawing.contours.map((line) => [line.id, line]));
+  const byId = linesById(drawing);
   return pieces.map((piece) => {
-    const lines = piece.lineIds.flatMap((id) => {
-      const line = byId.get(id);
-      return line && roleOf(line, given) === 'art' ? [line] : [];
+    const shown = shownOf(piece, drawing, byId, given);
+    if (!shown) return null;
+    return writeArt(art, drawing, shown.box, {
+      shape: (shape) => shown.shapes.has(shape),
+      picture: (picture) => shown.pictures.has(picture),
     });
-    const shapes = new Set(lines.map(({ shape }) => shape));
-    const own = new Set(piece.pictures);
-    const frames = piece.pictures.map((picture) => frameOf(itemAt(drawing.images, picture)));
-    const boxes = [...lines.map(reachOf), ...frames];
-    if (boxes.length === 0) return null;
-    const box = wholeDots(growBox(joinBoxes([...boxes, piece.box]), GLOW_MM * factor));
-    const svg = art.write(mapBox(box, 1 / factor), {
-      shape: (shape) => shapes.has(shape),
-      picture: (picture) => own.has(picture),
-    });
-    return { svg, box };
   });
+}
+
+/** What is laid down at once: a picture as it stands in its file, or what is painted from the file. */
+export type ArtLayer =
+  | { readonly kind: 'picture'; readonly picture: number }
+  | { readonly kind: 'painted'; readonly art: PieceArt };
+
+/**
+ * The art of every piece in layers from below, so that pictures which stand in the file as they are can be printed pixel
+ * for pixel, with what is painted below and above them.
+ *
+ * @param drawing with all mends
+ * @example drawPieceLayers(openArt(svgText), drawing, given, []) // []
+ */
+export function drawPieceLayers(
+  art: ArtSource,
+  drawing: Drawing,
+  given: GivenRoles,
+  pieces: readonly Pick<Piece, 'lineIds' | 'box' | 'pictures'>[],
+): readonly (readonly ArtLayer[])[] {
+  const byId = linesById(drawing);
+  return pieces.map((piece) => {
+    const shown = shownOf(piece, drawing, byId, given);
+    return shown ? layersOf(art, drawing, shown) : [];
+  });
+}
+
+function layersOf(
+  art: ArtSource,
+  drawing: Drawing,
+  { shapes, pictures, box }: ShownPiece,
+): readonly ArtLayer[] {
+  const plain = [...pictures]
+    .filter((picture) => itemAt(drawing.images, picture).isPlain === true && !art.isBlended)
+    .sort((a, b) => a - b);
+  const over = plain.map((picture) => itemAt(drawing.images, picture).overShapes ?? 0);
+  const levelOfShape = (shape: number) => over.filter((count) => count <= shape).length;
+  const levelOfPicture = (picture: number) => plain.filter((one) => one < picture).length;
+  const painted = (level: number): readonly ArtLayer[] => {
+    const own = [...shapes].filter((shape) => levelOfShape(shape) === level);
+    const faded = [...pictures].filter((one) => !plain.includes(one) && levelOfPicture(one) === level);
+    if (own.length + faded.length === 0) return [];
+    const [isShape, isPicture] = [new Set(own), new Set(faded)];
+    const shown = {
+      shape: (shape: number) => isShape.has(shape),
+      picture: (picture: number) => isPicture.has(picture),
+    };
+    return [{ kind: 'painted', art: writeArt(art, drawing, box, shown) }];
+  };
+  return [
+    ...painted(0),
+    ...plain.flatMap((picture, at): readonly ArtLayer[] => [
+      { kind: 'picture', picture },
+      ...painted(at + 1),
+    ]),
+  ];
+}
+
+/** What of a drawing is shown of a piece. */
+interface ShownPiece {
+  readonly shapes: ReadonlySet<number>;
+  readonly pictures: ReadonlySet<number>;
+  readonly box: BoxMm;
+}
+
+function linesById({ contours }: Drawing): ReadonlyMap<number, DrawnContour> {
+  return new Map(contours.map((line) => [line.id, line]));
+}
+
+/** @returns `null` for a piece without art */
+function shownOf(
+  piece: Pick<Piece, 'lineIds' | 'box' | 'pictures'>,
+  drawing: Drawing,
+  byId: ReadonlyMap<number, DrawnContour>,
+  given: GivenRoles,
+): ShownPiece | null {
+  const lines = piece.lineIds.flatMap((id) => {
+    const line = byId.get(id);
+    return line && roleOf(line, given) === 'art' ? [line] : [];
+  });
+  const frames = piece.pictures.map((picture) => frameOf(itemAt(drawing.images, picture)));
+  const boxes = [...lines.map(reachOf), ...frames];
+  if (boxes.length === 0) return null;
+  return {
+    shapes: new Set(lines.map(({ shape }) => shape)),
+    pictures: new Set(piece.pictures),
+    box: wholeDots(growBox(joinBoxes([...boxes, piece.box]), GLOW_MM * (drawing.scaledBy ?? 1))),
+  };
+}
+
+function writeArt(art: ArtSource, { scaledBy = 1 }: Drawing, box: BoxMm, shown: ShownParts): PieceArt {
+  return { svg: art.write(mapBox(box, 1 / scaledBy), shown), box };
 }
 
 /** Where the art of a piece lies on one sheet of a layout. */

@@ -1,4 +1,5 @@
-import { keptPictureSize } from '#core/drawing/keptPicture.ts';
+import { keptPictureSize, sizeOfPicture } from '#core/drawing/keptPicture.ts';
+import type { PictureSize } from '#core/drawing/pictureSize.ts';
 import { FURTHEST_MM, type DrawnImage } from '#core/drawing/drawing.ts';
 import type { Frame } from '#core/drawing/svg/svgFrame.ts';
 import { readCoordinate } from '#core/drawing/svg/svgShape.ts';
@@ -6,6 +7,8 @@ import type { XmlElement } from '#core/drawing/svg/xmlTree.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { composeAffine } from '#core/geometry/affine.ts';
 
+/** Shapes that differ by less are the same: pixels are whole. */
+const SAME_SHAPE = 0.005;
 const PICTURE = /^data:image\/(png|jpeg);base64,[a-z0-9+/=\s]+$/i;
 
 /**
@@ -33,5 +36,13 @@ export function readSvgPicture(
       'a picture lies where no sheet is: a number is not finite or far too large',
     );
   }
-  return { data: address.replace(/\s+/g, ''), toMm };
+  const isFitted = (attributes['preserveAspectRatio'] ?? 'xMidYMid') !== 'none';
+  const size = isFitted ? sizeOfPicture(address) : null;
+  const isStretched = size === null ? isFitted : isOtherShape(size, wide / tall);
+  return { data: address.replace(/\s+/g, ''), toMm, isPlain: !isStretched };
+}
+
+/** A frame of another shape shows less of a picture, or more than it. */
+function isOtherShape({ widthPx, heightPx }: PictureSize, ratio: number): boolean {
+  return Math.abs(widthPx / heightPx / ratio - 1) > SAME_SHAPE;
 }

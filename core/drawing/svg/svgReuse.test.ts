@@ -106,7 +106,7 @@ describe('pictures and clipping', () => {
         `<image x="10" y="20" width="30" height="40" href="${picture}"/><image width="1" height="1" href="http://x/y.png"/>`,
       ),
     );
-    expect(drawing.images).toEqual([{ data: picture, toMm: [30, 0, 0, 40, 10, 20] }]);
+    expect(drawing.images).toMatchObject([{ data: picture, toMm: [30, 0, 0, 40, 10, 20] }]);
     expect(drawing.leftOut.join()).toMatch(/outside the file/);
   });
 

@@ -301,8 +301,9 @@ export class SvgWalker {
     if (this.images.length >= MAX_PICTURES) {
       throw new AppError('tooLarge', `the drawing has more than ${MAX_PICTURES} pictures`);
     }
-    if (frame.isFaded || this.contours.length > 0) this.isMoreThanLines = true;
+    const isPlain = image.isPlain === true && !frame.isFaded && frame.clip === null;
+    if (!isPlain || this.contours.length > 0) this.isMoreThanLines = true;
     this.listener?.onPicture(this.images.length, element, frame.uses);
-    this.images.push(image);
+    this.images.push({ ...image, isPlain, overShapes: this.shapes });
   }
 }

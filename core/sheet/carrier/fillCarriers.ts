@@ -3,6 +3,7 @@ import { mapPoint } from '#core/geometry/affine.ts';
 import { boundPoints, middleOf, type BoxMm } from '#core/geometry/box.ts';
 import { carrierRoom, type Carrier } from '#core/sheet/carrier/carrier.ts';
 import { affineOf, turnBox, type Placement } from '#core/sheet/layout.ts';
+import { lineUp } from '#core/sheet/rows/lineUp.ts';
 import { fillBin, rowPieces, type BinPlace, type RowPiece } from '#core/sheet/rows/rowPieces.ts';
 import type { RowRoom } from '#core/sheet/rows/fillRows.ts';
 
@@ -50,7 +51,8 @@ export function fillCarriers(order: CarrierOrder, layOn: LayOnCarriers = rowsOn(
   const centred = centreOn(filled.places, pieces, carrierRoom(carrier));
   const laid = rowPieces([cards(filled.carriers)], () => sheetRoom, MOST_CARRIERS);
   const byCarrier = groupBy(centred, ({ bin }) => bin);
-  const placements = laid.places.flatMap(({ bin, xMm, yMm, turnDeg }, number): readonly Placement[] => {
+  const places = lineUp(laid.places, card, sheetRoom);
+  const placements = places.flatMap(({ bin, xMm, yMm, turnDeg }, number): readonly Placement[] => {
     const toSheet = affineOf(card, { xMm, yMm, turnDeg });
     const own = (byCarrier.get(number) ?? []).map((place): Placement => {
       const { x, y } = mapPoint(toSheet, { x: place.xMm, y: place.yMm });

@@ -2,9 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { overlap, type BoxMm } from '#core/geometry/box.ts';
 import { affineOf, turnBox, type Turns } from '#core/sheet/layout.ts';
+import { lineUp } from '#core/sheet/rows/lineUp.ts';
 import { fillBin, rowPieces, type BinPlace, type RowPiece } from '#core/sheet/rows/rowPieces.ts';
 
-const room = { box: { minX: 6, minY: 6, maxX: 204, maxY: 291 }, taken: [] as BoxMm[], spacingMm: 2 };
+const SHEET_ROOM = { minX: 6, minY: 6, maxX: 204, maxY: 291 };
+const room = { box: SHEET_ROOM, taken: [] as BoxMm[], spacingMm: 2 };
 const piece = (
   index: number,
   width: number,
@@ -124,5 +126,31 @@ describe('rows', () => {
     const counts = [0, 1].map((index) => places.filter((one) => one.piece === index).length);
     expect(Math.min(...counts)).toBeGreaterThanOrEqual(9);
     expect(fillBin([piece(0, 300, 60, Infinity)], room).places).toEqual([]);
+  });
+});
+
+describe('rows of equal pieces', () => {
+  const card = { minX: 0, minY: 0, maxX: 100, maxY: 130 };
+  const lay = (taken: readonly BoxMm[], width = 204) => {
+    const own = { box: { ...SHEET_ROOM, maxX: width }, taken, spacingMm: 2 };
+    return lineUp(
+      rowPieces([{ index: 0, box: card, count: 2, turns: 'none' }], () => own, 1).places,
+      card,
+      own,
+    );
+  };
+
+  it('stand under each other where a mark pushed one aside', () => {
+    const pushed = lay([{ minX: 6, minY: 6, maxX: 20, maxY: 20 }]);
+    expect(new Set(pushed.map(({ xMm }) => xMm)).size).toBe(1);
+    expect(pushed[0]?.xMm).toBe(70);
+  });
+
+  it('stay where one has no room to move', () => {
+    const marks = [
+      { minX: 6, minY: 6, maxX: 20, maxY: 20 },
+      { minX: 115, minY: 200, maxX: 130, maxY: 215 },
+    ];
+    expect(new Set(lay(marks).map(({ xMm }) => xMm)).size).toBe(2);
   });
 });

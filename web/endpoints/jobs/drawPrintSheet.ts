@@ -1,4 +1,3 @@
-import type { PlacedArt } from '#core/artwork/printed/pieceArt.ts';
 import { itemAt } from '#core/collections/itemAt.ts';
 import type { DrawnImage } from '#core/drawing/drawing.ts';
 import { roleOf } from '#core/drawing/roles/lineRoles.ts';
@@ -20,11 +19,13 @@ import {
   drawImages,
   drawPictureBleed,
   drawPictures,
+  imagesIn,
   openArts,
   openBleeds,
   openImages,
   listBands,
   placeFileArt,
+  type FileArt,
   type OwnedBand,
 } from '#web/endpoints/jobs/pictures/printPictures.ts';
 import { onScreen, type ExactPictures, type Pictures } from '#web/endpoints/jobs/pictures/inlinePictures.ts';
@@ -79,7 +80,7 @@ interface PlacedPart {
   readonly art: readonly PlacedLine[];
   readonly images: readonly DrawnImage[];
   /** Its art from its file, where lines and colours do not tell how it looks, or its pictures bleed. */
-  readonly fileArt: readonly PlacedArt[];
+  readonly fileArt: readonly FileArt[];
   readonly isFile: boolean;
 }
 
@@ -110,7 +111,7 @@ async function drawArt(
   drawVectors(page, behind, 0);
   for (const { fileArt, art, images, isFile, drawn, exact } of ready) {
     if (isFile) {
-      drawPictures(page, fileArt, drawn);
+      drawPictures(page, fileArt, drawn, exact);
     } else {
       drawImages(page, images, exact);
       drawVectors(page, art, 0);
@@ -124,7 +125,7 @@ async function openPart(page: PdfPage, part: PlacedPart, bleedMm: number, pictur
   const [bleeds, drawn, exact] = await Promise.all([
     openBleeds(page, bleedMm > 0 ? fileArt : [], bleedMm),
     openArts(page, isFile ? fileArt : []),
-    openImages(page, isFile ? [] : images, pictures),
+    openImages(page, isFile ? imagesIn(fileArt) : images, pictures),
   ]);
   return { ...part, bleeds, drawn, exact };
 }

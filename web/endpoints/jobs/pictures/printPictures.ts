@@ -1,10 +1,18 @@
 import type { ExactPicture } from '#store/repositories/jobs/pictures.ts';
 import { openArt } from '#core/artwork/printed/artSource.ts';
-import { drawPieceArt, placeArt, type PieceArt, type PlacedArt } from '#core/artwork/printed/pieceArt.ts';
+import {
+  drawPieceArt,
+  drawPieceLayers,
+  placeArt,
+  unitTo,
+  type PieceArt,
+  type PlacedArt,
+} from '#core/artwork/printed/pieceArt.ts';
 import type { DrawnImage } from '#core/drawing/drawing.ts';
 import type { GivenRoles } from '#core/drawing/roles/lineRoles.ts';
 import { writeRingsData } from '#core/drawing/writePathData.ts';
-import type { Affine } from '#core/geometry/affine.ts';
+import { itemAt } from '#core/collections/itemAt.ts';
+import { composeAffine, invertAffine, type Affine } from '#core/geometry/affine.ts';
 import { boundContour, boundPoints, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
 import type { Job } from '#core/job/job.ts';
@@ -51,11 +59,36 @@ export function placeFileArt(
   part: JobPart,
   sheetIndex: number,
   pictures: Pictures,
-): readonly PlacedArt[] {
+): readonly FileArt[] {
   const { drawing, given, pieces, first } = part;
-  const arts = drawPieceArt(openArt(inlinePictures(sourceOf(job, part), pictures)), drawing, given, pieces);
-  return placeArt(arts, pieces, job.layout, sheetIndex, first.piece);
+  const art = openArt(inlinePictures(sourceOf(job, part), pictures));
+  const layers = drawPieceLayers(art, drawing, given, pieces);
+  const placed = placeArt(
+    drawPieceArt(art, drawing, given, pieces),
+    pieces,
+    job.layout,
+    sheetIndex,
+    first.piece,
+  );
+  return placed.map((one): FileArt => {
+    const own = itemAt(job.layout.placements, one.copy).piece - first.piece;
+    const toSheet = composeAffine(one.toMm, invertAffine(unitTo(one.art.box)));
+    return {
+      ...one,
+      layers: itemAt(layers, own).map((layer) => {
+        if (layer.kind === 'painted') return { art: layer.art, toMm: one.toMm };
+        const image = itemAt(drawing.images, layer.picture);
+        return { image: { ...image, toMm: composeAffine(toSheet, image.toMm) } };
+      }),
+    };
+  });
 }
+
+/** Art at its place, whole and in layers from below. */
+export interface FileArt extends PlacedArt {
+  readonly layers: readonly PlacedLayer[];
+}
+type PlacedLayer = { readonly art: PieceArt; readonly toMm: Affine } | { readonly image: DrawnImage };
 
 /** The file that a part of a job is drawn in. */
 function sourceOf(job: Job, { number }: JobPart): string {
@@ -63,8 +96,14 @@ function sourceOf(job: Job, { number }: JobPart): string {
 }
 
 /** Art drawn from files; each piece is rendered and held in the PDF once. */
-export function openArts(page: PdfPage, placed: readonly PlacedArt[]): Promise<OpenedArts> {
-  return renderOnce(page, placed, (art) => renderArt(art, PRINT_DPI));
+export function openArts(page: PdfPage, placed: readonly FileArt[]): Promise<OpenedArts> {
+  const painted = placed.flatMap(({ layers }) => layers.flatMap((one) => ('art' in one ? [one.art] : [])));
+  return renderOnce(page, painted, (art) => renderArt(art, PRINT_DPI));
+}
+
+/** The pictures that stand in art as they are. */
+export function imagesIn(placed: readonly FileArt[]): readonly DrawnImage[] {
+  return placed.flatMap(({ layers }) => layers.flatMap((one) => ('image' in one ? [one.image] : [])));
 }
 
 /** The same, going on beyond its outlines in the colours it has at its edge. */
@@ -73,7 +112,8 @@ export function openBleeds(
   placed: readonly PlacedArt[],
   bleedMm: number,
 ): Promise<OpenedArts> {
-  return renderOnce(page, placed, (art) => renderBleed(art, bleedMm));
+  const arts = placed.map(({ art }) => art);
+  return renderOnce(page, arts, (art) => renderBleed(art, bleedMm));
 }
 
 /** Pictures as they stand in their file, pixel for pixel; each is held in the PDF once. */
@@ -97,9 +137,17 @@ function exactOf(name: string, kept: ExactPictures): ExactPicture {
 type OpenedArts = ReadonlyMap<PieceArt, PdfPicture>;
 type OpenedImages = ReadonlyMap<string, PdfPicture>;
 
-/** Draws art at its places. */
-export function drawPictures(page: PdfPage, placed: readonly PlacedArt[], opened: OpenedArts): void {
-  for (const one of placed) drawPicture(page, one.toMm, opened.get(one.art));
+/** Draws art at its places, layer over layer. */
+export function drawPictures(
+  page: PdfPage,
+  placed: readonly FileArt[],
+  painted: OpenedArts,
+  images: OpenedImages,
+): void {
+  for (const layer of placed.flatMap(({ layers }) => layers)) {
+    if ('art' in layer) drawPicture(page, layer.toMm, painted.get(layer.art));
+    else drawPicture(page, layer.image.toMm, images.get(layer.image.data));
+  }
 }
 
 export function drawImages(page: PdfPage, images: readonly DrawnImage[], opened: OpenedImages): void {
@@ -125,11 +173,12 @@ export function drawPictureBleed(
 
 async function renderOnce(
   page: PdfPage,
-  placed: readonly PlacedArt[],
+  arts: readonly PieceArt[],
   render: (art: PieceArt) => Promise<Buffer>,
 ): Promise<OpenedArts> {
-  const arts = [...new Set(placed.map((one) => one.art))];
-  const rendered = await Promise.all(arts.map(async (art) => [art, await render(art)] as const));
+  const rendered = await Promise.all(
+    [...new Set(arts)].map(async (art) => [art, await render(art)] as const),
+  );
   return new Map(rendered.map(([art, picture]) => [art, openPdfPicture(page, picture)]));
 }
 
