@@ -32,7 +32,7 @@ export function JobCanvas(props: Props) {
     return <Reading progress={progress} problem={problem} onStop={design.stop} onRetry={design.retry} />;
   const isDrawing = state.step === 'drawing' || state.step === 'roles';
   return (
-    <section aria-label="Sheet" className="p-1 min-w-0 self-start lg:sticky lg:top-3">
+    <section aria-label="Sheet" className="p-1 min-w-0 self-start md:sticky md:top-3">
       {isDrawing ? (
         <DrawingCanvas {...props} layout={layout} isChoosing={state.step === 'roles'} />
       ) : (

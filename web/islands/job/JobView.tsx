@@ -62,7 +62,7 @@ function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem
     <Tabs.Root value={step} onValueChange={(value) => state.setStep(value as Step)}>
       <JobHeading {...shown} job={job} />
       <StepLine />
-      <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_27rem]">
+      <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_23rem] lg:grid-cols-[minmax(0,1fr)_27rem]">
         <JobCanvas
           state={state}
           design={design}

@@ -42,7 +42,7 @@ export function RunView({
   const isOver = isRunOver(run.state);
   const isLooking = run.state === 'looking';
   return (
-    <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
+    <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_21rem] lg:grid-cols-[minmax(0,1fr)_25rem]">
       <section aria-label="Sheet" className="p-1">
         <h1>{run.jobName}</h1>
         <p className="text-muted mb-3">
