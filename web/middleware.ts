@@ -1,5 +1,7 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { defineMiddleware } from 'astro:middleware';
 import { AppError } from '#core/errors/appError.ts';
+import type { UnitSystem } from '#core/units/length.ts';
 import { serverContext } from '#server/serverContext.ts';
 import { PageCache, pageKey } from '#web/http/pageCache.ts';
 import { asAppError, replyToError } from '#web/http/replyToError.ts';
@@ -7,6 +9,7 @@ import { secureHeaders } from '#web/http/secureHeaders.ts';
 import { troublePage } from '#web/http/troublePage.ts';
 import { workshopZone } from '#web/http/workshopZone.ts';
 import { setServerZone } from '#web/islands/shared/formatTime.ts';
+import { setServerSystem } from '#web/islands/shared/units.ts';
 import { prepareBench } from '#web/pageData/prepareBench.ts';
 import { warmPool } from '#web/workers/pool.ts';
 import { watchSoon } from '#web/workers/refitKnowledge.ts';
@@ -15,6 +18,10 @@ warmPool();
 prepareBench(serverContext());
 watchSoon(serverContext());
 
+/** In which units a page is written, for as long as it is: pages are written many at a time. */
+const units = new AsyncLocalStorage<UnitSystem>();
+setServerSystem(() => units.getStore() ?? 'metric');
+
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 const pages = new PageCache(() => serverContext().countWrites());
 
@@ -22,7 +29,8 @@ const pages = new PageCache(() => serverContext().countWrites());
 export const onRequest = defineMiddleware(async ({ request, url, cookies, locals }, next) => {
   const start = performance.now();
   const isPage = request.method === 'GET' && !url.pathname.startsWith('/api/');
-  const make = () => (isPage ? answerPage(next, locals) : answer(next));
+  const system = cookies.get('feather_units')?.value === 'inch' ? 'inch' : 'metric';
+  const make = () => (isPage ? units.run(system, () => answerPage(next, locals)) : answer(next));
   const response = isForeign(request, url)
     ? replyToError(new AppError('wrongOrigin', 'Changes are only taken from the application itself.'))
     : await (isPage

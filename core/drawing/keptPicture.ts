@@ -57,7 +57,20 @@ export function sizeOfPicture(address: string): PictureSize | null {
   // Four letters carry three bytes.
   const letters = address.slice(start, start + 4 * Math.ceil(HEAD_BYTES / 3)).replace(/\s+/g, '');
   const whole = letters.slice(0, letters.length - (letters.length % 4));
-  return pictureSize(Uint8Array.from(atob(whole), (letter) => letter.charCodeAt(0)));
+  return pictureSize(decodeBase64(whole));
+}
+
+const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
+
+/** Source: RFC 4648, section 4. What is no letter of it, and the padding, count as zeros. */
+function decodeBase64(text: string): Uint8Array {
+  const bytes = new Uint8Array((text.length / 4) * 3);
+  for (let at = 0, to = 0; at < text.length; at += 4, to += 3) {
+    const four = [0, 1, 2, 3].map((by) => Math.max(0, LETTERS.indexOf(text[at + by] ?? 'A')));
+    const [a = 0, b = 0, c = 0, d = 0] = four;
+    bytes.set([(a << 2) | (b >> 4), (b << 4) | (c >> 2), (c << 6) | d], to);
+  }
+  return bytes;
 }
 
 /**

@@ -250,9 +250,7 @@ describe('a glossy transfer for cloth', () => {
     expect(Math.min(...places), steps.join('\n')).toBeGreaterThanOrEqual(0);
     const { page } = visitor;
     await page.getByRole('tab', { name: /\d Sheet/ }).click();
-    await page
-      .getByText(/four crosses of 8 × 1 mm, 10 mm in from the edges, 3 along each long side/)
-      .waitFor();
+    await page.getByText(/four crosses of 8 × 1 mm, 10 mm from the edges, 3 along each long side/).waitFor();
     await page.getByRole('tab', { name: /\d Cut/ }).click();
     await page.getByText('This sheet throws light back at the sensor').waitFor();
     const { deepest, looks } = await play(visitor, jobId);

@@ -84,7 +84,7 @@ describe('the marks of a scheme', () => {
   });
 
   it('are told in words and to the machine', () => {
-    expect(describeMarks(scheme)).toBe('four discs of 5 mm, 12 mm in from the edges, 3 along each long side');
+    expect(describeMarks(scheme)).toBe('four discs of 5 mm, 12 mm from the edges, 3 along each long side');
     expect(describeMarks({ ...scheme, scheme: 'none' })).toBe('no marks');
     expect(printedMarks(scheme, letter)?.spots[1]).toEqual({ name: 'top right', xMm: 201.4, yMm: 14.5 });
     expect(printedMarks({ ...scheme, scheme: 'none' }, letter)).toBeUndefined();

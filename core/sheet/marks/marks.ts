@@ -152,14 +152,14 @@ const SHAPE_WORDS: Readonly<Record<MarkShape, string>> = { angle: 'angles', disc
 /**
  * The marks in words: "four discs of 5 mm, 12 mm in".
  *
- * @example describeMarks({ scheme: 'fourCorners', shape: 'disc', lengthMm: 5, thicknessMm: 1, insetMm: 12 }) // 'four discs of 5 mm, 12 mm in from the edges'
+ * @example describeMarks({ scheme: 'fourCorners', shape: 'disc', lengthMm: 5, thicknessMm: 1, insetMm: 12 }) // 'four discs of 5 mm, 12 mm from the edges'
  */
 export function describeMarks(given: MarkScheme): string {
   const { scheme, shape, lengthMm, thicknessMm, insetMm, alongSide } = wholeMarks(given);
   if (scheme === 'none') return 'no marks';
   const size = shape === 'disc' ? `${lengthMm}` : `${lengthMm} × ${thicknessMm}`;
   const more = alongSide > 2 ? `, ${alongSide} along each long side` : '';
-  return `${COUNT_WORDS[scheme]} ${SHAPE_WORDS[shape]} of ${size} mm, ${insetMm} mm in from the edges${more}`;
+  return `${COUNT_WORDS[scheme]} ${SHAPE_WORDS[shape]} of ${size} mm, ${insetMm} mm from the edges${more}`;
 }
 
 /** How large marks are printed, and where, mm from the upper left corner. */

@@ -99,18 +99,23 @@ export function fillBin(
   const free = pieces.map(({ count }) => (count === Infinity ? 1 : 0));
   const fixed = pieces.map(({ count }) => (count === Infinity ? 0 : count));
   const withEach = (each: number) => fixed.map((count, index) => count + each * itemAt(free, index));
-  let each = known;
-  while (sum(free) > 0 && holds(withEach(each + 1))) each++;
+  const each = sum(free) === 0 ? 0 : mostThat((count) => holds(withEach(count)), known);
   const counts = [...withEach(each)];
   for (const [index, isFree] of free.entries()) {
-    while (isFree === 1) {
-      counts[index] = itemAt(counts, index) + 1;
-      if (holds(counts)) continue;
-      counts[index] = itemAt(counts, index) - 1;
-      break;
-    }
+    if (isFree === 0) continue;
+    const withMore = (count: number) => counts.map((own, at) => (at === index ? count : own));
+    counts[index] = mostThat((count) => holds(withMore(count)), itemAt(counts, index));
   }
   return lay(counts);
+}
+
+/** The greatest count that fits, in steps that double and halve. @param known fits */
+function mostThat(fits: (count: number) => boolean, known: number): number {
+  let most = known;
+  let step = 1;
+  for (; fits(most + step); step *= 2) most += step;
+  for (step /= 2; step >= 1; step /= 2) if (fits(most + step)) most += step;
+  return most;
 }
 
 function sum(counts: readonly number[]): number {

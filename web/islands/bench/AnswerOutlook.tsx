@@ -5,6 +5,7 @@ import type { Blade } from '#core/station/station.ts';
 import { forceUnit, gfToForce, wordForce } from '#core/units/forceScale.ts';
 import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
 import { WindowStrip } from '#web/components/windowStrip/WindowStrip.tsx';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly answer: Answer;
@@ -105,7 +106,7 @@ function Drifted({ answer, machine, blade }: Omit<Props, 'cuts'>) {
   const { state, values, bestForce, window, outlook } = answer;
   const gain = window.best.right - outlook.right;
   if (state === 'predicted' || bestForce === values.force || gain < 0.03) return null;
-  const metres = blade ? ` with this blade at ${blade.travelMetres.toFixed(0)} m` : '';
+  const metres = blade ? say(` with this blade at ${blade.travelMetres.toFixed(0)} m`) : '';
   const inHundred = Math.round(window.best.right * 100);
   return (
     <p className="note mt-2" data-tone="careful">

@@ -19,6 +19,7 @@ import { RelativeList } from '#web/islands/shared/RelativeList.tsx';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly station: Station;
@@ -115,7 +116,7 @@ function Heading({ station, state, reason, runs, system }: HeadingProps) {
       </div>
       <div className="sm:text-right shrink-0">
         <StateBadge state={state} {...(runs > 0 ? { detail: runs === 1 ? '1 run' : `${runs} runs` } : {})} />
-        {state === 'doubted' ? <p className="text-sm text-ember mt-1 sm:max-w-60">{reason}</p> : null}
+        {state === 'doubted' ? <p className="text-sm text-ember mt-1 sm:max-w-60">{say(reason)}</p> : null}
       </div>
     </div>
   );

@@ -5,6 +5,7 @@ import { callApi } from '#web/islands/shared/callApi.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { DriftReply } from '#web/schemas/drift.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly machineId: number;
@@ -84,7 +85,7 @@ function Alarm({
           <li key={cause} className="flex gap-3">
             <span className="figure w-14 text-right shrink-0">{Math.round(chance * 100)} %</span>
             <span>
-              <strong>{CAUSE_WORDS[cause]}</strong>: {reason}
+              <strong>{CAUSE_WORDS[cause]}</strong>: {say(reason)}
             </span>
           </li>
         ))}
@@ -110,11 +111,9 @@ function BladeLife({ drift: { blade } }: { readonly drift: DriftReply }) {
       : 'as said of its kind';
   return (
     <p className="mt-3">
-      Blade no. {number} <strong>{ADVICE_WORDS[advice]}</strong>: {reason}. It has{' '}
-      <span className="figure">
-        {Math.round(lowMetres)} to {Math.round(highMetres)} m
-      </span>{' '}
-      left in eight cases of ten ({learnt}). A fresh one would want{' '}
+      Blade no. {number} <strong>{ADVICE_WORDS[advice]}</strong>: {say(reason)}. It has{' '}
+      <span className="figure">{say(`${Math.round(lowMetres)} to ${Math.round(highMetres)} m`)}</span> left in
+      eight cases of ten ({learnt}). A fresh one would want{' '}
       <strong className="figure">{Math.round(100 * (1 - freshFactor))} %</strong> less force.
     </p>
   );

@@ -1,6 +1,7 @@
 import { Check, Wrench } from 'lucide-react';
 import type { FaultDesk } from '#web/islands/faults/useFaults.ts';
 import type { ConsultReply } from '#web/schemas/faults.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 /** Causes with their chances, what to ask, and what to do about it. */
 export function FaultAdvice({ desk }: { readonly desk: FaultDesk }) {
@@ -26,7 +27,7 @@ export function FaultAdvice({ desk }: { readonly desk: FaultDesk }) {
       ) : null}
       {reply.question ? (
         <div className="note mt-3">
-          <p className="font-semibold">{reply.question.words}</p>
+          <p className="font-semibold">{say(reply.question.words)}</p>
           <div className="flex gap-2 mt-1.5">
             {([true, false] as const).map((is) => (
               <button
@@ -53,12 +54,12 @@ function Causes({ reply }: { readonly reply: ConsultReply }) {
         <li key={cause}>
           <div className="flex items-baseline gap-3">
             <span className="figure text-lg w-14 text-right shrink-0">{Math.round(chance * 100)} %</span>
-            <span className="font-semibold">{words}</span>
+            <span className="font-semibold">{say(words)}</span>
           </div>
           <div className="ml-17 h-1.5 bg-hairline rounded-full" aria-hidden>
             <div className="h-1.5 bg-feather rounded-full" style={{ width: `${chance * 100}%` }} />
           </div>
-          <p className="ml-17 text-sm text-muted">{reason}.</p>
+          <p className="ml-17 text-sm text-muted">{say(reason)}.</p>
         </li>
       ))}
     </ol>
@@ -82,7 +83,7 @@ function Actions({ reply, desk }: { readonly reply: ConsultReply; readonly desk:
             <div className="flex flex-wrap items-center gap-2">
               <Wrench size={17} aria-hidden />
               <span className="font-semibold grow">
-                {words}
+                {say(words)}
                 {change ? <span className="figure"> · {change.words}</span> : null}
               </span>
               <span className="text-sm text-muted figure">helps {Math.round(mends * 100)} in 100</span>
@@ -92,7 +93,7 @@ function Actions({ reply, desk }: { readonly reply: ConsultReply; readonly desk:
             </p>
             {caution ? (
               <p className="note text-sm mt-1" data-tone="careful">
-                {caution}
+                {say(caution)}
               </p>
             ) : null}
             <button

@@ -9,6 +9,7 @@ import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { PlanReply } from '#web/schemas/plan.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly jobId: number;
@@ -112,8 +113,8 @@ function Checklist({ plan, machine, accepted, onAccept, onStep }: ListProps) {
           className={state === 'toDo' ? 'pl-3' : 'note'}
           data-tone={state === 'stop' ? 'problem' : 'careful'}
         >
-          <span className="font-semibold">{words}</span>
-          <span className="block text-sm text-muted">{reason}</span>
+          <span className="font-semibold">{say(words)}</span>
+          <span className="block text-sm text-muted">{say(reason)}</span>
           {way ? <Way {...way} machine={machine} onStep={onStep} /> : null}
           {id.startsWith('standing:') ? <PutAway id={id.slice('standing:'.length)} /> : null}
           {state === 'stop' ? (
@@ -142,7 +143,7 @@ function Way({ words, step, machine, onStep }: WayProps) {
   if (step === 'bench' || step === 'machine' || step === 'day') {
     return (
       <a href={page[step]} className="text-sm font-semibold inline-block py-1">
-        {words}
+        {say(words)}
       </a>
     );
   }
@@ -152,7 +153,7 @@ function Way({ words, step, machine, onStep }: WayProps) {
       className="underline cursor-pointer text-sm font-semibold py-1"
       onClick={() => onStep(step)}
     >
-      {words}
+      {say(words)}
     </button>
   );
 }

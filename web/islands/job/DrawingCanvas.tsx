@@ -7,6 +7,7 @@ import { ChosenLines } from '#web/islands/job/roles/ChosenLines.tsx';
 import { useLasso } from '#web/islands/job/roles/useLasso.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobReply } from '#web/schemas/job.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly layout: ShownLayout;
@@ -45,7 +46,7 @@ export function DrawingCanvas({ layout, design, isChoosing, chosen, preview, onC
       <p className="text-sm text-muted mt-2">
         {isChoosing
           ? 'Click a line to choose it, drag around several; Shift adds to what is chosen.'
-          : `${drawing.lines.length} ${drawing.lines.length === 1 ? 'line' : 'lines'}, ${drawing.widthMm.toFixed(1)} × ${drawing.heightMm.toFixed(1)} mm as drawn.`}
+          : `${drawing.lines.length} ${drawing.lines.length === 1 ? 'line' : 'lines'}, ${say(`${drawing.widthMm.toFixed(1)} × ${drawing.heightMm.toFixed(1)} mm`)} as drawn.`}
       </p>
     </>
   );

@@ -6,6 +6,7 @@ import type { JobChange } from '#web/islands/job/useJob.ts';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 type Freeing = NonNullable<PlanReply['freeing']>;
 
@@ -51,7 +52,7 @@ export function FreeingTable({ job, design, freeing, onChange }: Props) {
       <h2>Ways to free the pieces</h2>
       <WayTable freeing={freeing} used={used} onTake={role ? take : null} />
       <p className="text-sm text-muted mt-1">
-        Picked: {WAY_WORDS[freeing.pick]}, because {freeing.reason}.
+        Picked: {WAY_WORDS[freeing.pick]}, because {say(freeing.reason)}.
       </p>
     </section>
   );
@@ -95,7 +96,7 @@ function WayTable({ freeing, used, onTake }: TableProps) {
             ) : (
               <>
                 <td className="figure pl-2 whitespace-nowrap">{formatDuration(seconds)}</td>
-                <td className="figure pl-2 whitespace-nowrap">{wearMetres.toFixed(1)} m</td>
+                <td className="figure pl-2 whitespace-nowrap">{say(`${wearMetres.toFixed(1)} m`)}</td>
                 <td className="figure pl-2 whitespace-nowrap">
                   {(jamRisk * 100).toFixed(jamRisk < 0.1 ? 1 : 0)} %
                 </td>

@@ -6,6 +6,7 @@ import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props extends Pick<ShownJob, 'machine' | 'materialName'> {
   readonly job: JobReply;
@@ -19,8 +20,7 @@ export function JobHeading({ job, machine, materialName }: Props) {
       <div className="flex flex-wrap items-baseline gap-x-4 px-1">
         <h1>{job.name}</h1>
         <p className="text-muted">
-          {materialName} on {machine.name} · {job.sheet.name}, {Math.round(job.sheet.widthMm)} ×{' '}
-          {Math.round(job.sheet.heightMm)} mm
+          {materialName} on {machine.name} · {describeSheet(job.sheet)}
         </p>
         <a href={`/jobs/${job.id}/diary`}>Diary</a>
         <button
@@ -35,6 +35,12 @@ export function JobHeading({ job, machine, materialName }: Props) {
       {isOpen ? <OtherBench job={job} /> : null}
     </header>
   );
+}
+
+/** Its name, and its size where the name does not tell it. */
+function describeSheet({ name, widthMm, heightMm }: JobReply['sheet']): string {
+  const size = `${Math.round(widthMm)} × ${Math.round(heightMm)} mm`;
+  return say(name.includes('mm') ? name : `${name}, ${size}`);
 }
 
 /** Settings come from the sheet and the machine: the page is opened anew for others. */

@@ -1,7 +1,6 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Tabs } from 'radix-ui';
-import type { UnitSystem } from '#core/units/length.ts';
 import type { Trouble } from '#core/checks/trouble.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { CutPanel } from '#web/islands/job/CutPanel.tsx';
@@ -21,11 +20,11 @@ import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 /** A job: its drawing on the sheet, and the steps from drawing to machine, walked both ways. */
-export function JobView({ system, ...props }: ShownJob & { readonly system: UnitSystem }) {
+export function JobView({ ...props }: ShownJob) {
   const [client] = useState(makeQueryClient);
   return (
     <QueryClientProvider client={client}>
-      <JobSteps {...props} system={system} />
+      <JobSteps {...props} />
     </QueryClientProvider>
   );
 }
@@ -43,7 +42,7 @@ function useChosen() {
 
 const NOTHING = { lineIds: [], preview: '' } as const;
 
-function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem }) {
+function JobSteps({ ...shown }: ShownJob) {
   const { machine, facts } = shown;
   const state = useJob(shown.job);
   const { job, plan, step, change } = state;
@@ -75,7 +74,7 @@ function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem
         <section aria-label="Step" className="sheet p-4 sm:p-5 self-start">
           <Tabs.Content value="drawing">
             {drawings}
-            <DrawingPanel {...one} looked={looked} facts={facts} system={system} onShow={show} />
+            <DrawingPanel {...one} looked={looked} facts={facts} onShow={show} />
           </Tabs.Content>
           <Tabs.Content value="roles">
             {job.moreDrawings ? drawings : null}
@@ -83,7 +82,7 @@ function JobSteps({ system, ...shown }: ShownJob & { readonly system: UnitSystem
           </Tabs.Content>
           <Tabs.Content value="sheet">
             {job.moreDrawings ? drawings : null}
-            <SheetPanel {...shared} shown={shown} nest={nest} system={system} />
+            <SheetPanel {...shared} shown={shown} nest={nest} />
           </Tabs.Content>
           <Tabs.Content value="passes">
             <PassesPanel {...shared} plan={plan} shown={shown} isPlanning={state.isPlanning} />

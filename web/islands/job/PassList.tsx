@@ -8,6 +8,7 @@ import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { PlanReply } from '#web/schemas/plan.ts';
+import { say, sayLength } from '#web/islands/shared/units.ts';
 
 interface ChoiceProps {
   readonly order: readonly RouteStep[] | null;
@@ -37,7 +38,7 @@ export function RouteChoice({ order, machine, onOrder }: ChoiceProps) {
         {chosen === -1 ? <option value={-1}>my own order, as below</option> : null}
         {offered.map((route) => (
           <option key={route.name} value={PASS_ROUTES.indexOf(route)}>
-            {route.name}: {route.why}
+            {route.name}: {say(route.why)}
           </option>
         ))}
       </select>
@@ -144,15 +145,15 @@ function PassItem({ pass, machine, index, isPaused, onPause, ...place }: ItemPro
         {pass.values.passes === 1 ? 'pass' : 'passes'}
         {pass.role === 'crease' || !isSetByHand(machine.depthScale)
           ? ''
-          : `, exposure ${pass.values.exposureMm.toFixed(2)} mm`}
+          : `, exposure ${sayLength(pass.values.exposureMm, 2)}`}
         , {pass.seatName} tool
       </p>
       <p className="text-sm text-muted">
         {pass.perforation
           ? `${pass.perforation.tabs} tabs`
           : `${pass.strokes} ${pass.strokes === 1 ? 'stroke' : 'strokes'}`}{' '}
-        · {(pass.cutMm / 1000).toFixed(2)} m cut · {(pass.travelMm / 1000).toFixed(2)} m travel ·{' '}
-        {formatDuration(pass.seconds)}
+        · {say(`${(pass.cutMm / 1000).toFixed(2)} m`)} cut · {say(`${(pass.travelMm / 1000).toFixed(2)} m`)}{' '}
+        travel · {formatDuration(pass.seconds)}
       </p>
       {index > 0 && (isPaused || !pass.pauseBefore) ? (
         <div className="text-sm">

@@ -14,6 +14,7 @@ import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 /** Below this travel a fresh blade would want the same, m. */
 const LEAST_TOLD_METRES = 40;
@@ -40,12 +41,12 @@ export function PassesPanel({ job, design, plan, shown, isPlanning, isBusy, onCh
       <RouteChoice order={job.passes.order} machine={machine} onOrder={setOrder} />
       {plan.violations.map((words) => (
         <p key={words} className="note mt-2" data-tone="problem">
-          Out of order: {words}.
+          Out of order: {say(words)}.
         </p>
       ))}
       {plan.assumed.map((words) => (
         <p key={words} className="note mt-2" data-tone="careful">
-          {words}
+          {say(words)}
         </p>
       ))}
       <PassList
@@ -57,8 +58,8 @@ export function PassesPanel({ job, design, plan, shown, isPlanning, isBusy, onCh
         onPauses={(pausesBefore) => onChange({ passes: { ...job.passes, pausesBefore } })}
       />
       <p className="mt-3">
-        <strong>{formatDuration(plan.seconds)}</strong> a sheet, {(plan.cutMm / 1000).toFixed(2)} m of blade
-        travel. Inner lines go first; what frees the piece comes last.
+        <strong>{formatDuration(plan.seconds)}</strong> a sheet, {say(`${(plan.cutMm / 1000).toFixed(2)} m`)}{' '}
+        of blade travel. Inner lines go first; what frees the piece comes last.
       </p>
       <FreshBlade plan={plan} {...shown} />
       <FileChoices job={job} plan={plan} machine={machine} onChange={onChange} />
@@ -82,7 +83,7 @@ function FreshBlade({ plan, machine, bladeMetres }: Props['shown'] & { readonly 
   });
   return (
     <p className="text-sm text-muted mt-1">
-      The blade is at {Math.round(bladeMetres)} m. With a fresh one: {forces.join(', ')}{' '}
+      The blade is at {say(`${Math.round(bladeMetres)} m`)}. With a fresh one: {forces.join(', ')}{' '}
       {forceUnit(machine.forceScale)}, to be tested once.
     </p>
   );

@@ -1,5 +1,6 @@
 import { RISK_WORDS } from '#core/passes/estimateRisks.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 /** What can go wrong on a sheet, each a number with its causes. */
 export function RiskList({ risks }: { readonly risks: PlanReply['risks'] }) {
@@ -16,7 +17,7 @@ export function RiskList({ risks }: { readonly risks: PlanReply['risks'] }) {
               {chance > 0 && chance < 0.005 ? '< 1' : Math.round(chance * 100)}
             </span>
             <span className="text-sm text-muted">
-              {causes.map(({ words }) => words).join('; ') || 'nothing seen'}
+              {causes.map(({ words }) => say(words)).join('; ') || 'nothing seen'}
             </span>
           </li>
         ))}

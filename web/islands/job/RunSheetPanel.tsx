@@ -9,6 +9,7 @@ import { PrintHere } from '#web/islands/job/PrintHere.tsx';
 import { ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
@@ -51,7 +52,7 @@ export function RunSheetPanel({ job, plan, sheetNumber }: Props) {
       <ul className="mt-4 grid gap-1" aria-label="Cautions">
         {runSheet?.cautions.map((words) => (
           <li key={words} className="note" data-tone="careful">
-            {words}
+            {say(words)}
           </li>
         ))}
       </ul>
@@ -155,27 +156,35 @@ function MarksPage({ job, sheetNumber }: { readonly job: JobReply; readonly shee
 function Download({ href, words }: { readonly href: string; readonly words: string }) {
   return (
     <a className="button w-full px-2" href={href} download>
-      <DownloadIcon size={16} aria-hidden /> {words}
+      <DownloadIcon size={16} aria-hidden /> {say(words)}
     </a>
   );
 }
 
 type StepProps = NonNullable<PlanReply['runSheet']>['sections'][number]['steps'][number];
 
+/** A figure, large, with its unit. */
+function Figure({ words }: { readonly words: string }) {
+  const [figure = '', ...unit] = words.split(' ');
+  return (
+    <span>
+      <span className="figure text-2xl font-bold">{figure}</span>{' '}
+      <span className="text-sm text-muted">{unit.join(' ')}</span>
+    </span>
+  );
+}
+
 function Step({ words, reason, figures }: StepProps) {
   return (
     <label className="grid grid-cols-[1.5rem_1fr] gap-2 cursor-pointer min-h-11">
       <input type="checkbox" className="size-5 mt-0.5 accent-verdigris" />
       <span>
-        {words}
-        {reason ? <span className="block text-sm text-muted">{reason}</span> : null}
+        {say(words)}
+        {reason ? <span className="block text-sm text-muted">{say(reason)}</span> : null}
         {figures.length > 0 ? (
           <span className="flex flex-wrap gap-x-5 gap-y-1 mt-1">
             {figures.map(([figure, unit]) => (
-              <span key={unit}>
-                <span className="figure text-2xl font-bold">{figure}</span>{' '}
-                <span className="text-sm text-muted">{unit}</span>
-              </span>
+              <Figure key={unit} words={say(`${figure} ${unit}`)} />
             ))}
           </span>
         ) : null}

@@ -1,8 +1,9 @@
 import { perforationOf } from '#core/setting/derivePerforated.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { Length } from '#web/islands/shared/Length.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
@@ -21,8 +22,8 @@ export function TabPanel({ job, plan, holding, onChange }: Props) {
     <section aria-label="Tabs" className="border-t border-hairline mt-4 pt-3">
       <h2>Will the pieces stay in, and come out?</h2>
       <div className="grid grid-cols-2 gap-3 mt-2">
-        <Millimetres label="Cut length" value={cut} onChange={(cutLengthMm) => set({ cutLengthMm })} />
-        <Millimetres label="Tab length" value={tab} onChange={(tabLengthMm) => set({ tabLengthMm })} />
+        <Length label="Cut length" mm={cut} onChange={(cutLengthMm) => set({ cutLengthMm })} />
+        <Length label="Tab length" mm={tab} onChange={(tabLengthMm) => set({ tabLengthMm })} />
       </div>
       <Reports holding={holding} />
       <p className="text-sm text-muted mt-2">
@@ -40,7 +41,7 @@ export function TabPanel({ job, plan, holding, onChange }: Props) {
           className="button mt-2"
           onClick={() => set({ tabLengthMm: holding.proposedTabMm })}
         >
-          Take tabs of {holding.proposedTabMm} mm
+          Take tabs of {say(`${holding.proposedTabMm} mm`)}
         </button>
       ) : null}{' '}
       <a href="/test-cuts?operation=perforated" className="text-sm">
@@ -49,7 +50,7 @@ export function TabPanel({ job, plan, holding, onChange }: Props) {
       {(perforation?.kissOnly.length ?? 0) > 0 ? (
         <p className="note mt-2" data-tone="careful">
           {perforation?.kissOnly.length} too small for tabs and only kissed:{' '}
-          {perforation?.kissOnly[0]?.reason}.
+          {say(perforation?.kissOnly[0]?.reason ?? '')}.
         </p>
       ) : null}
     </section>

@@ -6,7 +6,6 @@ import { KeptJobs } from '#web/islands/jobs/KeptJobs.tsx';
 import { PictureImport } from '#web/islands/jobs/picture/PictureImport.tsx';
 import { WordsImport } from '#web/islands/jobs/words/WordsImport.tsx';
 import { useNewJob } from '#web/islands/jobs/useNewJob.ts';
-import type { UnitSystem } from '#core/units/length.ts';
 import type { JobSummaryReply } from '#web/schemas/job.ts';
 
 interface Props {
@@ -16,36 +15,22 @@ interface Props {
   readonly machineName: string;
   /** What the machine takes, mm. */
   readonly room: { readonly widthMm: number; readonly heightMm: number };
-  readonly system: UnitSystem;
 }
 
 /** All jobs, and opening a drawing or a picture to make a new one. */
-export function JobList({ jobs, machineId, loadedName, machineName, room, system }: Props) {
+export function JobList({ jobs, machineId, loadedName, machineName, room }: Props) {
   const fresh = useNewJob(machineId);
   const [areWordsOpen, setWordsOpen] = useState(false);
   if (fresh.picture && machineId !== null) {
     return (
-      <PictureImport
-        file={fresh.picture}
-        machineId={machineId}
-        room={room}
-        system={system}
-        onCancel={fresh.putPictureAway}
-      />
+      <PictureImport file={fresh.picture} machineId={machineId} room={room} onCancel={fresh.putPictureAway} />
     );
   }
   if (areWordsOpen && machineId !== null) {
-    return <WordsImport machineId={machineId} system={system} onCancel={() => setWordsOpen(false)} />;
+    return <WordsImport machineId={machineId} onCancel={() => setWordsOpen(false)} />;
   }
   if (fresh.several && machineId !== null) {
-    return (
-      <SeveralImport
-        files={fresh.several}
-        machineId={machineId}
-        system={system}
-        onCancel={fresh.putSeveralAway}
-      />
-    );
+    return <SeveralImport files={fresh.several} machineId={machineId} onCancel={fresh.putSeveralAway} />;
   }
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_22.5rem]">

@@ -1,5 +1,6 @@
 import { forceFactorOf } from '#core/knowledge/describeEffects.ts';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 type Effect = KnowledgeReply['effects'][number];
 
@@ -20,7 +21,7 @@ export function EffectPlot({ effects }: { readonly effects: readonly Effect[] })
       <ul className="grid gap-2 mt-1">
         {effects.map((effect) => (
           <li key={effect.name}>
-            <p className="text-[15px]">{effect.words}</p>
+            <p className="text-[15px]">{say(effect.words)}</p>
             <svg width="100%" height="18" role="img" aria-label={describe(effect)}>
               <line x1="0" x2="100%" y1="9" y2="9" stroke="var(--color-hairline)" />
               <line x1="50%" x2="50%" y1="1" y2="17" stroke="var(--color-edge)" />
@@ -73,5 +74,5 @@ function Bar({ from, to, colour, height }: BarProps) {
 
 function describe({ label, mean, sd, priorMean, priorSd }: Effect): string {
   const words = (middle: number, spread: number) => `${middle.toFixed(2)} ± ${(1.64 * spread).toFixed(2)}`;
-  return `${label}: ${words(mean, sd)} in ln force, believed before ${words(priorMean, priorSd)}`;
+  return `${say(label)}: ${words(mean, sd)} in ln force, believed before ${words(priorMean, priorSd)}`;
 }

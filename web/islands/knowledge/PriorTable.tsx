@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { KnowledgeReply, PriorReply } from '#web/schemas/knowledge.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly priors: readonly PriorReply[];
@@ -35,7 +36,7 @@ export function PriorTable({ priors, onChanged }: Props) {
             ) : (
               <div className="grid sm:grid-cols-[1fr_11rem_auto] gap-x-4 items-center">
                 <span>
-                  {prior.reason}
+                  {say(prior.reason)}
                   {prior.author ? (
                     <span className="block text-sm text-muted">
                       {prior.author}&apos;s own; commonly {prior.commonMean.toFixed(2)} ±{' '}
@@ -51,7 +52,7 @@ export function PriorTable({ priors, onChanged }: Props) {
                   className="button px-3"
                   data-kind="quiet"
                   onClick={() => setEdited(prior.name)}
-                  aria-label={`Change: ${prior.reason}`}
+                  aria-label={say(`Change: ${prior.reason}`)}
                 >
                   Change
                 </button>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { KnowledgeReply, UsualForceReply } from '#web/schemas/knowledge.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly usualForces: readonly UsualForceReply[];
@@ -18,8 +19,8 @@ export function UsualForces({ usualForces, onChanged }: Props) {
         Usual forces ({own} of {usualForces.length} are your own)
       </summary>
       <p className="text-sm text-muted mt-1">
-        A kiss in gf, or what parts a single layer: fresh blade, one pass, 100 mm/s. A search of a new sheet
-        begins from here; what you cut teaches the rest.
+        A kiss in gf, or what parts a single layer: fresh blade, one pass, {say('100 mm/s')}. A search of a
+        new sheet begins from here; what you cut teaches the rest.
       </p>
       <ul className="grid sm:grid-cols-2 gap-x-6 gap-y-2 mt-2">
         {usualForces.map((usual) => (

@@ -15,6 +15,7 @@ import {
 } from 'recharts';
 import type { LogCharts as Charts } from '#store/repositories/log/logCharts.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
+import { currentSystem } from '#web/islands/shared/units.ts';
 
 const TICK = { fill: 'var(--color-muted)', fontSize: 13 };
 const axisWords = (value: string) => ({
@@ -73,7 +74,12 @@ export function ForceChart({ forces, unit }: { readonly forces: Charts['forces']
     >
       <ScatterChart margin={{ top: 8, right: 12, bottom: 18, left: 0 }}>
         <CartesianGrid stroke="var(--color-hairline)" />
-        <XAxis type="number" dataKey="bladeMetres" tick={TICK} label={axisWords('blade travel, m')} />
+        <XAxis
+          type="number"
+          dataKey="bladeMetres"
+          tick={TICK}
+          label={axisWords(`blade travel, ${currentSystem() === 'inch' ? 'ft' : 'm'}`)}
+        />
         <YAxis type="number" dataKey="force" tick={TICK} unit={` ${unit}`} width={70} />
         <Tooltip isAnimationActive={false} />
         <Scatter
@@ -162,7 +168,7 @@ function ShiftChart({ charts: { shifts } }: { readonly charts: Charts }) {
   return (
     <ChartFrame
       title="Shift of print and cut over time"
-      words="the mean length of the shift on every sheet that was read, mm. Read one with a card, or note it with a run."
+      words="the mean length of the shift on every sheet that was read. Read one with a card, or note it with a run."
       isEmpty={shifts.length === 0}
     >
       <LineChart data={[...shifts]} margin={{ top: 8, right: 12, bottom: 4, left: -12 }}>

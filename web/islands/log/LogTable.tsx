@@ -25,6 +25,7 @@ import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import type { LogEntryReply } from '#web/schemas/run.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 const KINDS = {
   run: { icon: Play, words: 'Runs' },
@@ -57,12 +58,12 @@ const COLUMNS = [
           <span>
             {row.original.link ? (
               <a href={row.original.link} className="inline-block min-h-6 font-semibold decoration-feather">
-                {row.original.what}
+                {say(row.original.what)}
               </a>
             ) : (
-              <span className="font-semibold">{row.original.what}</span>
+              <span className="font-semibold">{say(row.original.what)}</span>
             )}
-            <span className="block text-muted">{row.original.detail}</span>
+            <span className="block text-muted">{say(row.original.detail)}</span>
           </span>
         </span>
       );

@@ -2,6 +2,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useFieldArray, type UseFormReturn } from 'react-hook-form';
 import { OPERATION_WORDS, OPERATIONS } from '#core/stack/operation.ts';
 import { MARK_SCHEMES, MARK_SHAPES, SEAT_USES } from '#core/station/machine.ts';
+import { QuantityField } from '#web/islands/machine/QuantityField.tsx';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
 import type { MachineInput } from '#web/schemas/station.ts';
 import { FormField } from '#web/islands/shared/FormField.tsx';
@@ -174,8 +175,8 @@ function Marks({ form }: Props) {
                   <span className="block text-sm text-muted">Sheet</span>
                   <input className="field w-32" {...form.register(`printAndCut.${index}.sheet`)} />
                 </label>
-                <NumberField form={form} name={`printAndCut.${index}.widthMm`} label="usable width, mm" />
-                <NumberField form={form} name={`printAndCut.${index}.heightMm`} label="usable height, mm" />
+                <QuantityField form={form} name={`printAndCut.${index}.widthMm`} label="usable width" />
+                <QuantityField form={form} name={`printAndCut.${index}.heightMm`} label="usable height" />
                 <button
                   type="button"
                   className="button px-2.5"
@@ -215,17 +216,17 @@ function MarkFields({ form }: Props) {
           ))}
         </select>
       </FormField>
-      <NumberField
+      <QuantityField
         form={form}
         name="marks.lengthMm"
-        label={shape === 'disc' ? 'Diameter, mm' : 'Mark length, mm'}
+        label={shape === 'disc' ? 'Diameter' : 'Mark length'}
       />
       {shape === 'disc' ? null : (
-        <NumberField form={form} name="marks.thicknessMm" label="Line thickness, mm" />
+        <QuantityField form={form} name="marks.thicknessMm" label="Line thickness" />
       )}
-      <NumberField form={form} name="marks.insetMm" label="In from the edge, mm" />
+      <QuantityField form={form} name="marks.insetMm" label="In from the edge" />
       <NumberField form={form} name="marks.alongSide" label="Along each long side" />
-      <NumberField form={form} name="marks.clearMm" label="Clear around it, mm" />
+      <QuantityField form={form} name="marks.clearMm" label="Clear around it" />
     </>
   );
 }

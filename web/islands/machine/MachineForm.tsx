@@ -4,6 +4,7 @@ import { EquipmentFields } from '#web/islands/machine/EquipmentFields.tsx';
 import { LanguageFields } from '#web/islands/machine/LanguageFields.tsx';
 import { LinkFields } from '#web/islands/machine/LinkFields.tsx';
 import { MachineScales } from '#web/islands/machine/MachineScales.tsx';
+import { QuantityField } from '#web/islands/machine/QuantityField.tsx';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
 import { useMachineForm } from '#web/islands/machine/useMachineForm.ts';
 import type { MachineInput } from '#web/schemas/station.ts';
@@ -72,11 +73,11 @@ function AreaFields({ form }: { readonly form: UseFormReturn<MachineInput> }) {
     <>
       <h2 className="mt-5">Area and movement</h2>
       <div className="grid gap-3 grid-cols-2 sm:grid-cols-3 mt-2">
-        <NumberField form={form} name="bedWidthMm" label="Width it takes, mm" />
-        <NumberField form={form} name="bedLengthMm" label="Length it takes, mm" />
-        <NumberField form={form} name="marginMm" label="Rim it cannot reach, mm" />
-        <NumberField form={form} name="accelerationMmPerS2" label="Acceleration, mm/s²" />
-        <NumberField form={form} name="travelSpeedMmPerS" label="Travel speed, mm/s" />
+        <QuantityField form={form} name="bedWidthMm" label="Width it takes" />
+        <QuantityField form={form} name="bedLengthMm" label="Length it takes" />
+        <QuantityField form={form} name="marginMm" label="Rim it cannot reach" />
+        <QuantityField form={form} name="accelerationMmPerS2" label="Acceleration" kind="acceleration" />
+        <QuantityField form={form} name="travelSpeedMmPerS" label="Travel speed" kind="speed" />
       </div>
     </>
   );

@@ -1,4 +1,5 @@
 import type { UseFormReturn } from 'react-hook-form';
+import { QuantityField } from '#web/islands/machine/QuantityField.tsx';
 import { NumberField } from '#web/islands/machine/NumberField.tsx';
 import { DEPTH_STARTS } from '#web/islands/machine/useMachineForm.ts';
 import type { MachineInput } from '#web/schemas/station.ts';
@@ -111,18 +112,18 @@ function DepthFields({ form }: Props) {
         </select>
       </FormField>
       {depthKind === 'turns' ? (
-        <NumberField form={form} name="depthScale.mmPerTurn" label="mm in one turn" />
+        <QuantityField form={form} name="depthScale.mmPerTurn" label="One turn" />
       ) : null}
       {depthKind === 'dial' ? (
-        <NumberField form={form} name="depthScale.mmPerStep" label="mm in one step" />
+        <QuantityField form={form} name="depthScale.mmPerStep" label="One step" />
       ) : null}
       {depthKind === 'millimetres' || depthKind === 'automatic' ? (
-        <NumberField form={form} name="depthScale.stepMm" label="to the nearest mm" />
+        <QuantityField form={form} name="depthScale.stepMm" label="In steps of" />
       ) : null}
-      <NumberField
+      <QuantityField
         form={form}
         name="depthScale.maxMm"
-        label={depthKind === 'fixed' ? 'It shows, mm' : 'Most it shows, mm'}
+        label={depthKind === 'fixed' ? 'It shows' : 'Most it shows'}
       />
     </div>
   );

@@ -6,6 +6,7 @@ import { useCalibration, type Attempt } from '#web/islands/machinePage/useCalibr
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { CalibrationView } from '#web/schemas/machinePage.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly machine: Machine;
@@ -114,7 +115,7 @@ function Verdict({ attempt, unit }: { readonly attempt: Attempt; readonly unit: 
   if (attempt.kind === 'refused') {
     return (
       <p role="status" className="note" data-tone="careful">
-        Not yet: {attempt.reason}.
+        Not yet: {say(attempt.reason)}.
       </p>
     );
   }

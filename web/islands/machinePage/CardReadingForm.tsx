@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { CARD_CORNERS, type CardReading } from '#core/sheet/marks/registrationCard.ts';
+import {} from '#web/islands/shared/units.ts';
 
 interface Props {
   /** Resolves to true when the reading was kept. */
@@ -63,7 +64,7 @@ function Row({ corner, typed, onType }: RowProps) {
             key={axis}
             className="field figure px-2"
             inputMode="numeric"
-            aria-label={`${corner}, ${axis === 'x' ? 'sideways' : 'up or down'}, tenths of a mm`}
+            aria-label={`${corner}, ${axis === 'x' ? 'sideways' : 'up or down'}, counted in ticks`}
             value={typed[key] ?? ''}
             onChange={(event) => onType({ ...typed, [key]: event.target.value })}
           />

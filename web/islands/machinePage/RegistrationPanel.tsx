@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { formatLength } from '#core/units/length.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { CardReadingForm } from '#web/islands/machinePage/CardReadingForm.tsx';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -6,6 +7,7 @@ import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
+import { currentSystem, lengthUnit, sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly machine: Machine;
@@ -42,7 +44,7 @@ export function RegistrationPanel({ machine, registration: initial }: Props) {
       ) : (
         <>
           <p className="text-muted">
-            One printed sheet tells it to a tenth of a mm: two scales at each corner, one printed, one cut
+            One printed sheet tells it to {sayLength(0.1)}: two scales at each corner, one printed, one cut
             beside it. Lines that meet name the shift.
           </p>
           <Belief registration={registration} />
@@ -98,10 +100,10 @@ function Belief({ registration: { error, isCorrected } }: Pick<Props, 'registrat
   const steady = Math.hypot(error.meanXMm, error.meanYMm);
   return (
     <p className="mt-2" role="status">
-      Steady part <strong className="figure">{steady.toFixed(2)} mm</strong>
+      Steady part <strong className="figure">{sayLength(steady, 2)}</strong>
       {steady >= 0.05 ? ` (${sideWords(error.meanXMm, error.meanYMm)})` : ''}
       {isCorrected ? ', after the correction' : ''}; from sheet to sheet{' '}
-      <strong className="figure">± {error.sdMm.toFixed(2)} mm</strong>.
+      <strong className="figure">± {sayLength(error.sdMm, 2)}</strong>.
     </p>
   );
 }
@@ -117,7 +119,7 @@ function ReadSheets({
       <thead className="text-muted text-left">
         <tr>
           <th scope="col">read</th>
-          <th scope="col">shift, mm</th>
+          <th scope="col">shift, {lengthUnit()}</th>
           <th scope="col">turn</th>
           <th scope="col">scale</th>
           <th scope="col">rest</th>
@@ -153,13 +155,13 @@ function ReadSheets({
 }
 
 function signed(mm: number): string {
-  return `${mm < 0 ? '−' : '+'}${Math.abs(mm).toFixed(2)}`;
+  return `${mm < 0 ? '−' : '+'}${formatLength(Math.abs(mm), currentSystem(), 2).figure}`;
 }
 
 function sideWords(x: number, y: number): string {
   const words = [
-    Math.abs(x) >= 0.05 ? `${Math.abs(x).toFixed(1)} mm to the ${x > 0 ? 'right' : 'left'}` : '',
-    Math.abs(y) >= 0.05 ? `${Math.abs(y).toFixed(1)} mm ${y > 0 ? 'down' : 'up'}` : '',
+    Math.abs(x) >= 0.05 ? `${sayLength(Math.abs(x))} to the ${x > 0 ? 'right' : 'left'}` : '',
+    Math.abs(y) >= 0.05 ? `${sayLength(Math.abs(y))} ${y > 0 ? 'down' : 'up'}` : '',
   ];
   return words.filter(Boolean).join(', ');
 }

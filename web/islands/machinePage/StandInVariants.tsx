@@ -3,6 +3,7 @@ import type { Machine } from '#core/station/machine.ts';
 import { findVariant, listVariants, type StandInVariant } from '#core/station/standInVariants.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { say } from '#web/islands/shared/units.ts';
 
 /** A stand-in fitted out in another way, by one tap: practice on a machine that works otherwise. */
 export function StandInVariants({ machine }: { readonly machine: Machine }) {
@@ -39,7 +40,7 @@ export function StandInVariants({ machine }: { readonly machine: Machine }) {
               onClick={() => void fitOut(variant)}
             >
               <span className="block font-semibold">{variant.name}</span>
-              <span className="block text-sm font-normal">{variant.words}</span>
+              <span className="block text-sm font-normal">{say(variant.words)}</span>
             </button>
           </li>
         ))}

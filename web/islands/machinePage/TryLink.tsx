@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Machine } from '#core/station/machine.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { say } from '#web/islands/shared/units.ts';
 
 type Step = 'idle' | 'moving' | 'asked' | 'moved' | 'still';
 
@@ -56,7 +57,7 @@ export function TryLink({ machine }: { readonly machine: Machine }) {
       ) : (
         <>
           <p className="text-sm text-muted">
-            Moves the head 10 mm to the right and back, tool up. Keep hands clear.
+            Moves the head {say('10 mm')} to the right and back, tool up. Keep hands clear.
           </p>
           <button
             type="button"
@@ -114,7 +115,7 @@ function Outcome({ step, machine: { name, link }, hasAnswered, onSeen }: Outcome
       <p className="font-semibold">Look here, then try again:</p>
       <ul className="list-disc pl-5">
         {LOOK[link.kind].map((words) => (
-          <li key={words}>{words}</li>
+          <li key={words}>{say(words)}</li>
         ))}
       </ul>
     </div>

@@ -31,7 +31,7 @@ const measured: RegistrationReply = {
   error: { meanXMm: 0.42, meanYMm: -0.27, sdMm: 0.14, source: 'measured' },
 };
 const field = (corner: string, way: 'sideways' | 'up or down') =>
-  screen.getByLabelText(`${corner}, ${way}, tenths of a mm`);
+  screen.getByLabelText(`${corner}, ${way}, counted in ticks`);
 const keep = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Keep this reading' });
 afterEach(cleanup);
 

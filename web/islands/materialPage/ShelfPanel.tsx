@@ -1,8 +1,9 @@
 import { Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { useFieldArray } from 'react-hook-form';
+import { Controller, useFieldArray } from 'react-hook-form';
 import type { MaterialDesk } from '#web/islands/materialPage/useMaterialPage.ts';
 import { FormField } from '#web/islands/shared/FormField.tsx';
+import { QuantityInput, unitOf } from '#web/islands/shared/QuantityInput.tsx';
 
 interface Props {
   readonly desk: MaterialDesk;
@@ -187,20 +188,34 @@ function Remnants({ desk: { form } }: Props) {
     >
       {remnants.fields.map((field, index) => (
         <Row key={field.key} words={`remnant ${index + 1}`} onRemove={() => remnants.remove(index)}>
-          <Cell label="Width, mm" problem={problems?.[index]?.widthMm?.message}>
-            <input
-              type="number"
-              step="any"
-              className="field figure w-28"
-              {...register(`details.remnants.${index}.widthMm`, { valueAsNumber: true })}
+          <Cell label={`Width, ${unitOf('length')}`} problem={problems?.[index]?.widthMm?.message}>
+            <Controller
+              control={form.control}
+              name={`details.remnants.${index}.widthMm`}
+              render={({ field: { value, onChange, onBlur } }) => (
+                <QuantityInput
+                  kind="length"
+                  className="field figure w-28"
+                  kept={value ?? Number.NaN}
+                  onKept={onChange}
+                  onBlur={onBlur}
+                />
+              )}
             />
           </Cell>
-          <Cell label="Height, mm" problem={problems?.[index]?.heightMm?.message}>
-            <input
-              type="number"
-              step="any"
-              className="field figure w-28"
-              {...register(`details.remnants.${index}.heightMm`, { valueAsNumber: true })}
+          <Cell label={`Height, ${unitOf('length')}`} problem={problems?.[index]?.heightMm?.message}>
+            <Controller
+              control={form.control}
+              name={`details.remnants.${index}.heightMm`}
+              render={({ field: { value, onChange, onBlur } }) => (
+                <QuantityInput
+                  kind="length"
+                  className="field figure w-28"
+                  kept={value ?? Number.NaN}
+                  onKept={onChange}
+                  onBlur={onBlur}
+                />
+              )}
             />
           </Cell>
           <Cell label="Where it is">

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { WAIT_WORDS, type Wait, type WaitKind } from '#core/prep/waits.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { NumberBox } from '#web/islands/shared/NumberBox.tsx';
 import { WaitRoutes } from '#web/islands/materialPage/WaitRoutes.tsx';
 import type { WaitRouteReply } from '#web/schemas/day.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -48,7 +48,7 @@ export function WaitsPanel({ materialId, waits: initial, routes }: Props) {
                 ) : null}
               </span>
             </span>
-            <Millimetres
+            <NumberBox
               label={`${WAIT_WORDS[kind]}, minutes`}
               isLabelHidden
               unit="min"

@@ -1,8 +1,9 @@
-import { useState, type ChangeEvent } from 'react';
+import { useState } from 'react';
 import type { UseFormRegisterReturn, UseFormReturn } from 'react-hook-form';
 import { TAB_QUANTITY } from '#core/perforation/tabModel.ts';
 import { FLAW_NAMES, FLAWS } from '#core/stack/depthGrade.ts';
 import type { TypedNote } from '#web/schemas/run.ts';
+import { QuantityInput, unitOf } from '#web/islands/shared/QuantityInput.tsx';
 
 /** Empty is nothing said. */
 export function readNumber(text: unknown): number | null {
@@ -58,18 +59,20 @@ export function TabsHeld({ form }: { readonly form: UseFormReturn<TypedNote> }) 
 /** What else a run can tell: sheets, damp, shift of print and cut. */
 export function MoreFacts({ form }: { readonly form: UseFormReturn<TypedNote> }) {
   const { errors } = form.formState;
-  const [typed, setTyped] = useState({ x: '', y: '' });
+  const [typed, setTyped] = useState({ x: Number.NaN, y: Number.NaN });
   // Nothing typed is nothing read: a shift of 0 is said with a 0.
-  const typeShift = (axis: 'x' | 'y', text: string) => {
-    const next = { ...typed, [axis]: text };
+  const typeShift = (axis: 'x' | 'y', mm: number) => {
+    const next = { ...typed, [axis]: mm };
     setTyped(next);
-    const [x, y] = [readNumber(next.x), readNumber(next.y)];
-    form.setValue('shift', x === null && y === null ? null : { x: x ?? 0, y: y ?? 0 });
+    const isNothing = Number.isNaN(next.x) && Number.isNaN(next.y);
+    form.setValue('shift', isNothing ? null : { x: next.x || 0, y: next.y || 0 });
   };
   const shift = (axis: 'x' | 'y') => ({
-    value: typed[axis],
+    kind: 'length' as const,
+    className: 'field figure text-base text-ink',
+    kept: typed[axis],
     'aria-invalid': Boolean(errors.shift),
-    onChange: (event: ChangeEvent<HTMLInputElement>) => typeShift(axis, event.target.value),
+    onKept: (mm: number) => typeShift(axis, mm),
   });
   return (
     <details className="mt-3">
@@ -96,12 +99,12 @@ export function MoreFacts({ form }: { readonly form: UseFormReturn<TypedNote> })
           />
         </label>
         <label className="text-sm text-muted">
-          Cut lies right of print, mm
-          <input className="field figure text-base text-ink" inputMode="decimal" {...shift('x')} />
+          Cut lies right of print, {unitOf('length')}
+          <QuantityInput {...shift('x')} />
         </label>
         <label className="text-sm text-muted">
-          Cut lies below print, mm
-          <input className="field figure text-base text-ink" inputMode="decimal" {...shift('y')} />
+          Cut lies below print, {unitOf('length')}
+          <QuantityInput {...shift('y')} />
         </label>
       </div>
     </details>

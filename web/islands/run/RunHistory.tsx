@@ -3,6 +3,7 @@ import type { Run } from '#core/run/run.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { RunHistoryReply } from '#web/schemas/run.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 
@@ -27,7 +28,7 @@ export function RunHistory({ run }: { readonly run: Run }) {
               {clock.format(new Date(at))}
             </time>
             <span>
-              {words}
+              {say(words)}
               {author ? `, ${author}` : ''}
               {message ? <span className="block text-muted">{message}</span> : null}
               <span className="sr-only">, {strokes} strokes cut by then</span>

@@ -2,10 +2,10 @@ import { listExposureSchools, type ExposureSchool } from '#core/exposure/exposur
 import { overcutFor, usualOffsetMm } from '#core/exposure/bladeGeometry.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
 import type { DepthScale } from '#core/units/depthScale.ts';
-import { umToMil } from '#core/units/length.ts';
 import { ExposureDial } from '#web/components/exposureDial/ExposureDial.tsx';
 import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';
+import { say, sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly page: SettingPageData;
@@ -38,8 +38,8 @@ export function ExposurePanel({ page, desk }: Props) {
         ))}
       </ul>
       <p className="border-t border-hairline mt-2 pt-2.5">
-        A {angle}° blade: offset <span className="figure">{offset.toFixed(2)} mm</span>, overcut{' '}
-        <span className="figure">{overcut.toFixed(2)} mm</span>.
+        A {angle}° blade: offset <span className="figure">{sayLength(offset, 2)}</span>, overcut{' '}
+        <span className="figure">{sayLength(overcut, 2)}</span>.
       </p>
       {summary ? (
         <p className="text-sm mt-1">
@@ -69,15 +69,13 @@ function SchoolRow({ school, scale, desk }: SchoolProps) {
             {school.name}
             {school.isDefault ? ' · ours' : ''}
           </span>
-          <span className="figure">{school.exposureMm.toFixed(2)} mm</span>{' '}
-          <span className="text-muted">
-            {umToMil(school.exposureMm * 1000).toFixed(0)} mil · {school.onHolder}
-          </span>
+          <span className="figure">{sayLength(school.exposureMm, 2)}</span>{' '}
+          <span className="text-muted">{school.onHolder}</span>
         </p>
         <button
           type="button"
           className="button px-3"
-          aria-label={`Use ${school.exposureMm.toFixed(2)} mm: ${school.name}`}
+          aria-label={`Use ${sayLength(school.exposureMm, 2)}: ${school.name}`}
           onClick={() => desk.set('exposureMm', school.exposureMm)}
         >
           Use
@@ -85,13 +83,13 @@ function SchoolRow({ school, scale, desk }: SchoolProps) {
       </div>
       <ul className="text-sm text-muted list-disc pl-5">
         {school.steps.map((step) => (
-          <li key={step}>{step}</li>
+          <li key={step}>{say(step)}</li>
         ))}
       </ul>
-      {school.limit ? <p className="text-sm text-ember">{school.limit}</p> : null}
+      {school.limit ? <p className="text-sm text-ember">{say(school.limit)}</p> : null}
       {school.caution ? (
         <p className="note mt-1 text-sm" data-tone="problem">
-          {school.caution}
+          {say(school.caution)}
         </p>
       ) : null}
     </li>

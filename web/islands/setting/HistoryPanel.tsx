@@ -6,6 +6,7 @@ import { describeValue } from '#web/islands/setting/describeValue.ts';
 import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly page: SettingPageData;
@@ -30,7 +31,7 @@ export function HistoryPanel({ page, desk }: Props) {
         <ul className="text-sm text-muted border-t border-hairline pt-2">
           {others.map((entry) => (
             <li key={entry.id}>
-              {formatMoment(entry.at)} · {entry.author || 'unsigned'}: {entry.what}
+              {formatMoment(entry.at)} · {entry.author || 'unsigned'}: {say(entry.what)}
             </li>
           ))}
         </ul>

@@ -14,6 +14,7 @@ import { ValueForm } from '#web/islands/setting/ValueForm.tsx';
 import { RelativeList } from '#web/islands/shared/RelativeList.tsx';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';
+import { say, sayCaliper } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly page: SettingPageData;
@@ -69,7 +70,7 @@ function Heading({ page, desk }: { readonly page: SettingPageData; readonly desk
           </a>
         </h1>
         <p className="text-muted">
-          {material.maker} · {(isLayered ? toLinerUm : totalUm).toFixed(0)} µm{' '}
+          {material.maker} · {sayCaliper(isLayered ? toLinerUm : totalUm)}{' '}
           {isLayered ? 'to the liner' : 'thick'} · <a href={`/machines/${machine.id}`}>{machine.name}</a> ·{' '}
           {key.bladeKind}
         </p>
@@ -98,7 +99,7 @@ function OnSheet({ page: { onSheet, machine } }: { readonly page: SettingPageDat
   return (
     <p className="note mt-3">
       On the sheet that lies at {machine.name} it is{' '}
-      <strong>{wordForce(onSheet.force, machine.forceScale)}</strong>: {onSheet.words}.
+      <strong>{wordForce(onSheet.force, machine.forceScale)}</strong>: {say(onSheet.words)}.
     </p>
   );
 }

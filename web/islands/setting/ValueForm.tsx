@@ -9,6 +9,7 @@ import {
   TAB_WAY_WORDS,
 } from '#core/setting/settingFields.ts';
 import { describeExposure } from '#core/units/depthScale.ts';
+import { QuantityInput } from '#web/islands/shared/QuantityInput.tsx';
 import { describeValue, unitOf } from '#web/islands/setting/describeValue.ts';
 import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -139,6 +140,19 @@ function ValueInput({
     );
   }
   const isFixed = field === 'offsetMm' && page.key.operation === 'crease';
+  if (factsOfField(field).unit === 'mm') {
+    return (
+      <QuantityInput
+        id={id}
+        kind="length"
+        required
+        readOnly={isFixed}
+        className="field figure font-bold read-only:bg-ground"
+        kept={typeof value === 'number' ? value : Number.NaN}
+        onKept={(mm) => desk.set(field, mm)}
+      />
+    );
+  }
   return (
     <input
       id={id}

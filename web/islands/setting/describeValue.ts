@@ -6,6 +6,7 @@ import {
 } from '#core/setting/settingFields.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
+import { lengthUnit, say } from '#web/islands/shared/units.ts';
 
 /** The unit after a field's figure on this machine; empty for words. */
 export function unitOf(field: SettingField, machine: Pick<Machine, 'forceScale' | 'speedScale'>): string {
@@ -15,7 +16,7 @@ export function unitOf(field: SettingField, machine: Pick<Machine, 'forceScale' 
     case 'speed':
       return machine.speedScale.unit;
     case 'mm':
-      return 'mm';
+      return lengthUnit();
     case 'share':
       return 'of 1';
     case 'passes':
@@ -32,5 +33,6 @@ export function describeValue(
 ): string {
   if (value === undefined) return 'not said';
   if (field === 'strategy') return STRATEGY_WORDS[value as NonNullable<SettingValues['strategy']>];
+  if (factsOfField(field).unit === 'mm') return say(`${value} mm`);
   return `${value} ${unitOf(field, machine)}`.trim();
 }

@@ -1,13 +1,15 @@
 import { useState } from 'react';
 import type { Book } from '#web/islands/settings/useBook.ts';
 import type { BulkInput } from '#web/schemas/setting.ts';
+import { parseLength } from '#core/units/parseLength.ts';
+import { currentSystem, lengthUnit } from '#web/islands/shared/units.ts';
 
 const FIELDS = {
   speed: 'speed',
   passes: 'passes',
-  exposureMm: 'exposure, mm',
-  offsetMm: 'offset, mm',
-  overcutMm: 'overcut, mm',
+  exposureMm: 'exposure',
+  offsetMm: 'offset',
+  overcutMm: 'overcut',
 } as const;
 type Field = keyof typeof FIELDS;
 
@@ -58,12 +60,14 @@ export function BulkBar({ book }: { readonly book: Book }) {
 function SetField({ ids, onSet }: { readonly ids: number[]; readonly onSet: (change: BulkInput) => void }) {
   const [field, setField] = useState<Field>('speed');
   const [value, setValue] = useState('');
+  const isLength = field.endsWith('Mm');
+  const typed = isLength ? parseLength(value, currentSystem()) : readNumber(value);
   return (
     <form
       className="flex items-center gap-1.5"
       onSubmit={(event) => {
         event.preventDefault();
-        if (value.trim() !== '') onSet({ action: 'set', ids, field, value: Number(value) });
+        if (typed !== null) onSet({ action: 'set', ids, field, value: typed });
       }}
     >
       <select
@@ -74,23 +78,27 @@ function SetField({ ids, onSet }: { readonly ids: number[]; readonly onSet: (cha
       >
         {Object.entries(FIELDS).map(([name, words]) => (
           <option key={name} value={name}>
-            {words}
+            {name.endsWith('Mm') ? `${words}, ${lengthUnit()}` : words}
           </option>
         ))}
       </select>
       <input
         aria-label="New value"
-        type="number"
-        step="any"
+        inputMode="decimal"
         className="field figure w-24"
         value={value}
         onChange={(event) => setValue(event.target.value)}
       />
-      <button type="submit" className="button" disabled={value.trim() === ''}>
+      <button type="submit" className="button" disabled={typed === null}>
         Set for all
       </button>
     </form>
   );
+}
+
+function readNumber(text: string): number | null {
+  const value = Number(text.trim().replace(',', '.'));
+  return text.trim() === '' || !Number.isFinite(value) ? null : value;
 }
 
 const WORDS = {

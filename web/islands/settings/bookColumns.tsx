@@ -4,6 +4,7 @@ import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { SettingSummary } from '#web/schemas/setting.ts';
+import { sayLength } from '#web/islands/shared/units.ts';
 
 const column = createColumnHelper<SettingSummary>();
 
@@ -86,7 +87,7 @@ const VALUE_COLUMNS = [
         <span className="text-muted">{original.revision.values.tool}</span>
       ) : (
         <span className="figure whitespace-nowrap">
-          {original.revision.values.exposureMm.toFixed(2)} mm
+          {sayLength(original.revision.values.exposureMm, 2)}
           <span className="block text-sm text-muted font-sans">{original.exposureWords}</span>
         </span>
       ),

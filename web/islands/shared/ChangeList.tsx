@@ -1,5 +1,6 @@
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import type { AuditReply } from '#web/schemas/setting.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 /** What was changed about a thing, by whom and when. */
 export function ChangeList({ audit }: { readonly audit: readonly AuditReply[] }) {
@@ -9,7 +10,7 @@ export function ChangeList({ audit }: { readonly audit: readonly AuditReply[] })
       <ul className="text-sm">
         {audit.map((entry) => (
           <li key={entry.id} className="py-1">
-            {entry.what}
+            {say(entry.what)}
             <span className="block text-muted">
               {entry.author || 'unsigned'} · {formatMoment(entry.at)}
             </span>

@@ -1,4 +1,5 @@
 import { ApiRefusal } from '#web/islands/shared/callApi.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 /** Says why something was refused, where it happened. Nothing when there is no error. */
 export function Refusal({ error }: { readonly error: unknown }) {
@@ -7,7 +8,7 @@ export function Refusal({ error }: { readonly error: unknown }) {
   const message = error instanceof Error ? error.message : String(error);
   return (
     <p role="alert" className="note mt-3" data-tone="problem">
-      <strong>{title}.</strong> {message}
+      <strong>{title}.</strong> {say(message)}
     </p>
   );
 }

@@ -1,5 +1,6 @@
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { RelativeReply } from '#web/schemas/setting.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly relatives: readonly RelativeReply[];
@@ -26,7 +27,8 @@ export function RelativeList({ relatives, unit }: Props) {
               <StateBadge state={relative.state} />
             </p>
             <p className="text-sm text-muted">
-              {relative.reasons.join(' · ')}. {relative.force} {relative.forceUnit} on {relative.machine}.
+              {say(relative.reasons.join(' · '))}. {relative.force} {relative.forceUnit} on {relative.machine}
+              .
             </p>
             <p>
               It speaks for <strong className="figure">{relative.impliedForce}</strong> {unit} here

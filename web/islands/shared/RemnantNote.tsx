@@ -6,6 +6,7 @@ import type { Remnant } from '#core/stack/materialDetails.ts';
 import type { Material } from '#core/stack/material.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly materialId: number;
@@ -41,7 +42,8 @@ export function RemnantNote({ materialId, jobName, remnant, sheet }: Props) {
   return (
     <div className="flex items-center gap-3 mt-2">
       <p className="text-muted grow">
-        {Math.round(rest.widthMm)} × {Math.round(rest.heightMm - (rest.takenMm ?? 0))} mm stay whole
+        {say(`${Math.round(rest.widthMm)} × ${Math.round(rest.heightMm - (rest.takenMm ?? 0))} mm`)} stay
+        whole
         {rest.takenMm ? ' and go to the shelf when the run is done' : ''}.
       </p>
       <button type="button" className="button px-3" disabled={isKept} onClick={() => void keep()}>

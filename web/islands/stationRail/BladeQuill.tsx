@@ -1,3 +1,5 @@
+import { say } from '#web/islands/shared/units.ts';
+
 /** A blade's wear as a quill that shortens: whole when new, a stub at the end of its usual life. */
 export function BladeQuill({ travel, life }: { readonly travel: number; readonly life: number }) {
   const left = Math.max(0, Math.min(1, 1 - travel / life));
@@ -14,7 +16,7 @@ export function BladeQuill({ travel, life }: { readonly travel: number; readonly
         <path d={`M2 7H${tip}`} stroke="var(--color-ink)" />
       </svg>
       <span className="figure text-[13px] whitespace-nowrap">
-        {travel.toFixed(0)} of ~{life} m
+        {say(`${travel.toFixed(0)} of ~${life} m`)}
       </span>
     </span>
   );

@@ -11,6 +11,7 @@ import { RailSlot } from '#web/islands/stationRail/RailSlot.tsx';
 import type { Timer } from '#store/repositories/jobs/waits.ts';
 import { WaitSlot } from '#web/islands/stationRail/WaitSlot.tsx';
 import { useStationRail } from '#web/islands/stationRail/useStationRail.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly machines: readonly Machine[];
@@ -109,7 +110,7 @@ function BladeSlot({ station, machines, blades, onChoose }: BladeSlotProps) {
         .map((one) => ({
           id: one.id,
           name: `No. ${one.number}, ${one.kind}`,
-          detail: `${one.travelMetres.toFixed(0)} of about ${one.lifeMetres} m${placeOf(one, machine, machines)}`,
+          detail: `${say(`${one.travelMetres.toFixed(0)} of about ${one.lifeMetres} m`)}${placeOf(one, machine, machines)}`,
         }))}
       current={blade?.id ?? null}
       onChoose={onChoose}

@@ -13,6 +13,7 @@ import { CutPiece } from '#web/islands/testCuts/onMachine/CutPiece.tsx';
 import { describePiece, PieceFiles, PieceSize, USUAL_SIZE } from '#web/islands/testCuts/start/PieceSize.tsx';
 import { QuantityTabs, type TestQuantity } from '#web/islands/testCuts/QuantityTabs.tsx';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
+import { lengthUnit, say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly station: Station;
@@ -72,7 +73,7 @@ function JudgedView({ station, quantities, initial }: Props) {
           curve={data.curve}
           at={valueOf(given)}
           steps={data.steps}
-          unit={isTabs ? 'mm tab' : unit}
+          unit={isTabs ? `${lengthUnit()} tab` : unit}
         />
         <Steps judged={judged} made={made} question={isTabs ? 'How did it hold?' : 'How did it fold?'} />
         <Refusal error={judged.error} />
@@ -204,7 +205,7 @@ type Given = JudgedReply['proposal'];
 
 function wordGiven(given: Given, unit: string): string {
   return 'tabLengthMm' in given
-    ? `${given.tabLengthMm} mm tab / ${given.cutLengthMm} mm cut`
+    ? say(`${given.tabLengthMm} mm tab / ${given.cutLengthMm} mm cut`)
     : `${given.force} ${unit}${given.passes > 1 ? `, ${given.passes} passes` : ''}`;
 }
 

@@ -4,6 +4,7 @@ import { callApi } from '#web/islands/shared/callApi.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { EffortReply } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly dial: Dial;
@@ -27,7 +28,7 @@ export function MethodChoice({ dial, answer, unit }: Props) {
         {data ? (
           <>
             {data.advised === 'ladder' ? 'A card is better here' : 'One at a time is better here'}:{' '}
-            {data.reason}.
+            {say(data.reason)}.
           </>
         ) : (
           <>

@@ -6,6 +6,7 @@ import { callApi } from '#web/islands/shared/callApi.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { WayReply } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly dial: Dial;
@@ -91,7 +92,7 @@ interface WayProps {
 
 /** Passes and speed can be tried at once; a blade and an exposure are for the hands. */
 function WayButton({ way, now, dial, machine }: WayProps) {
-  if (way.isFreshBlade || way.isExposureStopped) return <>{way.words}</>;
+  if (way.isFreshBlade || way.isExposureStopped) return <>{say(way.words)}</>;
   const isSlower = way.speedMmPerS !== now.speedMmPerS;
   const change = isSlower
     ? { speed: mmPerSToSpeed(way.speedMmPerS, machine.speedScale) }
@@ -103,7 +104,7 @@ function WayButton({ way, now, dial, machine }: WayProps) {
       disabled={dial.isBusy}
       onClick={() => dial.change(change)}
     >
-      {way.words}
+      {say(way.words)}
     </button>
   );
 }

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { ReasonsReply } from '#web/schemas/dialIn.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 /** Why the answer is what it is: what each thing known of the sheet adds, and what each cut moved. */
 export function Reasons({ dial, unit }: { readonly dial: Dial; readonly unit: string }) {
@@ -50,7 +51,7 @@ function ReasonList({ reasons, unit }: { readonly reasons: ReasonsReply; readonl
           <ul className="divide-y divide-hairline">
             {reasons.cuts.map(({ id, words, percent }) => (
               <li key={id} className="flex justify-between gap-3 py-0.5">
-                <span>{words}</span>
+                <span>{say(words)}</span>
                 <span className="figure">{signed(percent)} %</span>
               </li>
             ))}
@@ -70,7 +71,7 @@ function ReasonList({ reasons, unit }: { readonly reasons: ReasonsReply; readonl
 function EffectRow({ words, percent, sdPercent }: ReasonsReply['effects'][number]) {
   return (
     <>
-      <dt>{words}</dt>
+      <dt>{say(words)}</dt>
       <dd className="figure text-right">{signed(percent)} %</dd>
       <dd className="text-muted figure">± {Math.round(sdPercent)}</dd>
     </>

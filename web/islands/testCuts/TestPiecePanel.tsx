@@ -3,6 +3,7 @@ import type { DialInScrap } from '#core/dialIn/dialIn.ts';
 import { PIECE_WORDS, TEST_PIECES, type SpotShape, type TestPieceKind } from '#core/dialIn/testPiece.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 /** What is cut, where it lies on the scrap, and the files for it. */
 export function TestPiecePanel({ dial }: { readonly dial: Dial }) {
@@ -21,7 +22,7 @@ export function TestPiecePanel({ dial }: { readonly dial: Dial }) {
       <ScrapDrawing scrap={scrap} />
       <SheetChoice dial={dial} jobs={jobs} />
       <p className="text-sm text-muted">
-        Scrap of {scrap.widthMm} × {scrap.heightMm} mm; {wordTaken(scrap.taken.length)}.
+        {say(`Scrap of ${scrap.widthMm} × ${scrap.heightMm} mm`)}; {wordTaken(scrap.taken.length)}.
       </p>
       <div className="flex flex-wrap gap-x-3 gap-y-1 text-sm mt-1">
         <a href={`${file}?format=machine`} download>
@@ -108,7 +109,7 @@ function SpotDrawing({ spot: { name, widthMm, heightMm, lines } }: { readonly sp
       viewBox={`-0.5 -0.5 ${widthMm + 1} ${heightMm + 1}`}
       className="h-28 mt-2"
       role="img"
-      aria-label={`The finest spot of ${name}, ${widthMm.toFixed(0)} × ${heightMm.toFixed(0)} mm`}
+      aria-label={say(`The finest spot of ${name}, ${widthMm.toFixed(0)} × ${heightMm.toFixed(0)} mm`)}
     >
       {lines.map((points, index) => (
         <polyline
@@ -146,7 +147,7 @@ function SheetChoice({ dial, jobs }: Omit<ChoiceProps, 'scrap'>) {
         <option value="" disabled>
           this sheet; choose another
         </option>
-        <option value="-1">a fresh scrap, 150 × 100 mm</option>
+        <option value="-1">{say('a fresh scrap, 150 × 100 mm')}</option>
         {jobs.map(({ id, name }) => (
           <option key={id} value={id}>
             the free corner of {name}

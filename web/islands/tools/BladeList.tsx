@@ -1,9 +1,11 @@
 import type { Blade } from '#core/station/station.ts';
 import { BladeQuill } from '#web/islands/stationRail/BladeQuill.tsx';
 import { CareList, type CareLine } from '#web/islands/tools/CareList.tsx';
+import { Field, Quantity } from '#web/islands/tools/Field.tsx';
 import { readFields, useTools } from '#web/islands/tools/useTools.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 import { nextNumber, ToolShelf } from '#web/islands/tools/ToolShelf.tsx';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly blades: readonly Blade[];
@@ -33,11 +35,11 @@ function BladeRow({ blade, machines, care, tools }: Omit<Props, 'blades'> & { bl
   const act = (what: string) => tools.send(`/api/blades/${blade.id}/care`, 'POST', { care: what });
   const facts = [
     `${blade.angleDeg}°`,
-    `offset ${blade.offsetMm} mm`,
-    blade.reachMm === null ? '' : `reaches ${blade.reachMm} mm`,
+    say(`offset ${blade.offsetMm} mm`),
+    blade.reachMm === null ? '' : say(`reaches ${blade.reachMm} mm`),
     blade.isHardMetal ? 'hard metal' : '',
     blade.holder ? `${blade.holder} holder` : '',
-    blade.dialMmPerStep ? `dial ${blade.dialMmPerStep} mm a step` : '',
+    blade.dialMmPerStep ? say(`dial ${blade.dialMmPerStep} mm a step`) : '',
     blade.cleanedAt ? `cleaned ${formatDay(blade.cleanedAt)}` : '',
   ];
   return (
@@ -89,16 +91,11 @@ function CorrectBlade({ blade, tools }: { readonly blade: Blade; readonly tools:
       >
         <Field label="Kind" name="kind" value={blade.kind} />
         <Field label="Angle, °" name="angleDeg" type="number" value={blade.angleDeg} />
-        <Field label="Offset, mm" name="offsetMm" type="number" value={blade.offsetMm} />
-        <Field label="Reaches, mm" name="reachMm" type="number" value={blade.reachMm ?? ''} />
-        <Field label="Usual life, m" name="lifeMetres" type="number" value={blade.lifeMetres} />
+        <Quantity label="Offset" name="offsetMm" value={blade.offsetMm} />
+        <Quantity label="Reaches" name="reachMm" value={blade.reachMm ?? ''} />
+        <Quantity label="Usual life" name="lifeMetres" kind="travel" value={blade.lifeMetres} />
         <Field label="Holder" name="holder" value={blade.holder} />
-        <Field
-          label="Its dial: mm in one step"
-          name="dialMmPerStep"
-          type="number"
-          value={blade.dialMmPerStep ?? ''}
-        />
+        <Quantity label="Its dial: one step" name="dialMmPerStep" value={blade.dialMmPerStep ?? ''} />
         <button type="submit" className="button justify-self-start" disabled={tools.isBusy}>
           Keep
         </button>
@@ -124,12 +121,12 @@ function NewBlade({ tools, next }: { readonly tools: Tools; readonly next: numbe
         <Field label="Number" name="number" type="number" value={next} />
         <Field label="Kind, as settings name it" name="kind" value="45° fine" />
         <Field label="Angle, °" name="angleDeg" type="number" value={45} />
-        <Field label="Offset, mm" name="offsetMm" type="number" value={0.25} />
-        <Field label="Reaches, mm" name="reachMm" type="number" value="" />
-        <Field label="Usual life, m" name="lifeMetres" type="number" value={360} />
-        <Field label="Used already, m" name="travelMetres" type="number" value={0} />
+        <Quantity label="Offset" name="offsetMm" value={0.25} />
+        <Quantity label="Reaches" name="reachMm" value="" />
+        <Quantity label="Usual life" name="lifeMetres" kind="travel" value={360} />
+        <Quantity label="Used already" name="travelMetres" kind="travel" value={0} />
         <Field label="Holder" name="holder" value="" />
-        <Field label="Its dial: mm in one step" name="dialMmPerStep" type="number" value="" />
+        <Quantity label="Its dial: one step" name="dialMmPerStep" value="" />
         <label className="flex items-center gap-2 min-h-11 self-end">
           <input type="checkbox" name="isHardMetal" className="size-5 accent-verdigris" /> hard metal
         </label>
@@ -143,28 +140,5 @@ function NewBlade({ tools, next }: { readonly tools: Tools; readonly next: numbe
         </button>
       </form>
     </details>
-  );
-}
-
-interface FieldProps {
-  readonly label: string;
-  readonly name: string;
-  readonly type?: 'text' | 'number';
-  readonly value: string | number;
-}
-
-/** A field that the form reads when it is sent. */
-export function Field({ label, name, type = 'text', value }: FieldProps) {
-  return (
-    <label>
-      <span className="block text-sm text-muted">{label}</span>
-      <input
-        name={name}
-        type={type}
-        {...(type === 'number' ? { step: 'any' } : {})}
-        className={`field ${type === 'number' ? 'figure' : ''}`}
-        defaultValue={value}
-      />
-    </label>
   );
 }

@@ -1,4 +1,5 @@
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 /** One thing that was done to a tool. */
 export interface CareLine {
@@ -18,7 +19,7 @@ export function CareList({ lines }: { readonly lines: readonly CareLine[] }) {
       <ul className="text-sm">
         {lines.map((line) => (
           <li key={`${line.at}${line.what}`}>
-            {formatMoment(line.at)} · {line.what} <span className="text-muted">{line.author}</span>
+            {formatMoment(line.at)} · {say(line.what)} <span className="text-muted">{line.author}</span>
           </li>
         ))}
       </ul>

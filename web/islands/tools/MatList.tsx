@@ -3,9 +3,10 @@ import type { Mat } from '#core/station/station.ts';
 import type { JudgedMat } from '#core/wear/judgeMat.ts';
 import { TACK_CLASSES, TACK_FEELS, TACK_FELT } from '#core/wear/tackIndex.ts';
 import { CareList, type CareLine } from '#web/islands/tools/CareList.tsx';
-import { Field } from '#web/islands/tools/BladeList.tsx';
+import { Field, Quantity } from '#web/islands/tools/Field.tsx';
 import { readFields, useTools } from '#web/islands/tools/useTools.ts';
 import { nextNumber, ToolShelf } from '#web/islands/tools/ToolShelf.tsx';
+import { say } from '#web/islands/shared/units.ts';
 
 /** A mat with how well it still holds, worked out where the time is known. */
 export interface MatView extends Mat {
@@ -52,7 +53,7 @@ function Holds({ mat }: { readonly mat: MatView }) {
         ? `holds ${mat.suits.map((family) => factsOf(family).name).join(', ')}`
         : 'holds nothing well any more: wash, re-stick or retire it'}
       {' · '}
-      <strong>{ADVICE_WORDS[mat.judged.advice]}</strong>: {mat.judged.reason}; {leftWords(mat.judged)}
+      <strong>{ADVICE_WORDS[mat.judged.advice]}</strong>: {say(mat.judged.reason)}; {leftWords(mat.judged)}
     </p>
   );
 }
@@ -69,7 +70,7 @@ function MatRow({ mat, care, tools }: { mat: MatView; care: Props['care']; tools
   const act = (what: string) => tools.send(`/api/mats/${mat.id}/care`, 'POST', { care: what });
   const change = (body: object) => tools.send(`/api/mats/${mat.id}`, 'PATCH', body);
   const facts = [
-    `${mat.widthMm} × ${mat.heightMm} mm`,
+    say(`${mat.widthMm} × ${mat.heightMm} mm`),
     `${mat.uses} loads, ${mat.usesSinceCleaned} since washed`,
     mat.usesAtRestick > 0 ? `re-stuck after ${mat.usesAtRestick}` : '',
     mat.feltShare ? 'tack tested by hand' : '',
@@ -205,8 +206,8 @@ function NewMat({ tools, next }: { readonly tools: Tools; readonly next: number 
           </select>
         </label>
         <Field label="Loads already" name="uses" type="number" value={0} />
-        <Field label="Width, mm" name="widthMm" type="number" value={305} />
-        <Field label="Height, mm" name="heightMm" type="number" value={305} />
+        <Quantity label="Width" name="widthMm" value={305} />
+        <Quantity label="Height" name="heightMm" value={305} />
         <button
           type="submit"
           className="button col-span-full justify-self-start"

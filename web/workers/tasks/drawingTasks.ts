@@ -43,8 +43,8 @@ import {
   inlinePictures,
   type ExactPictures,
   type Pictures,
+  type ShownArt,
 } from '#web/endpoints/jobs/pictures/inlinePictures.ts';
-import type { ShownArt } from '#web/endpoints/jobs/pictures/showArt.ts';
 import { isAnyTooCoarse, showDrawing, traceCover } from '#web/endpoints/jobs/pictures/traceCover.ts';
 
 type Bed = Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>;

@@ -1,10 +1,13 @@
 import sharp from 'sharp';
 import { replaceKeptPictures } from '#core/drawing/keptPicture.ts';
+import type { Rings } from '#core/geometry/clip.ts';
 import type { ExactPicture } from '#store/repositories/jobs/pictures.ts';
 
 /** Pictures by the addresses that drawings name them by. */
 export type Pictures = ReadonlyMap<string, Uint8Array>;
 export type ExactPictures = ReadonlyMap<string, ExactPicture>;
+/** What the pictures of a job's drawings show of themselves, by the numbers of the drawings, mm of each. */
+export type ShownArt = ReadonlyMap<number, Rings>;
 
 /** Pictures in the colours of a screen. */
 export async function onScreen(exact: ExactPictures): Promise<Pictures> {

@@ -4,11 +4,9 @@ import type { Rings } from '#core/geometry/clip.ts';
 import type { Job, KeptDrawing } from '#core/job/job.ts';
 import { editsBefore } from '#core/job/jobBorder.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import type { ShownArt } from '#web/endpoints/jobs/pictures/inlinePictures.ts';
 import { screenPicturesOf, smallPicturesOf } from '#web/endpoints/jobs/pictures/jobPictures.ts';
 import { runTask } from '#web/workers/pool.ts';
-
-/** What the pictures of a job's drawings show of themselves, by the numbers of the drawings, mm of each. */
-export type ShownArt = ReadonlyMap<number, Rings>;
 
 /** What was looked at, by all that it depends on; as much as is not too much to hold, in points. */
 const looked = new LRUCache<string, { readonly rings: Rings | null }>({

@@ -3,7 +3,6 @@ import { OFFSET_COLOUR } from '#core/checks/applyEdits.ts';
 import { innerRole, type RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { isCutRole, type Role } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownDrawing } from '#core/job/describeLayout.ts';
-import type { UnitSystem } from '#core/units/length.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -13,7 +12,6 @@ interface Props {
   readonly job: JobReply;
   readonly drawing: ShownDrawing;
   readonly facts: RoleFacts;
-  readonly system: UnitSystem;
   readonly isBusy: boolean;
   /** The next border goes around what the last one drew: it waits until that is there. */
   readonly isBehind: boolean;
@@ -26,7 +24,7 @@ const LAYER = 'border';
 const USUAL_MM = 1.6;
 
 /** Draws a new outline around everything, or inside it: the first is kissed, one around it frees the piece. */
-export function BorderForm({ job, drawing, facts, system, isBusy, isBehind, onChange }: Props) {
+export function BorderForm({ job, drawing, facts, isBusy, isBehind, onChange }: Props) {
   const [byMm, setByMm] = useState(USUAL_MM);
   const [problem, setProblem] = useState<string | null>(null);
   const [isTracing, setIsTracing] = useState(false);
@@ -65,7 +63,6 @@ export function BorderForm({ job, drawing, facts, system, isBusy, isBehind, onCh
     <>
       <NewOutline
         byMm={byMm}
-        system={system}
         setByMm={setByMm}
         isTracing={isTracing}
         isOff={isBusy || isBehind}
@@ -85,7 +82,6 @@ export function BorderForm({ job, drawing, facts, system, isBusy, isBehind, onCh
 
 interface NewOutlineProps {
   readonly byMm: number;
-  readonly system: UnitSystem;
   readonly setByMm: (mm: number) => void;
   readonly isTracing: boolean;
   readonly isOff: boolean;
@@ -93,10 +89,10 @@ interface NewOutlineProps {
   readonly onAdd: () => void;
 }
 
-function NewOutline({ byMm, system, setByMm, isTracing, isOff, problem, onAdd }: NewOutlineProps) {
+function NewOutline({ byMm, setByMm, isTracing, isOff, problem, onAdd }: NewOutlineProps) {
   return (
     <div className="border-t border-hairline mt-3 pt-3 grid grid-cols-[1fr_auto] gap-3 items-end">
-      <Length label="New outline, outwards by" mm={byMm} system={system} onChange={setByMm} />
+      <Length label="New outline, outwards by" mm={byMm} onChange={setByMm} />
       <button type="button" className="button" disabled={isOff || isTracing || byMm === 0} onClick={onAdd}>
         {isTracing ? 'Tracing …' : 'Add border'}
       </button>

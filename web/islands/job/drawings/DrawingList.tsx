@@ -6,7 +6,7 @@ import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
 import { useMoreDrawings } from '#web/islands/job/drawings/useMoreDrawings.ts';
 import { TurnsField } from '#web/islands/job/drawings/TurnsField.tsx';
 import { ACCEPTED } from '#web/islands/jobs/artwork/prepareArtwork.ts';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { NumberBox } from '#web/islands/shared/NumberBox.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 
@@ -109,7 +109,7 @@ function DrawingRow({
         <img src={picture} alt="" loading="lazy" className="max-h-12 max-w-14" />
       </button>
       <NameField name={name} onRename={onRename} />
-      <Millimetres label={`Copies of ${name}`} unit="" isLabelHidden value={copies} onChange={onCopies} />
+      <NumberBox label={`Copies of ${name}`} isLabelHidden value={copies} onChange={onCopies} />
       <button
         type="button"
         className="button px-2"

@@ -7,10 +7,10 @@ import { SizeForm } from '#web/islands/job/drawings/SizeForm.tsx';
 import { OwnBorderForm } from '#web/islands/job/drawings/OwnBorderForm.tsx';
 import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
 import { BorderForm } from '#web/islands/job/drawings/BorderForm.tsx';
-import type { UnitSystem } from '#core/units/length.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { JobReply } from '#web/schemas/job.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   /** As if it were of the drawing alone that is looked at. */
@@ -18,14 +18,13 @@ interface Props {
   readonly looked: Looked;
   readonly design: Design;
   readonly facts: RoleFacts;
-  readonly system: UnitSystem;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
   readonly onShow: (trouble: Trouble) => void;
 }
 
 /** What is wrong with the drawing, with its place and a mend; mends made; a border around it. */
-export function DrawingPanel({ job, looked, design, facts, system, isBusy, onChange, onShow }: Props) {
+export function DrawingPanel({ job, looked, design, facts, isBusy, onChange, onShow }: Props) {
   const { troubles, layout } = design;
   const mend = (trouble: Trouble, fix: TroubleFix) => {
     if (fix.kind === 'edit') return onChange({ edits: [...job.edits, fix.edit] });
@@ -46,7 +45,6 @@ export function DrawingPanel({ job, looked, design, facts, system, isBusy, onCha
           job={job}
           isAlone={(job.moreDrawings ?? []).length === 0}
           layout={layout}
-          system={system}
           isBusy={isBusy}
           onChange={onChange}
         />
@@ -57,7 +55,6 @@ export function DrawingPanel({ job, looked, design, facts, system, isBusy, onCha
           looked={looked}
           drawing={layout.drawing}
           design={design}
-          system={system}
           isBusy={isBusy}
         />
       ) : null}
@@ -68,7 +65,6 @@ export function DrawingPanel({ job, looked, design, facts, system, isBusy, onCha
           facts={facts}
           isBusy={isBusy}
           isBehind={design.isBehind}
-          system={system}
           onChange={onChange}
         />
       ) : null}
@@ -137,7 +133,7 @@ function TroubleItem({ trouble, isBusy, onShow, onMend }: TroubleItemProps) {
         </span>
         <span className="block text-sm text-muted">
           {weight === 'stop' ? 'Mend it first: ' : ''}
-          {why}.
+          {say(why)}.
         </span>
       </button>
       {fix ? (
@@ -147,7 +143,7 @@ function TroubleItem({ trouble, isBusy, onShow, onMend }: TroubleItemProps) {
           disabled={isBusy}
           onClick={() => onMend(fix)}
         >
-          {fix.words}
+          {say(fix.words)}
         </button>
       ) : null}
     </li>

@@ -4,19 +4,19 @@ import { NECK_MM } from '#core/drawing/border/measureBorder.ts';
 import { isCutRole } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownDrawing } from '#core/job/describeLayout.ts';
 import { borderOf, setBorder, withoutBorder, type OwnBorder } from '#core/job/jobBorder.ts';
-import { mmToInch, type UnitSystem } from '#core/units/length.ts';
+import { mmToInch } from '#core/units/length.ts';
 import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import { RadioRow } from '#web/islands/shared/RadioRow.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import { Length } from '#web/islands/shared/Length.tsx';
+import { sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly looked: Looked;
   readonly drawing: ShownDrawing;
   readonly design: Design;
-  readonly system: UnitSystem;
   readonly isBusy: boolean;
 }
 
@@ -40,7 +40,7 @@ const SIDES = [
 ] as const;
 
 /** The border of a printed drawing's pieces: how wide, what it follows, which gaps it closes, what colour it has. */
-export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props) {
+export function OwnBorderForm({ looked, drawing, design, isBusy }: Props) {
   const { job, change } = looked;
   const { kept, border, setDraft } = useDraft(job);
   const lines = drawing.lines.filter(({ role }) => isCutRole(role));
@@ -80,14 +80,13 @@ export function OwnBorderForm({ looked, drawing, design, system, isBusy }: Props
       {border ? (
         <Figures
           border={border}
-          system={system}
           isBusy={isBusy}
           onSet={set}
           onDraft={(next) => setDraft({ ...border, ...next })}
         />
       ) : null}
       {border && design.border ? (
-        <Outcome design={design} border={border} system={system} onSet={set} onApart={setApart} />
+        <Outcome design={design} border={border} onSet={set} onApart={setApart} />
       ) : null}
     </section>
   );
@@ -147,13 +146,12 @@ type Side = (typeof SIDES)[number]['value'];
 
 interface FiguresProps {
   readonly border: OwnBorder;
-  readonly system: UnitSystem;
   readonly isBusy: boolean;
   readonly onSet: (next: Partial<OwnBorder>) => void;
   readonly onDraft: (next: Partial<OwnBorder>) => void;
 }
 
-function Figures({ border, system, isBusy, onSet, onDraft }: FiguresProps) {
+function Figures({ border, isBusy, onSet, onDraft }: FiguresProps) {
   const { byMm, closesMm, backing, colour } = border;
   const sign = byMm < 0 ? -1 : 1;
   return (
@@ -171,18 +169,12 @@ function Figures({ border, system, isBusy, onSet, onDraft }: FiguresProps) {
           onPointerUp={() => onSet({})}
           onKeyUp={() => onSet({})}
         />
-        <Length
-          label="Wide"
-          mm={Math.abs(byMm)}
-          system={system}
-          onChange={(mm) => onSet({ byMm: sign * Math.abs(mm) })}
-        />
+        <Length label="Wide" mm={Math.abs(byMm)} onChange={(mm) => onSet({ byMm: sign * Math.abs(mm) })} />
       </div>
       <div className="grid grid-cols-2 gap-3">
         <Length
           label="Close gaps up to"
           mm={closesMm}
-          system={system}
           onChange={(mm) => onSet({ closesMm: Math.max(0, mm) })}
         />
         <label className="text-sm text-muted">
@@ -239,23 +231,21 @@ function ColourBehind({ colour, onSet, onDraft }: ColourProps) {
 interface OutcomeProps {
   readonly design: Design;
   readonly border: OwnBorder;
-  readonly system: UnitSystem;
   readonly onSet: (next: Partial<OwnBorder>) => void;
   readonly onApart: (keepsApart: boolean) => void;
 }
 
 /** How many pieces it makes, how thin they get, and what makes them one. */
-function Outcome({ design: { border: measured }, border, system, onSet, onApart }: OutcomeProps) {
+function Outcome({ design: { border: measured }, border, onSet, onApart }: OutcomeProps) {
   if (!measured) return null;
   const { outlines, parts, thinnestMm, leastBorderMm, leastCloseMm } = measured;
   const isApart = border.keepsApart === true;
-  const say = (mm: number) => (system === 'inch' ? `${mmToInch(mm).toFixed(3)} in` : `${mm.toFixed(2)} mm`);
   const isThin = thinnestMm !== null && thinnestMm < NECK_MM;
   return (
     <div className="grid gap-2" role="status">
       <p>
         {outlines === 1 ? 'One piece' : `${outlines} pieces`}
-        {thinnestMm === null ? '.' : `, ${say(thinnestMm)} at the narrowest.`}
+        {thinnestMm === null ? '.' : `, ${sayLength(thinnestMm, 2)} at the narrowest.`}
         {isThin ? ' That tears when it is lifted.' : ''}
       </p>
       {outlines > 1 && !isApart && border.byMm >= 0 && border.backing === 'outline' ? (
@@ -266,12 +256,12 @@ function Outcome({ design: { border: measured }, border, system, onSet, onApart 
               className="button"
               onClick={() => onSet({ byMm: leastBorderMm, closesMm: 0 })}
             >
-              One piece: border {say(leastBorderMm)}
+              One piece: border {sayLength(leastBorderMm, 2)}
             </button>
           ) : null}
           {leastCloseMm !== null && leastCloseMm > 0 ? (
             <button type="button" className="button" onClick={() => onSet({ closesMm: leastCloseMm })}>
-              One piece: close gaps of {say(leastCloseMm)}
+              One piece: close gaps of {sayLength(leastCloseMm, 2)}
             </button>
           ) : null}
         </div>

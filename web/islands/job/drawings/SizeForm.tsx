@@ -1,18 +1,17 @@
 import { COARSE_DPI } from '#core/drawing/pictureSize.ts';
-import { mmToInch, type UnitSystem } from '#core/units/length.ts';
+import { mmToInch } from '#core/units/length.ts';
 import { boundPoints, cornersOf, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { mapPoint } from '#core/geometry/affine.ts';
 import type { ShownLayout } from '#core/job/describeLayout.ts';
 import { fitLargest, sizeFactorOf, usableRoom, withSizeFactor } from '#core/job/sizeJob.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { NumberBox } from '#web/islands/shared/NumberBox.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 
 interface Props {
   readonly job: JobReply;
   readonly layout: ShownLayout;
-  readonly system: UnitSystem;
   readonly isBusy: boolean;
   /** No other drawing wants a place on the sheet. */
   readonly isAlone: boolean;
@@ -24,7 +23,7 @@ type Picture = ShownLayout['drawing']['images'][number];
 const [SMALLEST, LARGEST] = [0.001, 1000] as const;
 
 /** How large the drawing is, by either side or in percent of its file, or as large as the sheet takes. */
-export function SizeForm({ job, layout, system, isBusy, isAlone, onChange }: Props) {
+export function SizeForm({ job, layout, isBusy, isAlone, onChange }: Props) {
   const box = boxOf(layout);
   if (!box) return null;
   const [widthMm, heightMm] = [box.maxX - box.minX, box.maxY - box.minY];
@@ -49,18 +48,16 @@ export function SizeForm({ job, layout, system, isBusy, isAlone, onChange }: Pro
         <Length
           label="Width"
           mm={widthMm}
-          system={system}
           disabled={isBusy}
           onChange={(mm) => mm > 0 && resize((factor * mm) / widthMm)}
         />
         <Length
           label="Height"
           mm={heightMm}
-          system={system}
           disabled={isBusy}
           onChange={(mm) => mm > 0 && resize((factor * mm) / heightMm)}
         />
-        <Millimetres
+        <NumberBox
           label="Of its file"
           unit="%"
           value={100 * factor}

@@ -3,6 +3,7 @@ import type { ShownLayout } from '#core/job/describeLayout.ts';
 import type { Placement } from '#core/sheet/layout.ts';
 import { PlacedShape } from '#web/islands/job/hands/PlacedShape.tsx';
 import type { Hands } from '#web/islands/job/hands/useHands.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly layout: ShownLayout;
@@ -43,8 +44,9 @@ export function HandHelp({ hands: { canUndo, undo } }: { readonly hands: Hands }
   return (
     <div className="flex items-start gap-3 mt-2">
       <p className="text-sm text-muted grow">
-        Drag a piece, or choose it by a click and move it by the arrow keys: 1 mm, with Shift 10, with Alt
-        0.1. R turns it, Delete takes it off, full stop and comma go to the next and the last.
+        Drag a piece, or choose it by a click and move it by the arrow keys: {say('1 mm')}, with Shift{' '}
+        {say('10 mm')}, with Alt {say('0.1 mm')}. R turns it, Delete takes it off, full stop and comma go to
+        the next and the last.
       </p>
       <button type="button" className="button px-3 shrink-0" disabled={!canUndo} onClick={undo}>
         <Undo2 size={18} aria-hidden /> Undo

@@ -10,6 +10,7 @@ import type { JobChange } from '#web/islands/job/useJob.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { JobReply } from '#web/schemas/job.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
@@ -162,7 +163,7 @@ function GroupRoles({ group, role, isGuess, facts, isBusy, isKept, onGive, onRem
       </div>
       <p className="text-sm text-muted mt-1 flex items-center gap-2">
         <span className="grow">
-          {isGuess ? `Guessed: ${group.guess.reason}.` : ''}
+          {isGuess ? say(`Guessed: ${group.guess.reason}.`) : ''}
           {isKept ? ' A rule of this workshop.' : ''}
         </span>
         {role && !isKept && (group.layer !== null || group.colour.startsWith('#')) ? (

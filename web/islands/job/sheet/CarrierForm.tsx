@@ -1,14 +1,13 @@
 import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
 import { CARRIER_SIZES, PLAIN_CARRIER, PLAIN_HOLE, type Carrier } from '#core/sheet/carrier/carrier.ts';
 import type { Layout } from '#core/sheet/layout.ts';
-import type { UnitSystem } from '#core/units/length.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { NumberBox } from '#web/islands/shared/NumberBox.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly layout: Layout;
-  readonly system: UnitSystem;
   /** How a card is freed where nobody chose. */
   readonly freeingRole: CutRole;
   readonly isBusy: boolean;
@@ -23,7 +22,7 @@ const FREEING: Readonly<Partial<Record<CutRole, string>>> = {
 const OWN_SIZE = 'own size';
 
 /** The cards that stickers lie on: how large, how many, how they are freed. */
-export function CarrierForm({ layout, system, freeingRole, isBusy, onSet }: Props) {
+export function CarrierForm({ layout, freeingRole, isBusy, onSet }: Props) {
   const { carrier } = layout;
   const set = (change: Partial<Carrier>) => carrier && onSet({ carrier: { ...carrier, ...change } });
   const turnOn = (isOn: boolean) => {
@@ -38,38 +37,21 @@ export function CarrierForm({ layout, system, freeingRole, isBusy, onSet }: Prop
       {carrier ? (
         <div className="grid grid-cols-2 gap-3">
           <SizeChoice carrier={carrier} isBusy={isBusy} onSet={set} />
-          <Millimetres
+          <NumberBox
             label="Cards (0: as needed)"
-            unit=""
             value={carrier.count}
             onChange={(count) => set({ count: Math.max(0, Math.round(count)) })}
           />
-          <Length
-            label="Card, wide"
-            mm={carrier.widthMm}
-            system={system}
-            onChange={(widthMm) => set({ widthMm })}
-          />
-          <Length
-            label="Card, high"
-            mm={carrier.heightMm}
-            system={system}
-            onChange={(heightMm) => set({ heightMm })}
-          />
-          <Length
-            label="Round corners"
-            mm={carrier.radiusMm}
-            system={system}
-            onChange={(radiusMm) => set({ radiusMm })}
-          />
+          <Length label="Card, wide" mm={carrier.widthMm} onChange={(widthMm) => set({ widthMm })} />
+          <Length label="Card, high" mm={carrier.heightMm} onChange={(heightMm) => set({ heightMm })} />
+          <Length label="Round corners" mm={carrier.radiusMm} onChange={(radiusMm) => set({ radiusMm })} />
           <Length
             label="Free along its edges"
             mm={carrier.marginMm}
-            system={system}
             onChange={(marginMm) => set({ marginMm })}
           />
           <FreeingChoice carrier={carrier} isBusy={isBusy} onSet={set} />
-          <Hole carrier={carrier} system={system} onSet={set} />
+          <Hole carrier={carrier} onSet={set} />
         </div>
       ) : null}
     </fieldset>
@@ -93,7 +75,7 @@ function FreeingChoice({ carrier, isBusy, onSet }: PartProps & { readonly isBusy
       >
         {Object.entries(FREEING).map(([role, words]) => (
           <option key={role} value={role}>
-            {words}
+            {say(words)}
           </option>
         ))}
       </select>
@@ -125,7 +107,7 @@ function SizeChoice({ carrier, isBusy, onSet }: PartProps & { readonly isBusy: b
   );
 }
 
-function Hole({ carrier: { hole }, system, onSet }: PartProps & { readonly system: UnitSystem }) {
+function Hole({ carrier: { hole }, onSet }: PartProps) {
   return (
     <div className="col-span-2 grid grid-cols-2 gap-3">
       <div className="col-span-2">
@@ -140,13 +122,11 @@ function Hole({ carrier: { hole }, system, onSet }: PartProps & { readonly syste
           <Length
             label="Hole, across"
             mm={hole.diameterMm}
-            system={system}
             onChange={(diameterMm) => onSet({ hole: { ...hole, diameterMm } })}
           />
           <Length
             label="Its middle from the top"
             mm={hole.fromTopMm}
-            system={system}
             onChange={(fromTopMm) => onSet({ hole: { ...hole, fromTopMm } })}
           />
         </>

@@ -1,8 +1,9 @@
 import { adviseBleed, edgeRisk, type RegistrationError } from '#core/sheet/edgeRisk.ts';
 import type { DrawnEdge } from '#core/sheet/measureEdge.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { Length } from '#web/islands/shared/Length.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
+import { say, sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
@@ -42,19 +43,19 @@ export function EdgePanel({ job, edge, error, sheetsRead, machineId, onChange }:
         <div className="grid gap-2">
           <p>
             {hasRim
-              ? `A blank rim of ${edge.borderMm.toFixed(1)} mm: ink runs over the cut line on ${inHundred(risk.borderLost)}.`
+              ? `A blank rim of ${sayLength(edge.borderMm)}: ink runs over the cut line on ${inHundred(risk.borderLost)}.`
               : `Ink reaches the cut line: a white edge on ${inHundred(risk.whiteEdge)}${hasNeighbour ? `, ink in the neighbour on ${inHundred(risk.inkInNeighbour)}` : ''}.`}
           </p>
-          {hasRim ? null : <Millimetres label="Bleed" value={print.bleedMm} onChange={setBleed} />}
+          {hasRim ? null : <Length label="Bleed" mm={print.bleedMm} onChange={setBleed} />}
           {!hasRim && bleedMm < wanted ? (
             <button type="button" className="button" onClick={() => setBleed(wanted)}>
-              Take {wanted} mm
+              Take {say(`${wanted} mm`)}
             </button>
           ) : null}
           {!hasRim && edge.narrowestGapMm !== null && (print.bleedMm > most || advice.bleedMm > most) ? (
             <p className="text-sm">
-              Two cut lines lie {edge.narrowestGapMm.toFixed(1)} mm apart: there each side bleeds{' '}
-              {most.toFixed(1)} mm at most, so that no ink reaches the neighbour.
+              Two cut lines lie {sayLength(edge.narrowestGapMm)} apart: there each side bleeds{' '}
+              {sayLength(most)} at most, so that no ink reaches the neighbour.
             </p>
           ) : null}
         </div>
@@ -64,18 +65,38 @@ export function EdgePanel({ job, edge, error, sheetsRead, machineId, onChange }:
           shift={risk.worst}
         />
       </div>
-      <p className="text-sm text-muted mt-2">
-        {error.source === 'habit'
-          ? 'Nobody has measured this machine yet. As a habit'
-          : `Measured on ${sheetsRead} ${sheetsRead === 1 ? 'sheet' : 'sheets'}:`}{' '}
-        19 sheets in 20 lie within {risk.worst.mm.toFixed(1)} mm, as in the picture; {advice.bleedMm} mm of
-        bleed hides that and wants pieces {advice.spacingMm} mm apart, or a blank rim of {advice.borderMm} mm
-        does without.{' '}
-        <a href={`/machines/${machineId}#print-to-cut`} className="font-semibold">
-          {error.source === 'habit' ? 'Measure it with one sheet' : 'How it was measured'}
-        </a>
-      </p>
+      <Measured
+        error={error}
+        sheetsRead={sheetsRead}
+        machineId={machineId}
+        worstMm={risk.worst.mm}
+        advice={advice}
+      />
     </section>
+  );
+}
+
+interface MeasuredProps extends Pick<Props, 'error' | 'sheetsRead' | 'machineId'> {
+  readonly worstMm: number;
+  readonly advice: ReturnType<typeof adviseBleed>;
+}
+
+/** How far print and cut lie apart on this machine, and what that asks for. */
+function Measured({ error, sheetsRead, machineId, worstMm, advice }: MeasuredProps) {
+  const { bleedMm, spacingMm, borderMm } = advice;
+  return (
+    <p className="text-sm text-muted mt-2">
+      {error.source === 'habit'
+        ? 'Nobody has measured this machine yet. As a habit'
+        : `Measured on ${sheetsRead} ${sheetsRead === 1 ? 'sheet' : 'sheets'}:`}{' '}
+      19 sheets in 20 lie within {sayLength(worstMm)}, as in the picture;{' '}
+      {say(
+        `${bleedMm} mm of bleed hides that and wants pieces ${spacingMm} mm apart, or a blank rim of ${borderMm} mm does without.`,
+      )}{' '}
+      <a href={`/machines/${machineId}#print-to-cut`} className="font-semibold">
+        {error.source === 'habit' ? 'Measure it with one sheet' : 'How it was measured'}
+      </a>
+    </p>
   );
 }
 

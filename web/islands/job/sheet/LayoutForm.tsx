@@ -1,7 +1,6 @@
 import { LayoutGrid, Square } from 'lucide-react';
 import { affineOf, TURN_WORDS, TURNS, turnBox, type Layout, type Turns } from '#core/sheet/layout.ts';
 import type { CutRole } from '#core/drawing/roles/lineRoles.ts';
-import type { UnitSystem } from '#core/units/length.ts';
 import { wantedCopies } from '#core/sheet/arrangePieces.ts';
 import { ArrangementChoice } from '#web/islands/job/sheet/ArrangementChoice.tsx';
 import { CarrierForm } from '#web/islands/job/sheet/CarrierForm.tsx';
@@ -10,14 +9,15 @@ import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Nest } from '#web/islands/job/sheet/useNest.ts';
 import { RadioRow } from '#web/islands/shared/RadioRow.tsx';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { NumberBox } from '#web/islands/shared/NumberBox.tsx';
+import { Length } from '#web/islands/shared/Length.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
   readonly design: Design;
   readonly nest: Nest;
-  readonly system: UnitSystem;
   /** How a card is freed where nobody chose. */
   readonly freeingRole: CutRole;
   readonly isBusy: boolean;
@@ -25,7 +25,7 @@ interface Props {
 }
 
 /** How pieces lie on the sheet: as drawn or each by itself, how many, how near, which way. */
-export function LayoutForm({ job, design, nest, system, freeingRole, isBusy, onChange }: Props) {
+export function LayoutForm({ job, design, nest, freeingRole, isBusy, onChange }: Props) {
   const { layout } = job;
   const pieces = design.layout?.pieces.length ?? 0;
   const placed = layout.placements.length;
@@ -38,13 +38,12 @@ export function LayoutForm({ job, design, nest, system, freeingRole, isBusy, onC
       {isAlone ? <WholeOrEach layout={layout} isBusy={isBusy} onSet={set} /> : null}
       <ArrangementChoice layout={layout} design={design} isBusy={isBusy} onSet={set} />
       <div className="grid grid-cols-2 gap-3 mt-3">
-        <Millimetres
+        <NumberBox
           label="Copies (0 fills the sheet)"
-          unit=""
           value={layout.copies}
           onChange={(copies) => set({ copies: Math.max(0, Math.round(copies)) })}
         />
-        <Millimetres label="Apart" value={layout.spacingMm} onChange={(spacingMm) => set({ spacingMm })} />
+        <Length label="Apart" mm={layout.spacingMm} onChange={(spacingMm) => set({ spacingMm })} />
       </div>
       {layout.isWhole ? null : <Quantities layout={layout} design={design} onSet={set} />}
       <label className="block text-sm text-muted mt-2" htmlFor="turns">
@@ -62,7 +61,7 @@ export function LayoutForm({ job, design, nest, system, freeingRole, isBusy, onC
           </option>
         ))}
       </select>
-      <CarrierForm layout={layout} system={system} freeingRole={freeingRole} isBusy={isBusy} onSet={set} />
+      <CarrierForm layout={layout} freeingRole={freeingRole} isBusy={isBusy} onSet={set} />
       <LayOutButton
         job={job}
         design={design}
@@ -202,9 +201,10 @@ function Quantities({
       <ul className="grid grid-cols-2 gap-3">
         {pieces.map(({ index, box }) => (
           <li key={index}>
-            <Millimetres
-              label={`Piece ${index + 1}, ${Math.round(box.maxX - box.minX)} × ${Math.round(box.maxY - box.minY)} mm`}
-              unit=""
+            <NumberBox
+              label={say(
+                `Piece ${index + 1}, ${Math.round(box.maxX - box.minX)} × ${Math.round(box.maxY - box.minY)} mm`,
+              )}
               value={layout.quantities[index] ?? layout.copies}
               onChange={(count) =>
                 onSet({ quantities: { ...layout.quantities, [index]: Math.max(0, Math.round(count)) } })
@@ -232,16 +232,8 @@ function Corner({ layout, box, onSet }: CornerProps) {
     onSet({ placements: [{ ...place, xMm: place.xMm + (by.x ?? 0), yMm: place.yMm + (by.y ?? 0) }] });
   return (
     <div className="grid grid-cols-2 gap-3 mt-2">
-      <Millimetres
-        label="Drawing from the left"
-        value={turned.minX}
-        onChange={(x) => move({ x: x - turned.minX })}
-      />
-      <Millimetres
-        label="Drawing from the top"
-        value={turned.minY}
-        onChange={(y) => move({ y: y - turned.minY })}
-      />
+      <Length label="Drawing from the left" mm={turned.minX} onChange={(x) => move({ x: x - turned.minX })} />
+      <Length label="Drawing from the top" mm={turned.minY} onChange={(y) => move({ y: y - turned.minY })} />
     </div>
   );
 }

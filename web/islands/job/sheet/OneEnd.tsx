@@ -4,6 +4,7 @@ import { oneEndOf, wholeOf } from '#core/sheet/useOneEnd.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { JobReply } from '#web/schemas/job.ts';
+import { say, sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
@@ -19,9 +20,11 @@ export function OneEnd({ job: { sheet, layout: laid }, design: { layout, isBehin
     return (
       <div className="mt-3 grid gap-2">
         <p>
-          {sheet.isStarted
-            ? `The other end, ${Math.round(downMm)} mm, was used before: cut it off after printing, with its old marks.`
-            : `This job takes ${Math.round(sheet.heightMm)} of ${Math.round(heightMm)} mm, at the lower edge of the page.`}
+          {say(
+            sheet.isStarted
+              ? `The other end, ${Math.round(downMm)} mm, was used before: cut it off after printing, with its old marks.`
+              : `This job takes ${Math.round(sheet.heightMm)} of ${Math.round(heightMm)} mm, at the lower edge of the page.`,
+          )}
         </p>
         {sheet.isStarted ? null : (
           <button
@@ -40,7 +43,7 @@ export function OneEnd({ job: { sheet, layout: laid }, design: { layout, isBehin
   if (!end || isBehind) return null;
   return (
     <button type="button" className="button mt-3" onClick={() => onChange({ sheet: end })}>
-      Use one end only, {Math.round(end.heightMm)} mm, and keep the rest whole
+      Use one end only, {sayLength(end.heightMm, 0)}, and keep the rest whole
     </button>
   );
 }

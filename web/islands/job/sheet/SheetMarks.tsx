@@ -2,6 +2,7 @@ import { writeRingsData } from '#core/drawing/writePathData.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
 import type { ShownLayout } from '#core/job/describeLayout.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly layout: ShownLayout;
@@ -66,7 +67,7 @@ function Area({ box, fill, stroke, words }: AreaProps) {
           fontSize={Math.min(7, height / 3)}
           fill="var(--color-muted)"
         >
-          {words}
+          {say(words)}
         </text>
       ) : null}
     </g>

@@ -5,7 +5,6 @@ import { callApi } from '#web/islands/shared/callApi.ts';
 import { describeMarks } from '#core/sheet/marks/marks.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 import { turnLayout } from '#core/sheet/turnLayout.ts';
-import type { UnitSystem } from '#core/units/length.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { wholeOf } from '#core/sheet/useOneEnd.ts';
 import { OneEnd } from '#web/islands/job/sheet/OneEnd.tsx';
@@ -16,22 +15,22 @@ import { RemnantNote } from '#web/islands/shared/RemnantNote.tsx';
 import type { Design } from '#web/islands/job/useDesign.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Nest } from '#web/islands/job/sheet/useNest.ts';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { Length } from '#web/islands/shared/Length.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
+import { say, sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
   readonly design: Design;
   readonly shown: ShownJob;
   readonly nest: Nest;
-  readonly system: UnitSystem;
   readonly isBusy: boolean;
   readonly onChange: (change: JobChange) => void;
 }
 
 /** The sheet, its marks, how the pieces lie on it, and how print and cut meet at their edges. */
-export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange }: Props) {
+export function SheetPanel({ job, design, shown, nest, isBusy, onChange }: Props) {
   const { machine } = shown;
   const { sheet } = job;
   const edge = useEdge(job, design);
@@ -41,8 +40,8 @@ export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange 
       <h2>Which sheet?</h2>
       <SizeSelect sheet={sheet} remnants={shown.remnants} onChange={onChange} />
       <div className="grid grid-cols-[1fr_1fr_auto] gap-3 mt-3 items-end">
-        <Millimetres label="Width" value={sheet.widthMm} onChange={(widthMm) => own({ widthMm })} />
-        <Millimetres label="Height" value={sheet.heightMm} onChange={(heightMm) => own({ heightMm })} />
+        <Length label="Width" mm={sheet.widthMm} onChange={(widthMm) => own({ widthMm })} />
+        <Length label="Height" mm={sheet.heightMm} onChange={(heightMm) => own({ heightMm })} />
         <button
           type="button"
           className="button px-3"
@@ -54,7 +53,7 @@ export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange 
       </div>
       {sheet.widthMm + (sheet.matLeftMm ?? 0) > machine.bedWidthMm ? (
         <p className="note mt-2" data-tone="problem">
-          The sheet reaches beyond the {machine.bedWidthMm} mm that {machine.name} takes.
+          The sheet reaches beyond the {say(`${machine.bedWidthMm} mm`)} that {machine.name} takes.
         </p>
       ) : null}
       {machine.kind === 'matFed' ? <OnMat sheet={sheet} onChange={onChange} /> : null}
@@ -63,7 +62,6 @@ export function SheetPanel({ job, design, shown, nest, system, isBusy, onChange 
         job={job}
         design={design}
         nest={nest}
-        system={system}
         freeingRole={shown.facts.isRollFed ? 'perforated' : 'through'}
         isBusy={isBusy}
         onChange={onChange}
@@ -97,17 +95,17 @@ function OnMat({ sheet, onChange }: Pick<Props, 'onChange'> & { readonly sheet: 
         On the mat:{' '}
         {matLeftMm === 0 && matBottomMm === 0
           ? 'square in its corner'
-          : `${matLeftMm} mm from its left, ${matBottomMm} mm from its lower edge`}
+          : say(`${matLeftMm} mm from its left, ${matBottomMm} mm from its lower edge`)}
       </summary>
       <div className="grid grid-cols-2 gap-3">
-        <Millimetres
+        <Length
           label="From its left"
-          value={matLeftMm}
+          mm={matLeftMm}
           onChange={(left) => onChange({ sheet: { ...sheet, matLeftMm: Math.max(0, left) } })}
         />
-        <Millimetres
+        <Length
           label="From its lower edge"
-          value={matBottomMm}
+          mm={matBottomMm}
           onChange={(bottom) => onChange({ sheet: { ...sheet, matBottomMm: Math.max(0, bottom) } })}
         />
       </div>
@@ -128,14 +126,14 @@ function Marks({
     <div className="mt-3 grid gap-1">
       {marks.scheme === 'none' ? null : (
         <TickBox
-          label={`Registration marks: ${describeMarks(marks)}`}
+          label={say(`Registration marks: ${describeMarks(marks)}`)}
           isOn={print.hasMarks}
           onSet={(hasMarks) => set({ hasMarks })}
         />
       )}
       {design.layout?.markTroubles.map((words) => (
         <p key={words} className="note" data-tone="careful">
-          {words}
+          {say(words)}
         </p>
       ))}
       <button
@@ -167,9 +165,9 @@ function Over({ design: { layout } }: Pick<Props, 'design'>) {
   }
   const edges = Object.entries(outside.over)
     .filter(([, by]) => by > 0.001)
-    .map(([edge, by]) => `${by.toFixed(1)} mm at the ${edge}`);
+    .map(([edge, by]) => `${sayLength(by)} at the ${edge}`);
   const area = outside.overPrintAreaMm;
-  const over = area > 0 ? [...edges, `${area.toFixed(1)} mm over what can be printed and cut`] : edges;
+  const over = area > 0 ? [...edges, `${sayLength(area)} over what can be printed and cut`] : edges;
   return (
     <p className="note mt-2" data-tone="problem" role="status">
       The drawing reaches over: {over.join(', ')}.

@@ -1,6 +1,7 @@
 import type { Remnant } from '#core/stack/materialDetails.ts';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly sheet: Sheet;
@@ -34,13 +35,15 @@ export function SizeSelect({ sheet, remnants, onChange }: Props) {
       >
         {sizes.map((size) => (
           <option key={size.name} value={size.name}>
-            {size.name.includes('mm')
-              ? size.name
-              : `${size.name}, ${Math.round(size.widthMm)} × ${Math.round(size.heightMm)} mm`}
+            {say(
+              size.name.includes('mm')
+                ? size.name
+                : `${size.name}, ${Math.round(size.widthMm)} × ${Math.round(size.heightMm)} mm`,
+            )}
           </option>
         ))}
         {sizes.some((size) => size.name === sheet.name) ? null : (
-          <option value={sheet.name}>{sheet.name}</option>
+          <option value={sheet.name}>{say(sheet.name)}</option>
         )}
       </select>
     </>

@@ -1,11 +1,10 @@
 import { useEffect, useState } from 'react';
 import type { OwnBorder } from '#core/job/jobBorder.ts';
-import type { UnitSystem } from '#core/units/length.ts';
 import { MakeOrPutAway } from '#web/islands/jobs/MakeOrPutAway.tsx';
 import { nameOf, prepareArtwork } from '#web/islands/jobs/artwork/prepareArtwork.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { NumberBox } from '#web/islands/shared/NumberBox.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { NewDrawing } from '#web/schemas/job.ts';
@@ -13,7 +12,6 @@ import type { NewDrawing } from '#web/schemas/job.ts';
 interface Props {
   readonly files: readonly File[];
   readonly machineId: number;
-  readonly system: UnitSystem;
   readonly onCancel: () => void;
 }
 
@@ -21,7 +19,7 @@ interface Props {
 const USUAL = { longestMm: 50, borderMm: 1.6 } as const;
 
 /** Several files become one job: a sheet of stickers. */
-export function SeveralImport({ files, machineId, system, onCancel }: Props) {
+export function SeveralImport({ files, machineId, onCancel }: Props) {
   const [longestMm, setLongestMm] = useState<number>(USUAL.longestMm);
   const [hasBorder, setHasBorder] = useState(true);
   const [borderMm, setBorderMm] = useState<number>(USUAL.borderMm);
@@ -55,19 +53,15 @@ export function SeveralImport({ files, machineId, system, onCancel }: Props) {
           <Length
             label="Longest side of pictures"
             mm={longestMm}
-            system={system}
             onChange={(mm) => mm > 0 && setLongestMm(mm)}
           />
-          <Millimetres
+          <NumberBox
             label="Copies of each (0 fills the sheet)"
-            unit=""
             value={copies}
             onChange={(count) => setCopies(Math.max(0, Math.round(count)))}
           />
           <TickBox label="A border around each" isOn={hasBorder} onSet={setHasBorder} />
-          {hasBorder ? (
-            <Length label="Border, wide" mm={borderMm} system={system} onChange={setBorderMm} />
-          ) : null}
+          {hasBorder ? <Length label="Border, wide" mm={borderMm} onChange={setBorderMm} /> : null}
           <p className="text-sm text-muted">
             Drawings keep the size of their file. Each can be changed by itself afterwards.
           </p>

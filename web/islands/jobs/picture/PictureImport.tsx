@@ -8,19 +8,18 @@ import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { PictureOptions } from '#web/islands/jobs/picture/PictureOptions.tsx';
 import { PictureSize } from '#web/islands/jobs/picture/PictureSize.tsx';
 import { usePicture, type PictureState } from '#web/islands/jobs/picture/usePicture.ts';
-import type { UnitSystem } from '#core/units/length.ts';
+import { sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly file: File;
   readonly machineId: number;
   /** What the machine takes, mm. */
   readonly room: { readonly widthMm: number; readonly heightMm: number };
-  readonly system: UnitSystem;
   readonly onCancel: () => void;
 }
 
 /** A picture becomes a job: what of it is the piece, how large it is, and the line that is cut around it. */
-export function PictureImport({ file, machineId, room, system, onCancel }: Props) {
+export function PictureImport({ file, machineId, room, onCancel }: Props) {
   const picture = usePicture(file);
   const { opened, traced, error } = picture;
   const making = useMakeJob(file.name, machineId, picture);
@@ -34,8 +33,8 @@ export function PictureImport({ file, machineId, room, system, onCancel }: Props
         <div className="grid gap-5 mt-3 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
           <Preview picture={picture} />
           <div className="grid gap-4 content-start">
-            <PictureOptions picture={picture} system={system} />
-            <PictureSize picture={picture} room={room} system={system} />
+            <PictureOptions picture={picture} />
+            <PictureSize picture={picture} room={room} />
             {isEmpty ? (
               <p className="note" data-tone="careful">
                 Nothing differs from the ground: tap the ground in the picture, or move the slider to the
@@ -135,5 +134,5 @@ function Outlines({ data }: { readonly data: string }) {
 function wordTraced({ contours, nodes, deviationMm }: NonNullable<PictureState['traced']>): string {
   if (contours.length === 0) return 'No outline.';
   const lines = contours.length === 1 ? 'One outline' : `${contours.length} outlines`;
-  return `${lines} of ${nodes} points, at most ${Math.max(0.01, deviationMm).toFixed(2)} mm off the picture’s edge.`;
+  return `${lines} of ${nodes} points, at most ${sayLength(Math.max(0.01, deviationMm), 2)} off the picture’s edge.`;
 }

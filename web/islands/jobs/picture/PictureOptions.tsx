@@ -1,20 +1,19 @@
-import { Millimetres } from '#web/islands/shared/Millimetres.tsx';
+import { NumberBox } from '#web/islands/shared/NumberBox.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { PictureState } from '#web/islands/jobs/picture/usePicture.ts';
-import { formatLength, type UnitSystem } from '#core/units/length.ts';
+
+import { sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly picture: PictureState;
-  readonly system: UnitSystem;
 }
 
 /** The outline may stray between these, mm. */
 const [FINEST_MM, COARSEST_MM] = [0.02, 0.5] as const;
 
 /** What of the picture is the piece, and how its outline is drawn. */
-export function PictureOptions({ picture, system }: Props) {
+export function PictureOptions({ picture }: Props) {
   const { trace, opened, setTrace } = picture;
-  const { figure, unit } = formatLength(trace.toleranceMm, system, 2);
   return (
     <fieldset className="grid gap-2">
       <legend className="font-semibold">Its ground is</legend>
@@ -28,7 +27,7 @@ export function PictureOptions({ picture, system }: Props) {
       </div>
       {trace.by === 'ground' ? <GroundFields picture={picture} /> : null}
       <label className="text-sm text-muted">
-        Smooth it by up to {figure} {unit}
+        Smooth it by up to {sayLength(trace.toleranceMm, 2)}
         <input
           type="range"
           className="w-full accent-verdigris min-h-11"
@@ -44,7 +43,7 @@ export function PictureOptions({ picture, system }: Props) {
         isOn={trace.keepsHoles}
         onSet={(keepsHoles) => setTrace({ keepsHoles })}
       />
-      <Millimetres
+      <NumberBox
         label="Leave out specks smaller than"
         unit="mm²"
         value={trace.leastMm2}

@@ -2,19 +2,18 @@ import { COARSE_DPI } from '#core/drawing/pictureSize.ts';
 import { fitLargest } from '#core/job/sizeJob.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
 import type { PictureState } from '#web/islands/jobs/picture/usePicture.ts';
-import { mmToInch, type UnitSystem } from '#core/units/length.ts';
+import { mmToInch } from '#core/units/length.ts';
 
 interface Props {
   readonly picture: PictureState;
   readonly room: { readonly widthMm: number; readonly heightMm: number };
-  readonly system: UnitSystem;
 }
 
 const SMALLEST_MM = 1;
 const LARGEST_MM = 2000;
 
 /** How large the picture lies on paper, by either side, and what that leaves of its resolution. */
-export function PictureSize({ picture: { opened, widthMm, setWidthMm }, room, system }: Props) {
+export function PictureSize({ picture: { opened, widthMm, setWidthMm }, room }: Props) {
   if (!opened) return null;
   const ratio = opened.heightPx / opened.widthPx;
   const fit = fitLargest({ widthMm, heightMm: widthMm * ratio }, room);
@@ -25,8 +24,8 @@ export function PictureSize({ picture: { opened, widthMm, setWidthMm }, room, sy
     <div className="grid gap-2">
       <h2 className="text-base font-semibold">Size on paper</h2>
       <div className="grid grid-cols-2 gap-3">
-        <Length label="Width" mm={widthMm} system={system} onChange={take(1)} />
-        <Length label="Height" mm={widthMm * ratio} system={system} onChange={take(ratio)} />
+        <Length label="Width" mm={widthMm} onChange={take(1)} />
+        <Length label="Height" mm={widthMm * ratio} onChange={take(ratio)} />
       </div>
       <button
         type="button"

@@ -1,19 +1,18 @@
 import { useState } from 'react';
-import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import { useWords, type WordsState } from '#web/islands/jobs/words/useWords.ts';
 import { MakeOrPutAway } from '#web/islands/jobs/MakeOrPutAway.tsx';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
+import { sayLength } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly machineId: number;
-  readonly system: UnitSystem;
   readonly onCancel: () => void;
 }
 
 /** Typed words become a job: each letter cut by itself, or printed and cut around. */
-export function WordsImport({ machineId, system, onCancel }: Props) {
+export function WordsImport({ machineId, onCancel }: Props) {
   const words = useWords();
   const { text, set, error } = words;
   const making = useMakeJob(machineId, words);
@@ -22,7 +21,7 @@ export function WordsImport({ machineId, system, onCancel }: Props) {
       <h1>Cut words</h1>
       <Refusal error={error ?? making.error} />
       <div className="grid gap-5 mt-3 lg:grid-cols-[minmax(0,1fr)_22.5rem]">
-        <Preview words={words} system={system} />
+        <Preview words={words} />
         <div className="grid gap-4 content-start">
           <label className="text-sm text-muted">
             Words
@@ -37,8 +36,8 @@ export function WordsImport({ machineId, system, onCancel }: Props) {
             />
           </label>
           <FontChoice words={words} />
-          <Measures words={words} system={system} />
-          <OnePiece words={words} system={system} />
+          <Measures words={words} />
+          <OnePiece words={words} />
           <MakeOrPutAway
             isBusy={making.isBusy}
             isOff={!set || text.trim() === ''}
@@ -70,7 +69,7 @@ function useMakeJob(machineId: number, { text, set }: WordsState) {
 }
 
 /** How tall the letters are, and how much is left around them. */
-function Measures({ words, system }: { readonly words: WordsState; readonly system: UnitSystem }) {
+function Measures({ words }: { readonly words: WordsState }) {
   const { heightMm, setHeightMm, borderMm, setBorderMm } = words;
   return (
     <>
@@ -78,13 +77,11 @@ function Measures({ words, system }: { readonly words: WordsState; readonly syst
         <Length
           label="Capitals tall"
           mm={heightMm}
-          system={system}
           onChange={(mm) => setHeightMm(Math.min(500, Math.max(1, mm)))}
         />
         <Length
           label="Border around"
           mm={borderMm}
-          system={system}
           onChange={(mm) => setBorderMm(Math.min(50, Math.max(0, mm)))}
         />
       </div>
@@ -131,7 +128,7 @@ function FontChoice({ words: { font, fonts, setFont, addFont } }: { readonly wor
 }
 
 /** How many pieces come off, and what makes one of them. */
-function OnePiece({ words, system }: { readonly words: WordsState; readonly system: UnitSystem }) {
+function OnePiece({ words }: { readonly words: WordsState }) {
   const { set, borderMm, setBorderMm } = words;
   if (!set) return null;
   const { leastBorderMm, missing } = set;
@@ -148,14 +145,14 @@ function OnePiece({ words, system }: { readonly words: WordsState; readonly syst
           className="button justify-self-start"
           onClick={() => setBorderMm(Number(leastBorderMm.toFixed(2)))}
         >
-          One piece: border of {tell(leastBorderMm, system)}
+          One piece: border of {sayLength(leastBorderMm)}
         </button>
       ) : null}
     </>
   );
 }
 
-function Preview({ words: { set }, system }: { readonly words: WordsState; readonly system: UnitSystem }) {
+function Preview({ words: { set } }: { readonly words: WordsState }) {
   return (
     <div className="min-w-0">
       <div className="border border-edge rounded p-6 min-h-64 grid place-items-center bg-white">
@@ -172,17 +169,13 @@ function Preview({ words: { set }, system }: { readonly words: WordsState; reado
       {set ? (
         <p role="status" className="text-sm text-muted mt-2">
           <span className="figure">
-            {tell(set.widthMm, system)} × {tell(set.heightMm, system)}
+            {sayLength(set.widthMm)} × {sayLength(set.heightMm)}
           </span>
           , {set.pieces} {set.pieces === 1 ? 'piece' : 'pieces'}
         </p>
       ) : null}
     </div>
   );
-}
-
-function tell(mm: number, system: UnitSystem): string {
-  return system === 'inch' ? `${mmToInch(mm).toFixed(3)} in` : `${mm.toFixed(1)} mm`;
 }
 
 /** A rim around the words, so that the line at their edge is seen whole. */

@@ -1,4 +1,5 @@
 import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly grade: DepthGrade;
@@ -40,7 +41,7 @@ function Picture({
         <rect width={SIZE} height={SIZE} fill={faceColour} />
         {children}
       </svg>
-      <figcaption className="text-xs text-muted">{words}</figcaption>
+      <figcaption className="text-xs text-muted">{say(words)}</figcaption>
     </figure>
   );
 }

@@ -1,3 +1,4 @@
+import { QuantityInput, unitOf, type QuantityKind } from '#web/islands/shared/QuantityInput.tsx';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 
 type Given = JudgedReply['proposal'];
@@ -15,16 +16,16 @@ export function GivenFields({ given, unit, onChange }: Props) {
       <>
         <Field
           id="tab-length"
-          label="tab, mm"
+          label="tab"
+          kind="length"
           value={given.tabLengthMm}
-          step={0.1}
           onChange={(tabLengthMm) => onChange({ ...given, tabLengthMm })}
         />
         <Field
           id="cut-length"
-          label="cut, mm"
+          label="cut"
+          kind="length"
           value={given.cutLengthMm}
-          step={0.5}
           onChange={(cutLengthMm) => onChange({ ...given, cutLengthMm })}
         />
       </>
@@ -54,27 +55,31 @@ interface FieldProps {
   readonly id: string;
   readonly label: string;
   readonly value: number;
-  readonly step: number;
+  readonly step?: number;
+  readonly kind?: QuantityKind;
   readonly onChange: (value: number) => void;
 }
 
-function Field({ id, label, value, step, onChange }: FieldProps) {
+function Field({ id, label, value, step, kind, onChange }: FieldProps) {
+  const className = 'figure text-[2rem] font-bold w-[4ch] text-center border-b-2 border-edge bg-transparent';
+  const take = (typed: number) => Number.isFinite(typed) && typed > 0 && onChange(typed);
   return (
     <div>
       <label htmlFor={id} className="text-sm text-muted block">
-        {label}
+        {kind ? `${label}, ${unitOf(kind)}` : label}
       </label>
-      <input
-        id={id}
-        type="number"
-        className="figure text-[2rem] font-bold w-[4ch] text-center border-b-2 border-edge bg-transparent"
-        value={value}
-        step={step}
-        onChange={(event) => {
-          const typed = Number(event.target.value);
-          if (event.target.value !== '' && Number.isFinite(typed) && typed > 0) onChange(typed);
-        }}
-      />
+      {kind ? (
+        <QuantityInput id={id} kind={kind} className={className} kept={value} onKept={take} />
+      ) : (
+        <input
+          id={id}
+          type="number"
+          className={className}
+          value={value}
+          step={step}
+          onChange={(event) => event.target.value !== '' && take(Number(event.target.value))}
+        />
+      )}
     </div>
   );
 }

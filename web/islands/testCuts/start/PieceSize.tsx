@@ -1,3 +1,4 @@
+import { QuantityInput, unitOf } from '#web/islands/shared/QuantityInput.tsx';
 import { countTabs } from '#core/perforation/tabModel.ts';
 import type { JudgedReply } from '#web/schemas/judgedPieces.ts';
 
@@ -36,18 +37,16 @@ export function PieceSize({ quantity, size, onChange, children }: SizeProps) {
         <span className="flex items-center gap-2">
           a piece of
           {(['widthMm', 'heightMm'] as const).map((side) => (
-            <input
+            <QuantityInput
               key={side}
-              type="number"
+              kind="length"
               className="field figure w-20"
-              aria-label={side === 'widthMm' ? 'Width of the piece, mm' : 'Height of the piece, mm'}
-              min={8}
-              max={500}
-              value={size[side]}
-              onChange={(event) => onChange({ ...size, [side]: Number(event.target.value) })}
+              aria-label={`${side === 'widthMm' ? 'Width' : 'Height'} of the piece, ${unitOf('length')}`}
+              kept={size[side]}
+              onKept={(mm) => onChange({ ...size, [side]: mm })}
             />
           ))}
-          mm
+          {unitOf('length')}
         </span>
       ) : (
         <span>one crease</span>

@@ -1,0 +1,73 @@
+import { useId, useState } from 'react';
+
+interface Props {
+  readonly label: string;
+  readonly value: number;
+  /** Said behind the label; nothing for a count. */
+  readonly unit?: string;
+  /** Digits after the point that are shown. */
+  readonly digits?: number;
+  readonly disabled?: boolean;
+  /** Said to those who cannot see that it stands beside its words. */
+  readonly isLabelHidden?: boolean;
+  /** What is understood of what was typed; `null` for nothing. */
+  readonly parse?: (text: string) => number | null;
+  /** What it wants, in words, for who typed something else. */
+  readonly wants?: string;
+  readonly onChange: (value: number) => void;
+}
+
+const plainNumber = (text: string): number | null => {
+  const value = Number(text.replace(',', '.'));
+  return text.trim() !== '' && Number.isFinite(value) ? value : null;
+};
+
+/** A number that is taken when the field is left or Enter is pressed. What cannot be read stays, and is said. */
+export function NumberBox({
+  label,
+  value,
+  unit = '',
+  digits = 2,
+  disabled = false,
+  isLabelHidden = false,
+  parse = plainNumber,
+  wants = 'a number',
+  onChange,
+}: Props) {
+  const id = useId();
+  const [text, setText] = useState<string | null>(null);
+  const plain = String(Number(value.toFixed(digits)));
+  const shown = text ?? plain;
+  const isOdd = text !== null && text.trim() !== '' && parse(text) === null;
+  const take = () => {
+    if (isOdd) return;
+    setText(null);
+    const typed = parse(shown);
+    if (typed !== null && shown !== plain) onChange(typed);
+  };
+  return (
+    <label className="text-sm text-muted">
+      <span className={isLabelHidden ? 'sr-only' : ''}>
+        {label}
+        {unit && !isLabelHidden ? `, ${unit}` : ''}
+      </span>
+      <input
+        className="field figure text-base text-ink"
+        inputMode="decimal"
+        autoComplete="off"
+        value={shown}
+        disabled={disabled}
+        aria-invalid={isOdd}
+        aria-describedby={isOdd ? id : undefined}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => event.key === 'Enter' && take()}
+      />
+      {isOdd ? (
+        <span id={id} className="block text-ember">
+          This wants {wants}.
+        </span>
+      ) : null}
+    </label>
+  );
+}
