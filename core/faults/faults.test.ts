@@ -193,15 +193,17 @@ describe('proposeNumber', () => {
   } as const;
 
   it('goes a usual step, but not past the middle of the window', () => {
-    expect(proposeNumber('moreForce', values, scales, null)!.words).toBe('62 to 67 gf');
-    expect(proposeNumber('moreForce', values, scales, 66)!.words).toBe('62 to 66 gf');
+    expect(proposeNumber('moreForce', values, scales, null)!.words).toBe('67 gf instead of 62');
+    expect(proposeNumber('moreForce', values, scales, 66)!.words).toBe('66 gf instead of 62');
     // A window that lies the other way does not turn the step around.
     expect(proposeNumber('moreForce', values, scales, 50)!.to).toBe(67);
     const level = {
       ...scales,
       forceScale: { ...scales.forceScale, kind: 'level', min: 1, max: 33 } as const,
     };
-    expect(proposeNumber('lessForce', { ...values, force: 9 }, level, null)!.words).toBe('9 to 8 level');
+    expect(proposeNumber('lessForce', { ...values, force: 9 }, level, null)!.words).toBe(
+      'level 8 instead of 9',
+    );
   });
 
   it('stays on the scales, and says nothing where there is nothing to change', () => {

@@ -2,7 +2,7 @@ import { ROUNDING } from '#core/units/rounding.ts';
 import type { Action, ChangedNumber } from '#core/faults/faultActions.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
 import { depthStepMm, type DepthScale } from '#core/units/depthScale.ts';
-import { snapForce, forceUnit, type ForceScale } from '#core/units/forceScale.ts';
+import { forceUnit, sayForce, snapForce, type ForceScale } from '#core/units/forceScale.ts';
 import { snapSpeed, type SpeedScale } from '#core/units/speedScale.ts';
 
 /** A number of a setting to be changed, from what to what. */
@@ -30,7 +30,7 @@ const LONG_SCALE = 60;
  *
  * @param target the force in the middle of the window where it is known; a step never goes beyond it
  * @param settle a force as it will stand once it is kept
- * @example proposeNumber('moreForce', { ...values, force: 62 }, machine, 66)?.words // '62 to 65 gf'
+ * @example proposeNumber('moreForce', { ...values, force: 62 }, machine, 66)?.words // '65 gf instead of 62'
  */
 export function proposeNumber(
   action: Action,
@@ -74,5 +74,5 @@ export function proposeNumber(
 function change(number: ChangedNumber, from: number, to: number, unit: string): NumberChange | null {
   if (Math.abs(to - from) < ROUNDING) return null;
   const plain = (value: number) => String(Number(value.toFixed(3)));
-  return { number, from, to, words: `${plain(from)} to ${plain(to)} ${unit}` };
+  return { number, from, to, words: `${sayForce(plain(to), unit)} instead of ${plain(from)}` };
 }

@@ -67,10 +67,16 @@ describe('rankHits', () => {
     { materialId: 3, term: 'navy', field: 'note' },
   ];
 
-  it('wants every word, and the pack before an old note', () => {
+  it('puts every word before some of them, and the pack before an old note', () => {
     expect(rankHits(['navy'], postings, 9).map(({ materialId }) => materialId)).toEqual([2, 1, 3]);
-    expect(rankHits(['navy', 'mooring'], postings, 9).map(({ materialId }) => materialId)).toEqual([1]);
-    expect(rankHits(['navy', 'absent'], postings, 9)).toEqual([]);
+    expect(rankHits(['navy', 'mooring'], postings, 9).map(({ materialId }) => materialId)).toEqual([1, 2, 3]);
+    const nearest = rankHits(['absent', 'navy'], postings, 9);
+    expect(nearest.map(({ materialId, met }) => [materialId, met.map(({ typed }) => typed)])).toEqual([
+      [2, ['navy']],
+      [1, ['navy']],
+      [3, ['navy']],
+    ]);
+    expect(rankHits(['absent'], postings, 9)).toEqual([]);
     expect(rankHits(['nvay'], postings, 1)[0]?.met).toEqual([{ typed: 'nvay', term: 'navy', field: 'name' }]);
   });
 });

@@ -1,4 +1,3 @@
-import { itemAt } from '#core/collections/itemAt.ts';
 import { scoreTerm } from '#core/lookup/terms.ts';
 
 /** Where a term stands: what the pack says weighs more than an old note. */
@@ -40,12 +39,12 @@ export interface Posting {
 export interface Hit {
   readonly materialId: number;
   readonly score: number;
-  /** The term and field each typed word met, in the order typed. */
+  /** The term and field that typed words met, in the order typed; a word that met nothing is left out. */
   readonly met: readonly { readonly typed: string; readonly term: string; readonly field: TermField }[];
 }
 
 /**
- * Materials that every typed word names, best first; equal ones by id.
+ * Materials that typed words name, those first that most of them name, then the best; equal ones by id.
  *
  * @param typed words as {@link splitTerms} gives them
  * @param postings of all terms that may match any of them
@@ -63,7 +62,7 @@ export function rankHits(
     scores.set(key, known);
     return known;
   };
-  const found = new Map<number, (Posting & { value: number })[]>();
+  const found = new Map<number, ((Posting & { value: number }) | undefined)[]>();
   for (const posting of postings) {
     const best = found.get(posting.materialId) ?? [];
     typed.forEach((word, index) => {
@@ -72,15 +71,15 @@ export function rankHits(
     });
     found.set(posting.materialId, best);
   }
-  const hits: Hit[] = [];
-  for (const [materialId, best] of found) {
-    const isWhole = typed.every((_, index) => best[index]);
-    if (!isWhole) continue;
-    hits.push({
-      materialId,
-      score: best.reduce((sum, { value }) => sum + value, 0) / typed.length,
-      met: best.map(({ term, field }, index) => ({ typed: itemAt(typed, index), term, field })),
+  const hits = [...found].flatMap(([materialId, best]): readonly Hit[] => {
+    const met = typed.flatMap((word, index) => {
+      const one = best[index];
+      return one ? [{ typed: word, term: one.term, field: one.field }] : [];
     });
-  }
-  return hits.sort((a, b) => b.score - a.score || a.materialId - b.materialId).slice(0, most);
+    const score = best.reduce((sum, one) => sum + (one?.value ?? 0), 0) / typed.length;
+    return met.length === 0 ? [] : [{ materialId, score, met }];
+  });
+  return hits
+    .sort((a, b) => b.met.length - a.met.length || b.score - a.score || a.materialId - b.materialId)
+    .slice(0, most);
 }

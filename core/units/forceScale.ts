@@ -153,5 +153,14 @@ export function forceUnit(scale: ForceScale): 'gf' | 'level' {
  * @example wordForce(8, levelScale) // 'level 8'
  */
 export function wordForce(force: ScaleValue, scale: Pick<ForceScale, 'kind'>): string {
-  return scale.kind === 'level' ? `level ${force}` : `${force} gf`;
+  return sayForce(force, scale.kind === 'level' ? 'level' : 'gf');
+}
+
+/**
+ * The same where the word is known, and for several figures.
+ *
+ * @example sayForce('7 to 9', 'level') // 'level 7 to 9'
+ */
+export function sayForce(figures: ScaleValue | string, unit: string): string {
+  return unit === 'level' ? `level ${figures}` : `${figures} ${unit}`;
 }

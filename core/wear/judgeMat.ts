@@ -41,7 +41,9 @@ export function judgeMat(wear: MatWear, givenUpAt: readonly number[] = []): Judg
   if (washed <= SPENT || told.loadsLeft.high === 0) {
     const none = { ...told, loadsLeft: { low: 0, high: 0 } };
     const reason =
-      washed <= SPENT ? 'its tack is gone, washing brings none back' : 'its like were given up sooner here';
+      washed <= SPENT
+        ? 'its tack is gone, washing brings none back'
+        : 'mats like it were given up sooner here';
     return { advice: 'restick', reason, ...none };
   }
   if (washed - now >= WORTH_WASHING) {

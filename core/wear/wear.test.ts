@@ -152,7 +152,7 @@ describe('mats', () => {
     );
     expect(judgeMat({ ...wear, uses: 60 }, [20, 20, 20, 20, 20, 20])).toMatchObject({
       advice: 'restick',
-      reason: 'its like were given up sooner here',
+      reason: 'mats like it were given up sooner here',
     });
   });
 

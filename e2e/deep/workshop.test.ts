@@ -37,7 +37,7 @@ describe('a workshop of its own', () => {
     await page.getByRole('link', { name: 'Add a machine' }).click();
     await settled(page);
     await page.getByLabel('What you call it').fill('Kitchen cutter');
-    await page.getByRole('button', { name: 'Keep it and stand there' }).click();
+    await page.getByRole('button', { name: 'Keep it and work at it' }).click();
     await page.waitForURL((url) => url.pathname === '/');
     await page.goto(`${address}/upkeep#new-blade`);
     await settled(page);

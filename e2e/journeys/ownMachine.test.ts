@@ -81,10 +81,10 @@ describe('a kit that speaks G-code, on a serial line', () => {
     await page.getByLabel('Where its files go').selectOption('a serial line');
     await page.getByLabel('Device').fill('/etc/passwd');
     await page.getByLabel('Speed of the line, baud').selectOption('115200');
-    await page.getByRole('button', { name: /Keep it and stand there/ }).click();
+    await page.getByRole('button', { name: /Keep it and work at it/ }).click();
     await page.getByText(/a printer device or a serial line of this computer/).waitFor();
     await page.getByLabel('Device').fill(realpathSync(line.path));
-    await follow(page, page.getByRole('button', { name: /Keep it and stand there/ }), /^\/$/);
+    await follow(page, page.getByRole('button', { name: /Keep it and work at it/ }), /^\/$/);
     const { reply } = await api<{ id: number; name: string }[]>('/api/machines');
     machineId = reply.find(({ name }) => name === 'Sanderling kit')!.id;
     await go(page, `/machines/${machineId}`);

@@ -56,11 +56,11 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     const { page } = tove;
     await go(page, '/upkeep');
     await follow(page, page.getByRole('link', { name: 'Add a machine' }), /machines.new$/);
-    await page.getByRole('button', { name: 'Keep it and stand there' }).click();
+    await page.getByRole('button', { name: 'Keep it and work at it' }).click();
     await page.getByText('is missing').waitFor();
     await page.getByLabel('What you call it').fill('Skua 300');
     await page.getByLabel('Where its files go').selectOption('roll');
-    await page.getByRole('button', { name: 'Keep it and stand there' }).click();
+    await page.getByRole('button', { name: 'Keep it and work at it' }).click();
     await arrive(page, /^\/$/);
     await page.getByRole('heading', { name: 'What is on the machine?' }).waitFor();
     await page

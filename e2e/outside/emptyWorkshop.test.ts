@@ -77,7 +77,7 @@ describe('an empty workshop', () => {
     await page.waitForURL(/machines.new$/, { waitUntil: 'load' });
     await settle(page);
     await page.getByLabel('What you call it').fill('First cutter');
-    await page.getByRole('button', { name: 'Keep it and stand there' }).click();
+    await page.getByRole('button', { name: 'Keep it and work at it' }).click();
     await page
       .getByRole('listitem')
       .filter({ hasText: /Add the machine you cut with\s*, done/ })

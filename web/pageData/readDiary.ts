@@ -1,4 +1,4 @@
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, sayForce } from '#core/units/forceScale.ts';
 import { nameCondition } from '#core/stack/material.ts';
 import { findJobHead } from '#store/repositories/jobs/jobs.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
@@ -27,7 +27,7 @@ export function readDiary(id: string | undefined) {
         const progress = await findDrivenRun(store, runId).catch(() => null);
         const passes = progress?.program.parts.flatMap((part) => part.passes) ?? [];
         const numbers = passes
-          .map(({ operation, values }) => `${operation} ${values.force} ${unit}, ${values.passes}×`)
+          .map(({ operation, values }) => `${operation} ${sayForce(values.force, unit)}, ${values.passes}×`)
           .join(' · ');
         return {
           ...run,

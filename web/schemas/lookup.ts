@@ -30,6 +30,7 @@ export const lookupHitSchema = z.object({
   colourHex: z.string(),
   /** What was typed and where it was found, when that is not the name itself. */
   met: z.array(z.object({ typed: z.string(), term: z.string(), field: z.enum(TERM_FIELDS) })).readonly(),
+  missed: z.array(z.string()).readonly().meta({ description: 'typed words that it does not have' }),
   /** Whether the answer depends on the state: only then is it asked. */
   isStateAsked: z.boolean(),
   states: z

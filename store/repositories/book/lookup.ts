@@ -105,14 +105,14 @@ async function addWords(db: Store, texts: readonly Words[]): Promise<void> {
 }
 
 /**
- * Materials named by every typed word, best first, slips of the finger forgiven. Empty when nothing is typed. Whatever
- * order the words stand in, the same materials are found: the rarest word chooses, the others narrow.
+ * Materials named by every typed word, best first, slips of the finger forgiven; after them the nearest, which some of
+ * the words name. Empty when nothing is typed. Whatever order the words stand in, the same materials are found: the
+ * rarest word chooses, the others narrow.
  */
 export async function searchMaterials(db: Store, text: string, most: number): Promise<readonly Hit[]> {
   const typed = [...new Set(splitTerms(text))].slice(0, MOST_WORDS);
   if (typed.length === 0) return [];
   const near = await Promise.all(typed.map((word) => findTerms(db, word)));
-  if (near.some((terms) => terms.length === 0)) return [];
   const words = near.map((terms, index) => {
     const word = itemAt(typed, index);
     const best = terms.toSorted((a, b) => scoreTerm(word, b.term) - scoreTerm(word, a.term));
@@ -121,13 +121,29 @@ export async function searchMaterials(db: Store, text: string, most: number): Pr
   const counts = await Promise.all(words.map((ids) => countPostings(db, ids)));
   const byRarity = words
     .map((ids, index) => ({ ids, count: itemAt(counts, index) }))
+    .filter(({ count }) => count > 0)
     .toSorted((a, b) => a.count - b.count)
     .map(({ ids }) => ids);
-  const named: { materialId: number }[] = await candidateQuery(db, byRarity);
-  if (named.length === 0) return [];
-  const materials = named.map(({ materialId }) => materialId);
+  const materials = await findCandidates(db, byRarity, most);
+  if (materials.length === 0) return [];
   const postings: Posting[] = await postingQuery(db, words.flat(), materials);
   return rankHits(typed, postings, most);
+}
+
+/** Materials that all words name; where these are few, those that the rarest words name one by one. */
+async function findCandidates(
+  db: Store,
+  byRarity: readonly (readonly number[])[],
+  most: number,
+): Promise<readonly number[]> {
+  const found = new Set<number>();
+  const take = async (words: readonly (readonly number[])[]) => {
+    const rows: { materialId: number }[] = await candidateQuery(db, words);
+    for (const { materialId } of rows) found.add(materialId);
+  };
+  if (byRarity.length > 0) await take(byRarity);
+  for (const word of byRarity) if (byRarity.length > 1 && found.size < most) await take([word]);
+  return [...found];
 }
 
 async function countPostings(db: Store, termIds: readonly number[]): Promise<number> {

@@ -130,8 +130,9 @@ describe('the lookup', () => {
     expect((await names(text))[0]).toBe(name);
   });
 
-  it('wants every word, finds old notes, and nothing for what is not there', async () => {
-    expect(await names('mooring holographic')).toEqual([]);
+  it('shows the nearest where nothing has every word, finds old notes, and nothing for what is not there', async () => {
+    expect((await names('mooring holographic')).toSorted()).toEqual(['Mooring vinyl', 'Phosphor film']);
+    expect((await names('mooring 90'))[0]).toBe('Mooring vinyl');
     expect(await names('xylophone')).toEqual([]);
     expect(await names('  ')).toEqual([]);
     const [hit] = await searchMaterials(db, 'mooring', 1);

@@ -3,7 +3,7 @@ import { GRADE_WORDS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { judgeGrade } from '#core/stack/judgeGrade.ts';
 import type { ForceOutlook } from '#core/threshold/findWindow.ts';
-import { gfOf, forceUnit, type ForceScale } from '#core/units/forceScale.ts';
+import { forceUnit, gfOf, sayForce, type ForceScale } from '#core/units/forceScale.ts';
 import { axisTicks, shareOnAxis } from '#web/components/windowStrip/axisTicks.ts';
 import { StripBand } from '#web/components/windowStrip/StripBand.tsx';
 
@@ -150,6 +150,6 @@ function describe(
   words: string,
 ): string {
   const unit = forceUnit(scale);
-  const tried = cuts.map((cut) => `${cut.force} ${unit} ${GRADE_WORDS[cut.grade].word}`).join(', ');
-  return `Force window for ${operation}. ${force} ${unit}: ${words}. Test cuts: ${tried || 'none yet'}.`;
+  const tried = cuts.map((cut) => `${sayForce(cut.force, unit)} ${GRADE_WORDS[cut.grade].word}`).join(', ');
+  return `Force window for ${operation}. ${sayForce(force, unit)}: ${words}. Test cuts: ${tried || 'none yet'}.`;
 }

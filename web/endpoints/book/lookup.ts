@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Store } from '#store/connection/connectStore.ts';
+import { splitTerms } from '#core/lookup/terms.ts';
 import { searchMaterials } from '#store/repositories/book/lookup.ts';
 import { findAnswers, type FoundMaterial } from '#store/repositories/book/lookupAnswers.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
@@ -23,13 +24,25 @@ async function lookUp(
   { text, machineId }: z.infer<typeof lookupQuerySchema>,
 ): Promise<{ hits: readonly LookupHit[] }> {
   const found = text ? await searchMaterials(store, text, MOST_HITS) : await firstByName(store);
+  const typed = [...new Set(splitTerms(text ?? ''))];
   const ids = found.map(({ materialId }) => materialId);
   const materials = await findAnswers(store, ids, machineId ?? null);
   const hits = materials.map((material) => {
     const met = found.find(({ materialId }) => materialId === material.id)?.met ?? [];
+    const missed = typed.filter((word) => !met.some((one) => one.typed === word));
     const { id: materialId, name, maker, family, colourHex, states } = material;
     const isStateAsked = differsByState(material);
-    return { materialId, name, maker, family, colourHex, states, isStateAsked, met: met.filter(isTold) };
+    return {
+      materialId,
+      name,
+      maker,
+      family,
+      colourHex,
+      states,
+      isStateAsked,
+      met: met.filter(isTold),
+      missed,
+    };
   });
   return { hits };
 }

@@ -123,7 +123,7 @@ describe('nearest relatives', () => {
     } as const;
     const said = words(renderToStaticMarkup(<RelativeList relatives={[relative]} unit="gf" />));
     expect(said).toMatch(
-      /Capstan vinyl.*same family · it is thinner by 20 µm\. 8 level on Dunlin desk\. It speaks for 87 gf here/,
+      /Capstan vinyl.*same family · it is thinner by 20 µm\. Cut at level 8 on Dunlin desk\. It speaks for 87 gf here/,
     );
     expect(renderToStaticMarkup(<RelativeList relatives={[]} unit="gf" />)).toBe('');
   });

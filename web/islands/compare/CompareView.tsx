@@ -1,6 +1,6 @@
 import { factsOf } from '#core/stack/families/families.ts';
 import { factsOfField, FIELDS, type SettingField } from '#core/setting/settingFields.ts';
-import { gfOf, forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, gfOf, sayForce } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { Section } from '#web/components/section/Section.tsx';
@@ -124,7 +124,7 @@ function Windows({ columns }: Pick<Props, 'columns'>) {
               outlooks={bench.answer.window.outlooks}
               cuts={bench.cuts}
               force={bench.answer.values.force}
-              forceWords={`${bench.answer.values.force} ${forceUnit(machine.forceScale)}`}
+              forceWords={sayForce(bench.answer.values.force, forceUnit(machine.forceScale))}
               isNarrow
             />
           ) : (

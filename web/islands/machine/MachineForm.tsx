@@ -58,7 +58,7 @@ export function MachineForm({ machine }: { readonly machine: Machine | null }) {
       <Refusal error={error} />
       <div className="flex flex-wrap gap-3 mt-5">
         <button type="submit" className="button" data-kind="main" disabled={formState.isSubmitting}>
-          {machine ? 'Keep the changes' : 'Keep it and stand there'}
+          {machine ? 'Keep the changes' : 'Keep it and work at it'}
         </button>
         <a href="/upkeep" className="button">
           Back without keeping

@@ -24,7 +24,7 @@ describe('a new machine', () => {
   it('asks for what it is called before anything is sent', async () => {
     const seen = stubServer({});
     render(<MachineForm machine={null} />);
-    await keep(/Keep it and stand there/);
+    await keep(/Keep it and work at it/);
     await waitFor(() =>
       expect(screen.getByLabelText('What you call it').getAttribute('aria-invalid')).toBe('true'),
     );
@@ -37,7 +37,7 @@ describe('a new machine', () => {
     const user = userEvent.setup();
     await user.type(screen.getByLabelText('What you call it'), 'Turnstone');
     await user.selectOptions(screen.getByLabelText('Whose force and speed count'), 'panel');
-    await keep(/Keep it and stand there/);
+    await keep(/Keep it and work at it/);
     await waitFor(() => expect(assign).toHaveBeenCalledWith('/'));
     expect(seen[0]?.body).toMatchObject({
       name: 'Turnstone',
@@ -54,7 +54,7 @@ describe('a new machine', () => {
     });
     render(<MachineForm machine={null} />);
     await userEvent.type(screen.getByLabelText('What you call it'), 'Gannet 600');
-    await keep(/Keep it and stand there/);
+    await keep(/Keep it and work at it/);
     expect((await screen.findByRole('alert')).textContent).toMatch(/There is a machine of this name/);
     expect(screen.getByLabelText<HTMLInputElement>('What you call it').value).toBe('Gannet 600');
     expect(assign).not.toHaveBeenCalled();

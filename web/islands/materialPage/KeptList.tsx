@@ -1,3 +1,4 @@
+import { sayForce } from '#core/units/forceScale.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { SettingSummary } from '#web/schemas/setting.ts';
@@ -19,7 +20,7 @@ export function KeptList({ settings, materialName }: Props) {
               <span className="flex items-center gap-2">
                 <RoleSample role={setting.operation} /> {ROLE_WORDS[setting.operation]}
                 <strong className="figure ml-auto">
-                  {setting.revision.values.force} {setting.forceUnit}
+                  {sayForce(setting.revision.values.force, setting.forceUnit)}
                 </strong>
               </span>
               <span className="flex items-center justify-between gap-2 text-sm text-muted mt-0.5">

@@ -77,7 +77,7 @@ function Found({ search }: { readonly search: ReturnType<typeof useMaterialSearc
       </ul>
       {search.offers.length === 0 ? (
         <p className="px-2.5 py-2 text-muted">
-          {search.isLoading ? 'Looking …' : 'Nothing in the book is named so.'}
+          {search.isLoading ? 'Looking …' : 'Nothing in the book has that name.'}
         </p>
       ) : null}
       <a

@@ -27,7 +27,10 @@ export function offersOf(hits: readonly LookupHit[]): readonly Offer[] {
       name: nameCondition(hit.name, hit.isStateAsked ? state.kind : 'bare'),
       hit,
       answers: state.answers,
-      why: hit.met.map(({ field, term }) => `${field} “${term}”`).join(', '),
+      why: [
+        ...hit.met.map(({ field, term }) => `${field} “${term}”`),
+        ...hit.missed.map((word) => `without “${word}”`),
+      ].join(', '),
     }));
   });
 }

@@ -14,6 +14,7 @@ const hit = (materialId: number, name: string, change: Partial<LookupHit> = {}):
   family: 'printableVinyl',
   colourHex: '#ffffff',
   met: [],
+  missed: [],
   isStateAsked: false,
   states: [
     { conditionId: materialId * 10, kind: 'bare', answers: [] },
@@ -41,6 +42,7 @@ describe('what was found, as things to load', () => {
 
   it('says where the words were found', () => {
     expect(offersOf([hit(1, 'Gullpaper', { met: met('lot', '26-B') })])[0]?.why).toBe('lot “26-B”');
+    expect(offersOf([hit(1, 'Gullpaper', { missed: ['90'] })])[0]?.why).toBe('without “90”');
   });
 });
 
@@ -143,11 +145,11 @@ describe('the search field', () => {
     expect(seen.at(-1)).toMatchObject({ method: 'PATCH', body: { conditionId: 10 } });
   });
 
-  it('says that nothing is named so, offers to add it, and says why when it cannot look', async () => {
+  it('says that nothing has that name, offers to add it, and says why when it cannot look', async () => {
     stubServer({ 'GET /api/lookup': { hits: [] } });
     render(<MaterialSearch machineId={null} />);
     await userEvent.type(box(), 'puffin & co');
-    expect(await screen.findByText('Nothing in the book is named so.')).toBeTruthy();
+    expect(await screen.findByText('Nothing in the book has that name.')).toBeTruthy();
     expect(screen.getByRole('link', { name: /Add a new material/ }).getAttribute('href')).toBe(
       '/materials/new?name=puffin%20%26%20co',
     );

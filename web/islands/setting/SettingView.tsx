@@ -1,6 +1,6 @@
 import { nameCondition } from '#core/stack/material.ts';
 import { measureStack } from '#core/stack/measureStack.ts';
-import { forceUnit, wordForce } from '#core/units/forceScale.ts';
+import { forceUnit, sayForce, wordForce } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { Section, SECTION_WORDS } from '#web/components/section/Section.tsx';
@@ -120,7 +120,7 @@ function Window({ page, desk }: { readonly page: SettingPageData; readonly desk:
         outlooks={window.outlooks}
         cuts={bench.cuts.filter((cut) => cut.passes === bench.answer?.values.passes)}
         force={Math.min(max, Math.max(min, Number.isFinite(force) ? force : min))}
-        forceWords={`${force} ${forceUnit(machine.forceScale)}`}
+        forceWords={sayForce(force, forceUnit(machine.forceScale))}
       />
       <StripLegend />
     </div>

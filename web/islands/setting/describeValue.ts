@@ -5,7 +5,7 @@ import {
   STRATEGY_WORDS,
 } from '#core/setting/settingFields.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, sayForce } from '#core/units/forceScale.ts';
 import { lengthUnit, say } from '#web/islands/shared/units.ts';
 
 /** The unit after a field's figure on this machine; empty for words. */
@@ -34,5 +34,5 @@ export function describeValue(
   if (value === undefined) return 'not said';
   if (field === 'strategy') return STRATEGY_WORDS[value as NonNullable<SettingValues['strategy']>];
   if (factsOfField(field).unit === 'mm') return say(`${value} mm`);
-  return `${value} ${unitOf(field, machine)}`.trim();
+  return sayForce(String(value), unitOf(field, machine)).trim();
 }

@@ -164,7 +164,7 @@ describe('side by side', () => {
       price: '',
     });
     const markup = draw([column(), other]);
-    expect(words(markup)).toMatch(/106 gf.*106 level \(1276 gf\)/);
+    expect(words(markup)).toMatch(/106 gf.*level 106 \(1276 gf\)/);
     expect(markup).toMatch(/price<span aria-label="differs">/);
     expect(markup).not.toMatch(/passes<span aria-label="differs">/);
     expect(words(markup)).toContain('not said');

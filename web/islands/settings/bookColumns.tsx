@@ -1,3 +1,4 @@
+import { sayForce } from '#core/units/forceScale.ts';
 import { createColumnHelper } from '@tanstack/react-table';
 import { Lock } from 'lucide-react';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
@@ -73,7 +74,7 @@ const VALUE_COLUMNS = [
     header: 'Force',
     cell: ({ row: { original } }) => (
       <span className="figure whitespace-nowrap">
-        <strong>{original.revision.values.force}</strong> {original.forceUnit}
+        <strong>{sayForce(original.revision.values.force, original.forceUnit)}</strong>
         {original.revision.values.tabForce !== undefined ? (
           <span className="block text-sm text-muted font-sans">tabs {original.revision.values.tabForce}</span>
         ) : null}

@@ -1,3 +1,4 @@
+import { sayForce } from '#core/units/forceScale.ts';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { RelativeReply } from '#web/schemas/setting.ts';
 import { say } from '#web/islands/shared/units.ts';
@@ -27,8 +28,8 @@ export function RelativeList({ relatives, unit }: Props) {
               <StateBadge state={relative.state} />
             </p>
             <p className="text-sm text-muted">
-              {say(relative.reasons.join(' · '))}. {relative.force} {relative.forceUnit} on {relative.machine}
-              .
+              {say(relative.reasons.join(' · '))}. Cut at {sayForce(relative.force, relative.forceUnit)} on{' '}
+              {relative.machine}.
             </p>
             <p>
               It speaks for <strong className="figure">{relative.impliedForce}</strong> {unit} here

@@ -66,6 +66,7 @@ describe('offersOf', () => {
     family: 'plainVinyl',
     colourHex: '#000000',
     met: [],
+    missed: [],
     isStateAsked: true,
     states: [
       { conditionId: 4, kind: 'bare', answers: [answer] },

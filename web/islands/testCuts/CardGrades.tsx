@@ -1,3 +1,4 @@
+import { sayForce } from '#core/units/forceScale.ts';
 import { useState } from 'react';
 import type { PendingCard } from '#core/dialIn/dialIn.ts';
 import { gradeZones, zoneCells } from '#core/dialIn/gradeZones.ts';
@@ -276,7 +277,7 @@ function sideOf(cell: number, enoughFrom: number, tooMuchFrom: number): Side {
 
 function boundaryWords(forces: readonly number[], from: number, unit: string): string {
   const force = forces[from];
-  return force === undefined ? 'nowhere on this card' : `${force} ${unit}`;
+  return force === undefined ? 'nowhere on this card' : sayForce(force, unit);
 }
 
 interface BoundaryProps {

@@ -1,3 +1,4 @@
+import { sayForce } from '#core/units/forceScale.ts';
 import { Undo2 } from 'lucide-react';
 import type { TestCut } from '#core/dialIn/testCut.ts';
 import { FLAW_NAMES, GRADE_WORDS } from '#core/stack/depthGrade.ts';
@@ -43,7 +44,7 @@ export function CutList({ cuts, unit, onUndo, isBusy, isOpen }: Props) {
                 data-kind="quiet"
                 disabled={isBusy}
                 onClick={onUndo}
-                aria-label={`Take back the cut at ${cut.force} ${unit}`}
+                aria-label={`Take back the cut at ${sayForce(cut.force, unit)}`}
               >
                 <Undo2 size={17} aria-hidden />
               </button>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { nameCondition } from '#core/stack/material.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
-import { forceUnit, wordForce } from '#core/units/forceScale.ts';
+import { forceUnit, sayForce, wordForce } from '#core/units/forceScale.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import { Section } from '#web/components/section/Section.tsx';
 import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
@@ -147,7 +147,7 @@ function Aside({ dial, answer, station: { loaded, machine, blade }, system }: As
     <div className="grid gap-5 content-start sm:grid-cols-2">
       <section aria-label="Section" className="sheet p-4 sm:p-5">
         <h2 className="text-muted mb-2">
-          Where the tip ends at {answer.values.force} {forceUnit(machine.forceScale)}
+          Where the tip ends at {sayForce(answer.values.force, forceUnit(machine.forceScale))}
         </h2>
         <Section
           stack={loaded.condition.stack}

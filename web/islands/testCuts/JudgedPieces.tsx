@@ -2,7 +2,7 @@ import { QueryClientProvider, useMutation, useQuery, useQueryClient } from '@tan
 import { useState } from 'react';
 import { nameCondition } from '#core/stack/material.ts';
 import type { Station } from '#core/station/station.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, sayForce } from '#core/units/forceScale.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
@@ -143,7 +143,7 @@ function KeepJudged({ judged: { data, keep, isBusy }, unit }: SideProps) {
       </p>
       {isTabs && data.kissForce !== null ? (
         <p className="text-sm text-muted">
-          along the tabs: {data.kissForce} {unit}, the kiss force
+          along the tabs: {sayForce(data.kissForce ?? '', unit)}, the kiss force
         </p>
       ) : null}
       {data.pieces.length > 0 ? (
@@ -206,7 +206,7 @@ type Given = JudgedReply['proposal'];
 function wordGiven(given: Given, unit: string): string {
   return 'tabLengthMm' in given
     ? say(`${given.tabLengthMm} mm tab / ${given.cutLengthMm} mm cut`)
-    : `${given.force} ${unit}${given.passes > 1 ? `, ${given.passes} passes` : ''}`;
+    : `${sayForce(given.force, unit)}${given.passes > 1 ? `, ${given.passes} passes` : ''}`;
 }
 
 function valueOf(given: Given): number {

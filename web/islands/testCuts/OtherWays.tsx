@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Machine } from '#core/station/machine.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, sayForce } from '#core/units/forceScale.ts';
 import { mmPerSToSpeed } from '#core/units/speedScale.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
@@ -63,9 +63,7 @@ export function OtherWays({ dial, answer, machine }: Props) {
                 {Math.round(way.best.right * 100)}
                 <span className="block text-muted">{way === now ? ' ' : gainWords(way.gain)}</span>
               </td>
-              <td className="figure text-right whitespace-nowrap pl-3">
-                {way.force} {unit}
-              </td>
+              <td className="figure text-right whitespace-nowrap pl-3">{sayForce(way.force, unit)}</td>
               <td className="figure text-right pl-3">{way.secondsPerMetre.toFixed(0)}</td>
             </tr>
           ))}

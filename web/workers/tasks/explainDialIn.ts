@@ -3,7 +3,7 @@ import { isOfLoaded } from '#core/dialIn/listTrials.ts';
 import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import { credibleEdge, targetIndexes, type CredibleEdge } from '#core/threshold/findWindow.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { forceUnit, sayForce } from '#core/units/forceScale.ts';
 import type { AskedDialIn } from '#web/workers/tasks/dialInQuestion.ts';
 import type { ReasonsReply } from '#web/schemas/dialIn.ts';
 
@@ -43,7 +43,7 @@ export function explainDialIn(asked: AskedDialIn, operation: DepthOperation): Re
       const without = edgeOf(trials.filter((_, place) => place !== runs + index));
       return {
         id: cut.id,
-        words: `${cut.force} ${unit}: ${GRADE_WORDS[cut.grade].word}`,
+        words: `${sayForce(cut.force, unit)}: ${GRADE_WORDS[cut.grade].word}`,
         percent: 100 * (nowGf.middleGf / without.middleGf - 1),
       };
     }),

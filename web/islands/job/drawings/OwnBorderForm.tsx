@@ -4,7 +4,7 @@ import { NECK_MM } from '#core/drawing/border/measureBorder.ts';
 import { isCutRole } from '#core/drawing/roles/lineRoles.ts';
 import type { ShownDrawing } from '#core/job/describeLayout.ts';
 import { borderOf, setBorder, withoutBorder, type OwnBorder } from '#core/job/jobBorder.ts';
-import { mmToInch } from '#core/units/length.ts';
+
 import type { Looked } from '#web/islands/job/drawings/useLooked.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import type { Design } from '#web/islands/job/useDesign.ts';
