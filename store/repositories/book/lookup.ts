@@ -6,8 +6,9 @@ import { forgivenEdits, scoreTerm, splitTerms, termGrams } from '#core/lookup/te
 import type { ConditionKind, Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
-/** A search reads so many words at most, and so many terms for each. */
-const MOST_WORDS = 6;
+/** A search reads so many words at most. */
+export const MOST_WORDS = 6;
+/** And so many terms for each. */
 const MOST_TERMS = 40;
 /** So many materials are ranked at most: the best of those that every word names. */
 const MOST_RANKED = 2000;
@@ -105,8 +106,8 @@ async function addWords(db: Store, texts: readonly Words[]): Promise<void> {
 }
 
 /**
- * Materials named by every typed word, best first, slips of the finger forgiven; after them the nearest, which some of
- * the words name. Empty when nothing is typed. Whatever order the words stand in, the same materials are found: the
+ * Materials named by every typed word, best first, slips of the finger forgiven; where there are none the nearest, which
+ * some of the words name. Empty when nothing is typed. Whatever order the words stand in, the same materials are found: the
  * rarest word chooses, the others narrow.
  */
 export async function searchMaterials(db: Store, text: string, most: number): Promise<readonly Hit[]> {
@@ -124,16 +125,17 @@ export async function searchMaterials(db: Store, text: string, most: number): Pr
     .filter(({ count }) => count > 0)
     .toSorted((a, b) => a.count - b.count)
     .map(({ ids }) => ids);
-  const materials = await findCandidates(db, byRarity, most);
+  const materials = await findCandidates(db, byRarity, byRarity.length === typed.length, most);
   if (materials.length === 0) return [];
   const postings: Posting[] = await postingQuery(db, words.flat(), materials);
   return rankHits(typed, postings, most);
 }
 
-/** Materials that all words name; where these are few, those that the rarest words name one by one. */
+/** Materials that all words name; where there are none, those that the rarest words name one by one. */
 async function findCandidates(
   db: Store,
   byRarity: readonly (readonly number[])[],
+  isWhole: boolean,
   most: number,
 ): Promise<readonly number[]> {
   const found = new Set<number>();
@@ -141,8 +143,10 @@ async function findCandidates(
     const rows: { materialId: number }[] = await candidateQuery(db, words);
     for (const { materialId } of rows) found.add(materialId);
   };
-  if (byRarity.length > 0) await take(byRarity);
-  for (const word of byRarity) if (byRarity.length > 1 && found.size < most) await take([word]);
+  if (byRarity.length === 0) return [];
+  if (isWhole) await take(byRarity);
+  if (found.size > 0) return [...found];
+  for (const word of byRarity) if (found.size < most) await take([word]);
   return [...found];
 }
 

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { settleValues } from '#core/setting/settleValues.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { keepRevision } from '#store/repositories/book/keepSettings.ts';
-import { searchMaterials } from '#store/repositories/book/lookup.ts';
+import { splitTerms } from '#core/lookup/terms.ts';
+import { MOST_WORDS, searchMaterials } from '#store/repositories/book/lookup.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
 import { countSettings, pageSettings } from '#store/repositories/book/settingPages.ts';
 import { findSetting, listRevisions, requireSetting } from '#store/repositories/book/settings.ts';
@@ -28,10 +29,17 @@ export const getSettings = defineEndpoint({
   handle: ({ query }, { store }) => readBookPage(store, query),
 });
 
+/** What every word names: who narrows a list wants no more of it than that. */
+async function findNamed(store: Store, text: string) {
+  const words = new Set(splitTerms(text)).size;
+  const hits = await searchMaterials(store, text, MOST_FOUND);
+  return hits.filter(({ met }) => met.length === Math.min(words, MOST_WORDS));
+}
+
 /** One page of the book, whole materials at a time; with a text the materials it names, best first. */
 export async function readBookPage(store: Store, query: z.infer<typeof bookQuerySchema>): Promise<BookPage> {
   const { text, after, ...filter } = query;
-  const hits = text ? await searchMaterials(store, text, MOST_FOUND) : null;
+  const hits = text ? await findNamed(store, text) : null;
   const materialIds = hits ? hits.map(({ materialId }) => materialId) : null;
   const page = await pageSettings(store, { ...filter, materialIds }, after ?? null);
   const summaries = await summariseSettings(store, page.settings);

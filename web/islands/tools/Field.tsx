@@ -41,7 +41,7 @@ export function Quantity({ label, name, kind = 'length', value }: QuantityProps)
         {label}, {unitOf(kind)}
       </span>
       <QuantityInput kind={kind} kept={kept} onKept={setKept} />
-      <input type="hidden" name={name} value={Number.isNaN(kept) ? '' : kept} />
+      <input type="hidden" data-number="" name={name} value={Number.isNaN(kept) ? '' : kept} />
     </label>
   );
 }

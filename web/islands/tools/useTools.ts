@@ -26,8 +26,9 @@ export function readFields(form: HTMLFormElement): Record<string, string | numbe
     if (field instanceof HTMLSelectElement && field.name) fields[field.name] = field.value;
     if (!(field instanceof HTMLInputElement) || !field.name) continue;
     if (field.type === 'checkbox') fields[field.name] = field.checked;
-    else if (field.type !== 'number') fields[field.name] = field.value;
-    else fields[field.name] = field.value === '' ? null : field.valueAsNumber;
+    else if (field.type === 'number' || field.dataset['number'] !== undefined)
+      fields[field.name] = field.value === '' ? null : Number(field.value);
+    else fields[field.name] = field.value;
   }
   return fields;
 }
