@@ -15,7 +15,7 @@ import {
 } from 'recharts';
 import type { LogCharts as Charts } from '#store/repositories/log/logCharts.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
-import { currentSystem } from '#web/islands/shared/units.ts';
+import { sayLength } from '#web/islands/shared/units.ts';
 
 const TICK = { fill: 'var(--color-muted)', fontSize: 13 };
 const axisWords = (value: string) => ({
@@ -74,12 +74,7 @@ export function ForceChart({ forces, unit }: { readonly forces: Charts['forces']
     >
       <ScatterChart margin={{ top: 8, right: 12, bottom: 18, left: 0 }}>
         <CartesianGrid stroke="var(--color-hairline)" />
-        <XAxis
-          type="number"
-          dataKey="bladeMetres"
-          tick={TICK}
-          label={axisWords(`blade travel, ${currentSystem() === 'inch' ? 'ft' : 'm'}`)}
-        />
+        <XAxis type="number" dataKey="bladeMetres" tick={TICK} label={axisWords('blade travel')} />
         <YAxis type="number" dataKey="force" tick={TICK} unit={` ${unit}`} width={70} />
         <Tooltip isAnimationActive={false} />
         <Scatter
@@ -174,7 +169,7 @@ function ShiftChart({ charts: { shifts } }: { readonly charts: Charts }) {
       <LineChart data={[...shifts]} margin={{ top: 8, right: 12, bottom: 4, left: -12 }}>
         <CartesianGrid stroke="var(--color-hairline)" vertical={false} />
         <XAxis dataKey="at" tick={TICK} tickFormatter={formatDay} />
-        <YAxis tick={TICK} unit=" mm" width={70} />
+        <YAxis tick={TICK} tickFormatter={(mm: number) => sayLength(mm, 1)} width={70} />
         <Tooltip isAnimationActive={false} labelFormatter={(at) => formatDay(String(at))} />
         <Line dataKey="mm" name="shift" stroke="var(--color-ink)" strokeWidth={2} isAnimationActive={false} />
       </LineChart>
