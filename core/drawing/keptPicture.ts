@@ -31,6 +31,15 @@ export function nameKeptPicture(
 }
 
 /**
+ * Of which kind a picture is, by its first byte. Source: W3C, Portable Network Graphics (third edition), 5.2.
+ *
+ * @example kindOfPicture(whitePixel.data) // 'jpeg'
+ */
+export function kindOfPicture(bytes: Uint8Array | Uint8ClampedArray): PictureKind {
+  return bytes[0] === 0x89 ? 'png' : 'jpeg';
+}
+
+/**
  * How many pixels a kept picture has.
  *
  * @returns `null` for another address

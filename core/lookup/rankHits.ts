@@ -41,6 +41,8 @@ export interface Hit {
   readonly score: number;
   /** The term and field that typed words met, in the order typed; a word that met nothing is left out. */
   readonly met: readonly { readonly typed: string; readonly term: string; readonly field: TermField }[];
+  /** Typed words that met nothing. */
+  readonly missed: readonly string[];
 }
 
 /**
@@ -77,7 +79,8 @@ export function rankHits(
       return one ? [{ typed: word, term: one.term, field: one.field }] : [];
     });
     const score = best.reduce((sum, one) => sum + (one?.value ?? 0), 0) / typed.length;
-    return met.length === 0 ? [] : [{ materialId, score, met }];
+    const missed = typed.filter((_, index) => !best[index]);
+    return met.length === 0 ? [] : [{ materialId, score, met, missed }];
   });
   return hits
     .sort((a, b) => b.met.length - a.met.length || b.score - a.score || a.materialId - b.materialId)

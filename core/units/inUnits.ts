@@ -1,7 +1,4 @@
-import { MM_PER_INCH, UM_PER_MIL, type UnitSystem } from '#core/units/length.ts';
-
-/** Feet in a metre. Source: NIST SP 811, appendix B.8 (the foot is 304.8 mm). */
-const FEET_PER_METRE = 1000 / (12 * MM_PER_INCH);
+import { FEET_PER_METRE, MM_PER_INCH, UM_PER_MIL, type UnitSystem } from '#core/units/length.ts';
 
 /** How one metric unit is said in inches. */
 interface Said {

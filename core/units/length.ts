@@ -3,6 +3,9 @@ export const MM_PER_INCH = 25.4;
 /** Micrometres in one mil (a thousandth of an inch), exact. Source: NIST SP 811, appendix B.8. */
 export const UM_PER_MIL = 25.4;
 
+/** Feet in one metre. Source: NIST SP 811, appendix B.8: the foot is 304.8 mm. */
+export const FEET_PER_METRE = 1000 / (12 * MM_PER_INCH);
+
 /** Which units lengths are shown in. Everything is stored in mm and µm. */
 export type UnitSystem = 'metric' | 'inch';
 

@@ -9,6 +9,7 @@ import { listTimers, type Timer } from '#store/repositories/jobs/waits.ts';
 import { findGoingRuns, type GoingRun } from '#store/repositories/runs/goingRuns.ts';
 import { listOperators } from '#store/repositories/workshop/workshop.ts';
 import { serverContext } from '#server/serverContext.ts';
+import { currentSystem } from '#web/islands/shared/units.ts';
 
 /** What every page shows: where one stands, who, in which units, and what can be changed at the rail. */
 export interface Bench {
@@ -51,7 +52,7 @@ async function readFresh({ cookies, locals }: Pick<AstroGlobal, 'cookies' | 'loc
     station,
     shelf: { blades, mats },
     operator: cookies.get('feather_operator')?.value ?? '',
-    system: cookies.get('feather_units')?.value === 'inch' ? 'inch' : 'metric',
+    system: currentSystem(),
     running,
     timers,
     people: people.map(({ name }) => name),

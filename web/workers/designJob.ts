@@ -14,6 +14,7 @@ import { writeRingsData } from '#core/drawing/writePathData.ts';
 import { encloseLines } from '#core/drawing/coverLines.ts';
 import { bordered, editsBefore } from '#core/job/jobBorder.ts';
 import { itemAt } from '#core/collections/itemAt.ts';
+import { picturePath } from '#web/schemas/picturePath.ts';
 import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { blobOf } from '#web/islands/jobs/picture/blobOf.ts';
 import type { Drawing, DrawnImage } from '#core/drawing/drawing.ts';
@@ -115,7 +116,7 @@ async function answerDesign(order: DesignOrder): Promise<void> {
 async function openPainted(source: string): Promise<void> {
   if (arts.has(source) || !opened.get(source)?.isMoreThanLines) return;
   const kept = new Map<string, string>();
-  for (const address of listKeptPictures(source)) kept.set(address, await fetchPicture(keptAddress(address)));
+  for (const address of listKeptPictures(source)) kept.set(address, await fetchPicture(picturePath(address)));
   arts.set(source, openArt(replaceKeptPictures(source, (address) => kept.get(address) ?? address)));
 }
 
@@ -152,7 +153,7 @@ function withAddresses(layout: ShownLayout): ShownLayout {
       ...drawing,
       images: whole(drawing.images),
       art: drawing.art && whole(drawing.art),
-      widthsPx: drawing.images.map(({ data }) => widthPxOf(data)),
+      widthsPx: drawing.images.map(({ data }) => sizeOfPicture(data)?.widthPx ?? null),
     },
     sheets: sheets.map((one) => ({ ...one, images: fine(one.images), art: one.art && fine(one.art) })),
   };
@@ -162,17 +163,9 @@ function longestMm({ toMm: [a, b, c, d] }: DrawnImage): number {
   return Math.max(Math.hypot(a, b), Math.hypot(c, d));
 }
 
-function widthPxOf(data: string): number | null {
-  return sizeOfPicture(data)?.widthPx ?? null;
-}
-
 function addressOf(data: string, isSmall: boolean): string {
-  if (keptPictureSize(data)) return keptAddress(data, isSmall);
+  if (keptPictureSize(data)) return picturePath(data, isSmall);
   const known = addresses.get(data) ?? URL.createObjectURL(blobOf(data));
   addresses.set(data, known);
   return known;
-}
-
-function keptAddress(kept: string, isSmall = false): string {
-  return `/api/pictures/${kept.slice(kept.indexOf(':') + 1)}${isSmall ? '?size=small' : ''}`;
 }

@@ -6,9 +6,8 @@ import { forgivenEdits, scoreTerm, splitTerms, termGrams } from '#core/lookup/te
 import type { ConditionKind, Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
-/** A search reads so many words at most. */
-export const MOST_WORDS = 6;
-/** And so many terms for each. */
+/** A search reads so many words at most, and so many terms for each. */
+const MOST_WORDS = 6;
 const MOST_TERMS = 40;
 /** So many materials are ranked at most: the best of those that every word names. */
 const MOST_RANKED = 2000;

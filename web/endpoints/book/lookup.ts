@@ -1,6 +1,5 @@
 import type { z } from 'zod';
 import type { Store } from '#store/connection/connectStore.ts';
-import { splitTerms } from '#core/lookup/terms.ts';
 import { searchMaterials } from '#store/repositories/book/lookup.ts';
 import { findAnswers, type FoundMaterial } from '#store/repositories/book/lookupAnswers.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
@@ -24,12 +23,10 @@ async function lookUp(
   { text, machineId }: z.infer<typeof lookupQuerySchema>,
 ): Promise<{ hits: readonly LookupHit[] }> {
   const found = text ? await searchMaterials(store, text, MOST_HITS) : await firstByName(store);
-  const typed = [...new Set(splitTerms(text ?? ''))];
   const ids = found.map(({ materialId }) => materialId);
   const materials = await findAnswers(store, ids, machineId ?? null);
   const hits = materials.map((material) => {
-    const met = found.find(({ materialId }) => materialId === material.id)?.met ?? [];
-    const missed = typed.filter((word) => !met.some((one) => one.typed === word));
+    const { met = [], missed = [] } = found.find(({ materialId }) => materialId === material.id) ?? {};
     const { id: materialId, name, maker, family, colourHex, states } = material;
     const isStateAsked = differsByState(material);
     return {
@@ -58,7 +55,7 @@ async function firstByName(store: Store) {
     .orderBy(['name', 'id'])
     .limit(MOST_HITS)
     .select('id');
-  return rows.map(({ id }) => ({ materialId: id, met: [] }));
+  return rows.map(({ id }) => ({ materialId: id, met: [], missed: [] }));
 }
 
 /** Printed or bare is asked only when it changes the answer: other forces kept, or none, so that the stack decides. */

@@ -2,8 +2,7 @@ import { z } from 'zod';
 import { settleValues } from '#core/setting/settleValues.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { keepRevision } from '#store/repositories/book/keepSettings.ts';
-import { splitTerms } from '#core/lookup/terms.ts';
-import { MOST_WORDS, searchMaterials } from '#store/repositories/book/lookup.ts';
+import { searchMaterials } from '#store/repositories/book/lookup.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
 import { countSettings, pageSettings } from '#store/repositories/book/settingPages.ts';
 import { findSetting, listRevisions, requireSetting } from '#store/repositories/book/settings.ts';
@@ -31,9 +30,8 @@ export const getSettings = defineEndpoint({
 
 /** What every word names: who narrows a list wants no more of it than that. */
 async function findNamed(store: Store, text: string) {
-  const words = new Set(splitTerms(text)).size;
   const hits = await searchMaterials(store, text, MOST_FOUND);
-  return hits.filter(({ met }) => met.length === Math.min(words, MOST_WORDS));
+  return hits.filter(({ missed }) => missed.length === 0);
 }
 
 /** One page of the book, whole materials at a time; with a text the materials it names, best first. */

@@ -188,36 +188,27 @@ function Remnants({ desk: { form } }: Props) {
     >
       {remnants.fields.map((field, index) => (
         <Row key={field.key} words={`remnant ${index + 1}`} onRemove={() => remnants.remove(index)}>
-          <Cell label={`Width, ${unitOf('length')}`} problem={problems?.[index]?.widthMm?.message}>
-            <Controller
-              control={form.control}
-              name={`details.remnants.${index}.widthMm`}
-              render={({ field: { value, onChange, onBlur } }) => (
-                <QuantityInput
-                  kind="length"
-                  className="field figure w-28"
-                  kept={value ?? Number.NaN}
-                  onKept={onChange}
-                  onBlur={onBlur}
-                />
-              )}
-            />
-          </Cell>
-          <Cell label={`Height, ${unitOf('length')}`} problem={problems?.[index]?.heightMm?.message}>
-            <Controller
-              control={form.control}
-              name={`details.remnants.${index}.heightMm`}
-              render={({ field: { value, onChange, onBlur } }) => (
-                <QuantityInput
-                  kind="length"
-                  className="field figure w-28"
-                  kept={value ?? Number.NaN}
-                  onKept={onChange}
-                  onBlur={onBlur}
-                />
-              )}
-            />
-          </Cell>
+          {(['widthMm', 'heightMm'] as const).map((side) => (
+            <Cell
+              key={side}
+              label={`${side === 'widthMm' ? 'Width' : 'Height'}, ${unitOf('length')}`}
+              problem={problems?.[index]?.[side]?.message}
+            >
+              <Controller
+                control={form.control}
+                name={`details.remnants.${index}.${side}`}
+                render={({ field: { value, onChange, onBlur } }) => (
+                  <QuantityInput
+                    kind="length"
+                    className="field figure w-28"
+                    kept={value ?? Number.NaN}
+                    onKept={onChange}
+                    onBlur={onBlur}
+                  />
+                )}
+              />
+            </Cell>
+          ))}
           <Cell label="Where it is">
             <input className="field w-56" {...register(`details.remnants.${index}.note`)} />
           </Cell>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Book } from '#web/islands/settings/useBook.ts';
 import type { BulkInput } from '#web/schemas/setting.ts';
 import { parseLength } from '#core/units/parseLength.ts';
+import { plainNumber } from '#web/islands/shared/plainNumber.ts';
 import { currentSystem, lengthUnit } from '#web/islands/shared/units.ts';
 
 const FIELDS = {
@@ -61,7 +62,7 @@ function SetField({ ids, onSet }: { readonly ids: number[]; readonly onSet: (cha
   const [field, setField] = useState<Field>('speed');
   const [value, setValue] = useState('');
   const isLength = field.endsWith('Mm');
-  const typed = isLength ? parseLength(value, currentSystem()) : readNumber(value);
+  const typed = isLength ? parseLength(value, currentSystem()) : plainNumber(value);
   return (
     <form
       className="flex items-center gap-1.5"
@@ -94,11 +95,6 @@ function SetField({ ids, onSet }: { readonly ids: number[]; readonly onSet: (cha
       </button>
     </form>
   );
-}
-
-function readNumber(text: string): number | null {
-  const value = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(value) ? null : value;
 }
 
 const WORDS = {

@@ -1,4 +1,5 @@
 import { useId, useState } from 'react';
+import { plainNumber } from '#web/islands/shared/plainNumber.ts';
 
 interface Props {
   readonly label: string;
@@ -16,11 +17,6 @@ interface Props {
   readonly wants?: string;
   readonly onChange: (value: number) => void;
 }
-
-const plainNumber = (text: string): number | null => {
-  const value = Number(text.replace(',', '.'));
-  return text.trim() !== '' && Number.isFinite(value) ? value : null;
-};
 
 /** A number that is taken when the field is left or Enter is pressed. What cannot be read stays, and is said. */
 export function NumberBox({

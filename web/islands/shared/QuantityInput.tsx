@@ -1,12 +1,12 @@
 import { useState, type ComponentProps } from 'react';
-import { MM_PER_INCH } from '#core/units/length.ts';
+import { FEET_PER_METRE, MM_PER_INCH } from '#core/units/length.ts';
 import { parseLength } from '#core/units/parseLength.ts';
+import { plainNumber } from '#web/islands/shared/plainNumber.ts';
 import { currentSystem } from '#web/islands/shared/units.ts';
 
 /** What is typed in metric units or in inches and feet. */
 export type QuantityKind = 'length' | 'speed' | 'acceleration' | 'travel';
 
-const FEET_PER_METRE = 1000 / (12 * MM_PER_INCH);
 const UNITS: Readonly<Record<QuantityKind, { readonly metric: string; readonly inch: string }>> = {
   length: { metric: 'mm', inch: 'in' },
   speed: { metric: 'mm/s', inch: 'in/s' },
@@ -35,8 +35,8 @@ function showKept(kind: QuantityKind, kept: number): string {
 /** What was typed, as it is kept. @returns `null` for what is no quantity */
 function readTyped(kind: QuantityKind, text: string): number | null {
   if (kind === 'length') return parseLength(text, currentSystem());
-  const value = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(value) ? null : value / perKept(kind);
+  const value = plainNumber(text);
+  return value === null ? null : value / perKept(kind);
 }
 
 interface Props extends Omit<ComponentProps<'input'>, 'value' | 'onChange' | 'type'> {

@@ -1,8 +1,4 @@
-import { LRUCache } from 'lru-cache';
-import { itemAt } from '#core/collections/itemAt.ts';
 import { listKeptPictures } from '#core/drawing/keptPicture.ts';
-import { readDrawing } from '#core/artwork/readDrawing.ts';
-import { applyEdits } from '#core/checks/applyEdits.ts';
 import { findTroubles } from '#core/checks/findTroubles.ts';
 import type { CheckFacts, Trouble } from '#core/checks/trouble.ts';
 import { checkMarks } from '#core/sheet/marks/checkMarks.ts';
@@ -19,16 +15,15 @@ import { writeDxf } from '#core/drawing/dxf/writeDxf.ts';
 import { writeSvg, type WrittenLine } from '#core/drawing/svg/writeSvg.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { BoxMm } from '#core/geometry/box.ts';
-import type { Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import { arrangeJob, chooseSheetFor } from '#core/job/arrangeJob.ts';
 import { fitLayout } from '#core/job/fitLayout.ts';
 import { startBorder, type OwnBorder } from '#core/job/jobBorder.ts';
 import { hasPrint } from '#core/job/hasPrint.ts';
-import type { Job, KeptDrawing } from '#core/job/job.ts';
-import { coverParts, joinDrawings, type Artwork, type JobPart } from '#core/job/joinDrawings.ts';
+import type { Job } from '#core/job/job.ts';
+import { coverParts, joinDrawings, type Artwork } from '#core/job/joinDrawings.ts';
 import { layOutJob, type JobDesign, type LaidJob } from '#core/job/layOutJob.ts';
-import { isTraced, rolesToTrace, startJob, type StartedJob } from '#core/job/startJob.ts';
+import { rolesToTrace, startJob, type StartedJob } from '#core/job/startJob.ts';
 import type { Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { findTouching } from '#core/sheet/hands/findTouching.ts';
@@ -36,40 +31,12 @@ import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
 import { middleOfPage } from '#core/sheet/sheetSize.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
-import { drawPrintSheet } from '#web/endpoints/jobs/drawPrintSheet.ts';
-import { drawMarksPage, drawMarksPicture } from '#web/endpoints/jobs/marksPage.ts';
-import { drawDrawingPicture, drawSheetPicture } from '#web/endpoints/jobs/pictures/smallPicture.ts';
-import {
-  inlinePictures,
-  type ExactPictures,
-  type Pictures,
-  type ShownArt,
-} from '#web/endpoints/jobs/pictures/inlinePictures.ts';
-import { isAnyTooCoarse, showDrawing, traceCover } from '#web/endpoints/jobs/pictures/traceCover.ts';
+import { inlinePictures, type Pictures, type ShownArt } from '#web/endpoints/jobs/pictures/inlinePictures.ts';
+import { traceCover } from '#web/endpoints/jobs/pictures/traceCover.ts';
+import { openDrawing } from '#web/workers/tasks/openDrawing.ts';
+import { ringsOf } from '#web/workers/tasks/pictureTasks.ts';
 
 type Bed = Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>;
-
-/** Each thread remembers the last drawings it read, as many as their files are not too long for, in characters. */
-const drawings = new LRUCache<string, Drawing>({
-  maxSize: 200_000_000,
-  sizeCalculation: (_, key) => key.length,
-});
-
-/** The drawing of a job's file. @throws AppError `badDrawing`, `tooLarge` */
-function openDrawing({ format, source }: Artwork): Drawing {
-  const key = `${format}\0${source}`;
-  const known = drawings.get(key);
-  if (known) return known;
-  const drawing = readDrawing(format, source);
-  drawings.set(key, drawing);
-  return drawing;
-}
-
-/** A drawing with the pictures that are kept apart from it. */
-interface Pictured {
-  readonly drawing: KeptDrawing;
-  readonly pictures: Pictures;
-}
 
 /** A bench that a job begins at. */
 interface StartingBench {
@@ -94,8 +61,8 @@ export async function startJobTask(
   const drawing = openDrawing(file);
   const roles = rolesToTrace({ drawing, facts, rules });
   if (roles && !pictures && listKeptPictures(file.source).length > 0) return null;
-  const whole = inlinePictures(file.source, pictures ?? new Map());
-  const covered = roles && (await traceCover(whole, drawing, { roles, lineRoles: {} }));
+  const whole = () => inlinePictures(file.source, pictures ?? new Map());
+  const covered = roles && (await traceCover(whole(), drawing, { roles, lineRoles: {} }));
   const { source: _source, ...started } = startJob(file, drawing, bed, facts, rules, covered ?? undefined);
   return border ? { ...started, ...startBorder(started, drawing, border) } : started;
 }
@@ -109,41 +76,6 @@ export function startLayoutTask(given: {
   const job = { ...given.job, layout };
   const sheet = chooseSheetFor(job, given.machine, openDrawing);
   return { sheet, layout: arrangeJob({ ...job, sheet }, given.machine, openDrawing) };
-}
-
-/**
- * What the art of a job covers, traced from the picture that is printed; `null` where its lines tell it, or nothing
- * shows.
- */
-export async function coverTask({ drawing: job, pictures }: Pictured): Promise<string | null> {
-  const drawing = applyEdits(openDrawing(job), job.edits);
-  if (job.format !== 'svg' || !hasPrint(drawing, job)) return null;
-  return isTraced(drawing) ? traceCover(inlinePictures(job.source, pictures), drawing, job) : null;
-}
-
-/**
- * What a drawing shows of itself, mm of the drawing; `null` where its lines tell it.
- *
- * @param given.isSmall the pictures have few pixels, which may be too coarse to be looked at
- */
-export async function showTask({
-  drawing,
-  pictures,
-  isSmall,
-}: Pictured & { readonly isSmall: boolean }): Promise<{
-  readonly rings: Rings | null;
-  readonly isTooCoarse: boolean;
-}> {
-  const part = aloneIn(drawing);
-  if (isSmall && isAnyTooCoarse(part.drawing)) return { rings: null, isTooCoarse: true };
-  const rings = await showDrawing(part, inlinePictures(drawing.source, pictures));
-  return { rings, isTooCoarse: false };
-}
-
-/** A drawing with its mends, as it is without the others of its job. */
-function aloneIn(drawing: KeptDrawing): JobPart {
-  const { parts } = joinDrawings({ ...drawing, layout: { isWhole: true } }, openDrawing);
-  return itemAt(parts, 0);
 }
 
 /** Opens the files of a job to see whether they can be read. */
@@ -275,67 +207,11 @@ export function planSheetTask(wanted: {
   return { plan, facts };
 }
 
-/** How the art of a job meets its outlines: pictures by what is not clear of them. */
-export function edgeTask({ job, shown }: { readonly job: Job; readonly shown: ShownArt }): DrawnEdge | null {
-  const joined = joinDrawings(job, openDrawing);
-  return measureEdge(joined.drawing, joined.given, ringsOf(joined, shown));
-}
-
-/** What pictures show, in mm of all drawings beside each other; `null` for a job whose lines tell it. */
-function ringsOf({ parts }: Pick<LaidJob, 'parts'>, shown: ShownArt): Rings | null {
-  const rings = parts.flatMap(({ number, shiftMm }) => {
-    const own = number === null ? undefined : shown.get(number);
-    return own ? [own.map((ring) => ring.map(({ x, y }) => ({ x: x + shiftMm, y })))] : [];
-  });
-  return rings.length === 0 ? null : rings.flat();
-}
-
 /** Drawing by drawing, by its own lines. */
 function findPartTroubles({ parts }: LaidJob, checks: CheckFacts): readonly Trouble[] {
   return parts
     .filter(({ number }) => number !== null)
     .flatMap(({ drawing, given }) => findTroubles(drawing, given, checks));
-}
-
-/** One sheet to print, as PDF. @throws AppError `notFound` for a sheet that the job does not have */
-export async function printSheetTask(given: {
-  readonly job: Job;
-  readonly machine: Machine;
-  readonly sheetIndex: number;
-  readonly words: string;
-  /** Marks alone. */
-  readonly isBare?: boolean;
-  readonly pictures: ExactPictures;
-}): Promise<Uint8Array> {
-  const { job, machine, sheetIndex, words, isBare, pictures } = given;
-  return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words, { isBare, pictures });
-}
-
-/** One sheet with its marks alone, as SVG or as a picture. @throws AppError `notFound` */
-export async function marksPageTask(given: {
-  readonly job: Job;
-  readonly machine: Machine;
-  readonly sheetIndex: number;
-  readonly format: 'svg' | 'png';
-}): Promise<string | Uint8Array> {
-  const { job, machine, sheetIndex, format } = given;
-  const svg = drawMarksPage(job, layOutJob(job, machine, openDrawing), sheetIndex, format === 'svg');
-  return format === 'svg' ? svg : drawMarksPicture(svg);
-}
-
-/** A small picture of the first sheet of a job, as PNG. */
-export async function sheetPictureTask(given: {
-  readonly job: Job;
-  readonly machine: Machine;
-  readonly pictures: Pictures;
-}): Promise<Uint8Array> {
-  const { job, machine, pictures } = given;
-  return drawSheetPicture(job, layOutJob(job, machine, openDrawing), pictures);
-}
-
-/** A small picture of one drawing, as PNG. */
-export async function drawingPictureTask({ drawing, pictures }: Pictured): Promise<Uint8Array> {
-  return drawDrawingPicture(aloneIn(drawing), drawing.source, pictures);
 }
 
 /** One sheet as SVG or DXF with a layer for each role. @throws AppError `notFound` */

@@ -16,20 +16,22 @@ import { fitBookTask, learnSpreadsTask } from '#web/workers/tasks/fitBookTask.ts
 import {
   arrangeTask,
   checkDrawingTask,
-  drawingPictureTask,
   findSpotTask,
   layersTask,
-  marksPageTask,
   planSheetTask,
-  printSheetTask,
   relayTask,
-  sheetPictureTask,
   startLayoutTask,
   startJobTask,
+} from '#web/workers/tasks/drawingTasks.ts';
+import {
+  drawingPictureTask,
+  marksPageTask,
+  printSheetTask,
+  sheetPictureTask,
   coverTask,
   edgeTask,
   showTask,
-} from '#web/workers/tasks/drawingTasks.ts';
+} from '#web/workers/tasks/pictureTasks.ts';
 import { fontFactsTask, outlineTextTask, wordsTask } from '#web/workers/tasks/wordTasks.ts';
 
 /** Everything that the server has worked out in its threads, by name. Inputs and results are plain data. */

@@ -1,10 +1,10 @@
 import { promisify } from 'node:util';
 import { deflate } from 'node:zlib';
 import sharp from 'sharp';
+import { kindOfPicture } from '#core/drawing/keptPicture.ts';
 import type { ExactPicture } from '#store/repositories/jobs/pictures.ts';
 import { openPdfPicture, type PdfPage, type PdfPicture } from '#web/endpoints/jobs/pdfPage.ts';
 
-const PNG_START = 0x89;
 /** Where a profile says what its colours are made of. Source: ICC.1:2022, table 17. */
 const COLOURS_AT = 16;
 const COLOURS: Readonly<Record<string, { readonly count: number; readonly plain: string }>> = {
@@ -26,7 +26,7 @@ interface HeldPicture {
  */
 export async function openExactPicture(page: PdfPage, { data, profile }: ExactPicture): Promise<PdfPicture> {
   const bytes = Buffer.from(data.buffer, data.byteOffset, data.length);
-  const isPng = bytes[0] === PNG_START;
+  const isPng = kindOfPicture(bytes) === 'png';
   const opened = isPng ? await openPng(page, bytes) : openPdfPicture(page, bytes);
   const held = opened as HeldPicture;
   const owner = isPng ? held.image : held;

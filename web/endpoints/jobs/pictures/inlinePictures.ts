@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { replaceKeptPictures } from '#core/drawing/keptPicture.ts';
+import { kindOfPicture, replaceKeptPictures } from '#core/drawing/keptPicture.ts';
 import type { Rings } from '#core/geometry/clip.ts';
 import type { ExactPicture } from '#store/repositories/jobs/pictures.ts';
 
@@ -32,10 +32,7 @@ export function inlinePictures(source: string, pictures: Pictures): string {
   });
 }
 
-const PNG_START = 0x89;
-
 /** A picture as a data address. */
 export function dataAddressOf(bytes: Uint8Array): string {
-  const kind = bytes[0] === PNG_START ? 'png' : 'jpeg';
-  return `data:image/${kind};base64,${Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('base64')}`;
+  return `data:image/${kindOfPicture(bytes)};base64,${Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('base64')}`;
 }

@@ -3,9 +3,8 @@ import sharp from 'sharp';
 import { listLongPictures, nameKeptPicture, SMALL_PX, type PictureKind } from '#core/drawing/keptPicture.ts';
 import type { PictureSize } from '#core/drawing/pictureSize.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { MOST_PIXELS } from '#web/endpoints/jobs/pictures/openPicture.ts';
 import { keepPicture } from '#store/repositories/jobs/pictures.ts';
-
-const MOST_PIXELS = 100_000_000;
 
 /**
  * Keeps the bytes of a picture apart from all drawings.

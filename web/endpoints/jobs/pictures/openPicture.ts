@@ -6,7 +6,7 @@ import { AppError } from '#core/errors/appError.ts';
 const KINDS = ['jpeg', 'png', 'webp', 'tiff'] as const;
 export const MOST_PICTURE_BYTES = 50_000_000;
 /** A small file can unpack to a picture that fills the memory. */
-const MOST_PIXELS = 100_000_000;
+export const MOST_PIXELS = 100_000_000;
 /** More than this is not kept: an A4 sheet at 450 dpi. */
 const MOST_KEPT_PIXELS = 20_000_000;
 /** A picture that is nobody's sheet at its own resolution has none: 72 dpi stands in files that know nothing. */

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { itemAt } from '#core/collections/itemAt.ts';
+import { kindOfPicture } from '#core/drawing/keptPicture.ts';
 import { findPictures, findSmallPictures } from '#store/repositories/jobs/pictures.ts';
 import { dataAddressOf } from '#web/endpoints/jobs/pictures/inlinePictures.ts';
 import { keepBytes } from '#web/endpoints/jobs/pictures/keepPictures.ts';
 import { MOST_PICTURE_BYTES, openPicture } from '#web/endpoints/jobs/pictures/openPicture.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
 import { openedPictureSchema } from '#web/schemas/job.ts';
+import { pictureAddress, picturePath } from '#web/schemas/picturePath.ts';
 
 export const postPicture = defineEndpoint({
   method: 'POST',
@@ -24,7 +26,7 @@ export const postPicture = defineEndpoint({
     const { data, kind, ...opened } = await openPicture(Buffer.from(body.image, 'base64'));
     if (!body.isKept) return { ...opened, image: dataAddressOf(data) };
     const address = await keepBytes(store, { ...opened, data, kind });
-    return { ...opened, image: `/api/pictures/${address.slice('picture:'.length)}`, address };
+    return { ...opened, image: picturePath(address), address };
   },
 });
 
@@ -36,15 +38,17 @@ export const getPicture = defineEndpoint({
   query: z.object({ size: z.enum(['whole', 'small']).default('whole') }),
   reply: z.string().meta({ description: 'image/png or image/jpeg' }),
   handle: async ({ params, query }, { store }) => {
-    const address = `picture:${params.name}`;
+    const address = pictureAddress(params.name);
     const bytes =
       query.size === 'small'
         ? (await findSmallPictures(store, [address])).get(address)
         : (await findPictures(store, [address])).get(address)?.data;
     const data = itemAt([bytes], 0) as Uint8Array<ArrayBuffer>;
-    const type = data[0] === 0x89 ? 'image/png' : 'image/jpeg';
     // What it is called says what it holds: it never becomes another.
-    const headers = { 'content-type': type, 'cache-control': 'private, max-age=31536000, immutable' };
+    const headers = {
+      'content-type': `image/${kindOfPicture(data)}`,
+      'cache-control': 'private, max-age=31536000, immutable',
+    };
     return new Response(data, { headers });
   },
 });

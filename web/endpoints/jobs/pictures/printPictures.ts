@@ -15,6 +15,7 @@ import { itemAt } from '#core/collections/itemAt.ts';
 import { composeAffine, invertAffine, type Affine } from '#core/geometry/affine.ts';
 import { boundContour, boundPoints, joinBoxes, type BoxMm } from '#core/geometry/box.ts';
 import { ringOf } from '#core/geometry/ringOf.ts';
+import { drawingIn } from '#core/job/drawingsOf.ts';
 import type { Job } from '#core/job/job.ts';
 import type { JobPart } from '#core/job/joinDrawings.ts';
 import { bleedBands, type BleedBand } from '#core/sheet/bleedBands.ts';
@@ -61,8 +62,9 @@ export function placeFileArt(
   pictures: Pictures,
 ): readonly FileArt[] {
   const { drawing, given, pieces, first } = part;
-  const art = openArt(inlinePictures(sourceOf(job, part), pictures));
-  const layers = drawPieceLayers(art, drawing, given, pieces);
+  const art = openArt(inlinePictures(drawingIn(job, part.number ?? 0).source, pictures));
+  // Art that only bleeds is drawn by its lines and pictures within its outlines.
+  const layers = drawing.isMoreThanLines ? drawPieceLayers(art, drawing, given, pieces) : [];
   const placed = placeArt(
     drawPieceArt(art, drawing, given, pieces),
     pieces,
@@ -75,7 +77,7 @@ export function placeFileArt(
     const toSheet = composeAffine(one.toMm, invertAffine(unitTo(one.art.box)));
     return {
       ...one,
-      layers: itemAt(layers, own).map((layer) => {
+      layers: (layers[own] ?? []).map((layer) => {
         if (layer.kind === 'painted') return { art: layer.art, toMm: one.toMm };
         const image = itemAt(drawing.images, layer.picture);
         return { image: { ...image, toMm: composeAffine(toSheet, image.toMm) } };
@@ -89,11 +91,6 @@ export interface FileArt extends PlacedArt {
   readonly layers: readonly PlacedLayer[];
 }
 type PlacedLayer = { readonly art: PieceArt; readonly toMm: Affine } | { readonly image: DrawnImage };
-
-/** The file that a part of a job is drawn in. */
-function sourceOf(job: Job, { number }: JobPart): string {
-  return job.moreDrawings?.find((one) => one.number === number)?.source ?? job.source;
-}
 
 /** Art drawn from files; each piece is rendered and held in the PDF once. */
 export function openArts(page: PdfPage, placed: readonly FileArt[]): Promise<OpenedArts> {
