@@ -7,7 +7,6 @@ import { isAnyTooFine } from '#core/checks/checkFineness.ts';
 import { listCutLines } from '#core/checks/cutLine.ts';
 import { drawFinestSpot } from '#core/dialIn/finestSpot.ts';
 import type { SpotShape } from '#core/dialIn/testPiece.ts';
-import type { Drawing } from '#core/drawing/drawing.ts';
 import type { RoleFacts } from '#core/drawing/roles/guessRoles.ts';
 import { roleOf } from '#core/drawing/roles/lineRoles.ts';
 import type { RoleRule } from '#core/drawing/roles/roleRules.ts';
