@@ -59,6 +59,7 @@ export const CORE_ROOMS = [
   'protocol',
   'artwork',
   'job',
+  'practice',
 ];
 
 const relative = { regex: '^\\.{1,2}/', message: 'Import through #room/..., never by a relative path.' };

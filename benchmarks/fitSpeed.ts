@@ -2,7 +2,7 @@ import { seededRandom } from '#core/random/seededRandom.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
-import { drawMachine, drawSheet, PLAIN_WORLD, seeCut } from '#benchmarks/referee/truth.ts';
+import { drawMachine, drawSheet, PLAIN_WORLD, seeCut } from '#core/practice/hiddenSheet.ts';
 
 /** How long a book of so many trials takes. */
 export interface FitTiming {

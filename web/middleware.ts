@@ -6,6 +6,7 @@ import { serverContext } from '#server/serverContext.ts';
 import { PageCache, pageKey } from '#web/http/pageCache.ts';
 import { asAppError, replyToError } from '#web/http/replyToError.ts';
 import { secureHeaders } from '#web/http/secureHeaders.ts';
+import { unitsOf } from '#web/http/unitsOf.ts';
 import { troublePage } from '#web/http/troublePage.ts';
 import { workshopZone } from '#web/http/workshopZone.ts';
 import { setServerZone } from '#web/islands/shared/formatTime.ts';
@@ -29,7 +30,7 @@ const pages = new PageCache(() => serverContext().countWrites());
 export const onRequest = defineMiddleware(async ({ request, url, cookies, locals }, next) => {
   const start = performance.now();
   const isPage = request.method === 'GET' && !url.pathname.startsWith('/api/');
-  const system = cookies.get('feather_units')?.value === 'inch' ? 'inch' : 'metric';
+  const system = unitsOf(cookies);
   const make = () => (isPage ? units.run(system, () => answerPage(next, locals)) : answer(next));
   const response = isForeign(request, url)
     ? replyToError(new AppError('wrongOrigin', 'Changes are only taken from the application itself.'))

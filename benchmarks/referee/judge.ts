@@ -10,7 +10,8 @@ import { seededRandom } from '#core/random/seededRandom.ts';
 import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { spreadForces } from '#core/threshold/spreadForces.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
-import { countCovered, READER, staircase, type Outcome, type Task } from '#benchmarks/referee/strategies.ts';
+import { countCovered } from '#benchmarks/referee/strategies.ts';
+import { READER, staircase, type Outcome, type Task } from '#core/practice/ways.ts';
 import {
   drawHabits,
   drawMachine,
@@ -21,7 +22,7 @@ import {
   windowRatio,
   type TrueMachine,
   type World,
-} from '#benchmarks/referee/truth.ts';
+} from '#core/practice/hiddenSheet.ts';
 
 /** One strategy's name and how it deals with a sheet. */
 export interface Contender {

@@ -8,7 +8,7 @@ import {
   PLAIN_WORLD,
   seeCut,
   trueChance,
-} from '#benchmarks/referee/truth.ts';
+} from '#core/practice/hiddenSheet.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 
 /** A small seeded run that guards what `./feather referee` measures on many sheets; the bounds leave room for chance. */

@@ -73,6 +73,15 @@ export function estimateEffort(
   };
 }
 
+/**
+ * What pieces cut one to a load cost at a bench, in minutes.
+ *
+ * @example minutesOf(4, 'matFed') // 7
+ */
+export function minutesOf(pieces: number, kind: MachineKind): number {
+  return pieces * (HANDLING[kind].minutesPerLoad + MINUTES_PER_GRADE);
+}
+
 /** What sheet is worth in minutes at the bench: a hand's breadth square, two minutes. Common practice, no source. */
 const MINUTES_PER_CM2 = 0.02;
 

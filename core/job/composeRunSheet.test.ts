@@ -287,4 +287,16 @@ describe('a run sheet', () => {
       /Load it to here: the wheel on the 5/,
     );
   });
+
+  it('names what people typed, so that no unit in it is put into another', () => {
+    const station = {
+      machine: { ...machine, name: 'Bed of 600 mm', loadTo: 'the line at 12 mm' },
+      blade: null,
+      mat: null,
+      loaded: null,
+    };
+    const { ownWords } = compose({ hasMarks: false, bleedMm: 0, keepsTestCorner: false }, false, { station });
+    expect(ownWords).toEqual(expect.arrayContaining(['Bed of 600 mm', 'the line at 12 mm']));
+    expect(ownWords).not.toContain('Card');
+  });
 });

@@ -22,6 +22,8 @@ export interface RunSheet {
   readonly subtitle: string;
   readonly sections: readonly RunSection[];
   readonly cautions: readonly string[];
+  /** What people typed: names, and where a sheet is loaded to. It is not put into other units. */
+  readonly ownWords: readonly string[];
 }
 
 /** What the sheet is composed from. */
@@ -54,7 +56,24 @@ export function composeRunSheet(order: RunSheetOrder): RunSheet {
     subtitle: `${nameCondition(sheet.material.name, sheet.condition.kind)} on ${station.machine.name} · ${name}, ${Math.round(widthMm)} × ${Math.round(heightMm)} mm`,
     sections: listSections(order),
     cautions: listCautions(order),
+    ownWords: listOwnWords(order),
   };
+}
+
+/** What people typed that a unit may stand in, longest first: one name may stand in another. */
+function listOwnWords({ job, station: { machine, blade }, sheet, parts }: RunSheetOrder): readonly string[] {
+  const seats = parts.flatMap(({ passes }) => passes.map(({ seatName }) => seatName));
+  const words = [
+    job.name,
+    job.sheet.name,
+    sheet.material.name,
+    machine.name,
+    machine.loadTo ?? '',
+    blade?.kind ?? '',
+    ...sheet.material.cautions,
+    ...seats,
+  ];
+  return [...new Set(words)].filter((one) => /\d.*\p{L}/u.test(one)).sort((a, b) => b.length - a.length);
 }
 
 /** In the order of the work: a machine that prints as well may crease before it does. */

@@ -11,6 +11,7 @@ export const TERM_FIELDS = [
   'nickname',
   'family',
   'state',
+  'measure',
   'note',
 ] as const;
 export type TermField = (typeof TERM_FIELDS)[number];
@@ -25,6 +26,7 @@ const FIELD_WEIGHTS: Readonly<Record<TermField, number>> = {
   finish: 0.7,
   family: 0.6,
   state: 0.6,
+  measure: 0.7,
   note: 0.5,
 };
 

@@ -75,6 +75,8 @@ export function forgivenEdits(length: number): number {
  */
 export function scoreTerm(typed: string, term: string): number {
   if (typed === term) return 1;
+  // A measure is met whole or not at all.
+  if (typed.startsWith('#') || term.startsWith('#')) return 0;
   if (term.startsWith(typed)) return 0.9 - 0.1 * (1 - typed.length / term.length);
   const forgiven = forgivenEdits(typed.length);
   if (forgiven === 0) return 0;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { placeCheckLine } from '#core/sheet/checkLine.ts';
+import { nameCheckLength, placeCheckLine } from '#core/sheet/checkLine.ts';
 import { listMarks } from '#core/sheet/marks/marks.ts';
 
 const scheme = { scheme: 'fourCorners', shape: 'disc', lengthMm: 5, thicknessMm: 1, insetMm: 10 } as const;
@@ -41,4 +41,14 @@ it('never lies in what a sensor needs clear, whatever the sheet and the marks', 
     ),
     { seed: 41 },
   );
+});
+
+it('is named as the rule of the bench shows it', () => {
+  expect([100, 50].map((mm) => nameCheckLength(mm, 'metric'))).toEqual(['100 mm', '50 mm']);
+  expect([100, 50, 25.4, 12.7].map((mm) => nameCheckLength(mm, 'inch'))).toEqual([
+    '3 15/16 in',
+    '1 31/32 in',
+    '1 in',
+    '1/2 in',
+  ]);
 });

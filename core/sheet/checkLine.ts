@@ -1,3 +1,4 @@
+import { mmToInch, type UnitSystem } from '#core/units/length.ts';
 import type { Mark } from '#core/sheet/marks/marks.ts';
 import type { Sheet } from '#core/sheet/sheetSize.ts';
 
@@ -38,4 +39,22 @@ export function placeCheckLine(
     if (isOnSheet && isClear) return { fromX, toX, y, lengthMm };
   }
   return null;
+}
+
+/** The finest part of an inch on a workshop's rule. */
+const PARTS_OF_INCH = 32;
+
+/**
+ * How long a check line is on the rule of a bench: in mm, or in parts of an inch (100 mm are 3 15/16 in to a hundredth
+ * of a millimetre).
+ *
+ * @example nameCheckLength(100, 'inch') // '3 15/16 in'
+ */
+export function nameCheckLength(lengthMm: number, system: UnitSystem): string {
+  if (system === 'metric') return `${lengthMm} mm`;
+  const parts = Math.round(mmToInch(lengthMm) * PARTS_OF_INCH);
+  const whole = Math.floor(parts / PARTS_OF_INCH);
+  let [over, under] = [parts % PARTS_OF_INCH, PARTS_OF_INCH];
+  while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2];
+  return [whole > 0 ? whole : '', over > 0 ? `${over}/${under}` : '', 'in'].filter(Boolean).join(' ');
 }

@@ -1,3 +1,11 @@
+import { drawMachine, drawSheet, PLAIN_WORLD } from '#core/practice/hiddenSheet.ts';
+import {
+  findExercise,
+  type FaultExercise,
+  type ForceExercise,
+  type TabExercise,
+} from '#core/practice/exercises.ts';
+import { seededRandom } from '#core/random/seededRandom.ts';
 import { openArt } from '#core/artwork/printed/artSource.ts';
 import { INITIAL_STYLE } from '#core/drawing/svg/svgStyle.ts';
 import { coverByAlpha } from '#core/artwork/trace/coverPicture.ts';
@@ -271,3 +279,17 @@ export const course = {
   named: 0,
   reached: [],
 } as const;
+
+export const hiddenMachine = drawMachine(1, seededRandom(1));
+export const hiddenSheet = drawSheet(hiddenMachine, PLAIN_WORLD, seededRandom(2));
+export const hiddenTask = {
+  sheet: hiddenSheet,
+  operation: 'through' as const,
+  world: PLAIN_WORLD,
+  forcesGf: [20, 40, 80, 160, 320],
+  random: seededRandom(3),
+};
+export const forceExercise = findExercise('first-kiss') as ForceExercise;
+export const tabExercise = findExercise('tabs') as TabExercise;
+export const faultExercise = findExercise('since-this-morning') as FaultExercise;
+export const hiddenBelief = sheetPrior(place, null);

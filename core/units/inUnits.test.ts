@@ -22,6 +22,14 @@ describe('a sentence at a bench that counts in inches', () => {
     expect(inUnits(metric, 'inch')).toBe(inch);
     expect(inUnits(metric, 'metric')).toBe(metric);
   });
+
+  it('leaves what people typed as they typed it', () => {
+    const own = ['Grey board 2 mm', 'the groove at 12 mm', ''];
+    const text = 'Load Grey board 2 mm, 210 × 297 mm, to the groove at 12 mm: it stands out 3 mm.';
+    expect(inUnits(text, 'inch', own)).toBe(
+      'Load Grey board 2 mm, 8.3 × 11.7 in, to the groove at 12 mm: it stands out 0.12 in.',
+    );
+  });
 });
 
 describe('what is typed', () => {

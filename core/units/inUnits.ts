@@ -44,7 +44,7 @@ export function inchFigure(figure: string, unit: string): string {
   const plain = figure.replace('−', '-').replace(',', '.');
   const value = Number(plain);
   const own = (plain.split('.')[1] ?? '').length;
-  const isLong = unit === 'mm' && own === 0 && Math.abs(value) >= LONG_MM;
+  const isLong = unit === 'mm' && own === 0 && Math.abs(value) > LONG_MM;
   const digits = Math.max(0, own + said.moreDigits - (isLong ? 1 : 0));
   const text = String(Number((value * said.factor).toFixed(digits)));
   return figure.startsWith('−') ? text.replace('-', '−') : text;
@@ -54,10 +54,17 @@ export function inchFigure(figure: string, unit: string): string {
  * A sentence in the units of the bench: every metric length, area, speed, caliper and travel in it is said in inches,
  * mils and feet where the bench counts so.
  *
+ * @param own words that people typed, names above all: they stay as they are
  * @example inUnits('Marks of 6 mm, 12 mm from the edges', 'inch') // 'Marks of 0.24 in, 0.47 in from the edges'
  */
-export function inUnits(text: string, system: UnitSystem): string {
+export function inUnits(text: string, system: UnitSystem, own: readonly string[] = []): string {
   if (system === 'metric') return text;
+  const [word, ...others] = own.filter((one) => one !== '' && text.includes(one));
+  if (word !== undefined)
+    return text
+      .split(word)
+      .map((rest) => inUnits(rest, system, others))
+      .join(word);
   return text.replace(QUANTITY, (_, figures: string, gap: string, unit: string) => {
     const converted = figures.replace(new RegExp(FIGURE, 'g'), (figure) => inchFigure(figure, unit));
     return `${converted}${gap === '' ? ' ' : gap}${SAID[unit]?.unit ?? unit}`;

@@ -155,11 +155,11 @@ describe('the book', () => {
     const { page } = ines;
     await go(page, '/settings');
     const rows = page.getByRole('table').getByRole('row');
-    await page.getByRole('search', { name: 'Narrow the book' }).getByRole('textbox').fill('hering lamin');
+    await page.getByRole('search', { name: 'Narrow the list' }).getByRole('textbox').fill('hering lamin');
     await expect.poll(() => rows.count()).toBe(4);
     await page.getByLabel('Operation').selectOption('perforated');
     await expect.poll(() => rows.count()).toBe(2);
-    await page.getByRole('search', { name: 'Narrow the book' }).getByRole('textbox').fill('nothing like it');
+    await page.getByRole('search', { name: 'Narrow the list' }).getByRole('textbox').fill('nothing like it');
     await page.getByText(/Nothing here is kept so/).waitFor();
   });
 
@@ -225,10 +225,10 @@ describe('the Bench', () => {
   it('puts what a colour wants on the answer, without a second material', async () => {
     const { page } = ines;
     await go(page, '/');
-    await page.getByRole('button', { name: /^Colour/ }).click();
+    await page.getByRole('button', { name: /^Lot, colour/ }).click();
     await page.getByRole('menuitem', { name: /pearl white/ }).click();
     await page.getByText(/-9 % for pearl white/).waitFor();
-    await page.getByRole('button', { name: /^Colour/ }).click();
+    await page.getByRole('button', { name: /^Lot, colour/ }).click();
     await page.getByRole('menuitem', { name: /navy/ }).click();
     await page.getByText('force', { exact: true }).first().waitFor();
   });

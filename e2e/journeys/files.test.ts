@@ -75,7 +75,7 @@ describe('the book as a file', () => {
     await go(page, '/book');
     const file = { name: 'old table.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\r\n')) };
     await page.locator('input[type=file]').setInputFiles(file);
-    await page.getByText('1 of 3 rows would change the book.').waitFor();
+    await page.getByText('1 of 3 rows would change what is kept here.').waitFor();
     await page.getByText(/"much", which is no number/).waitFor();
     await page.getByText(/there is no material Nothing known of Nobody/).waitFor();
     const countOf = async () => (await api<BookPage>('/api/settings')).reply.total;
@@ -94,7 +94,7 @@ describe('the book as a file', () => {
   it.each([
     ['json', '{"format":"pale-feather-book","version":1,"settings":[{"maker":""}]}', /settings\.0\.maker/],
     ['json', 'not json', /this is not JSON/],
-    ['json', '{"format":"another","version":1}', /not a book that can be read/],
+    ['json', '{"format":"another","version":1}', /not a file of settings that can be read/],
     ['csv', 'a;b;c\n1;2;3', /no column named maker/],
     ['csv', '', /the file is empty/],
   ] as const)('refuses what is none, with the reason (%#)', async (kind, text, reason) => {

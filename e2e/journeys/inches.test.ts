@@ -88,3 +88,21 @@ describe('a form in inches', () => {
     expect(errors.splice(0)).toEqual([]);
   });
 });
+
+describe('papers', () => {
+  const LETTER = /\/MediaBox \[0 0 612 792\]/;
+  const A4 = /\/MediaBox \[0 0 595.28 841.89\]/;
+
+  it.each(['/api/jobs/4/run-sheet', '/api/labels?ids=1,2'])(
+    '%s is on the paper of the bench',
+    async (path) => {
+      const read = async (address: string, cookie = '') =>
+        (await fetch(ADDRESS + address, { headers: { cookie } })).text();
+      const asked = path + (path.includes('?') ? '&' : '?');
+      expect(await read(path)).toMatch(A4);
+      expect(await read(path, 'feather_units=inch')).toMatch(LETTER);
+      expect(await read(`${asked}units=inch`)).toMatch(LETTER);
+      expect(await read(`${asked}units=metric`, 'feather_units=inch')).toMatch(A4);
+    },
+  );
+});

@@ -77,9 +77,9 @@ describe('with the keyboard alone', () => {
   it('opens and closes the list of keys', async () => {
     const { page } = ines;
     await page.keyboard.press('?');
-    await page.getByRole('dialog', { name: 'Keys' }).waitFor();
+    await page.getByRole('dialog', { name: 'Keys and look' }).waitFor();
     await page.keyboard.press('Escape');
-    await page.getByRole('dialog', { name: 'Keys' }).waitFor({ state: 'hidden' });
+    await page.getByRole('dialog', { name: 'Keys and look' }).waitFor({ state: 'hidden' });
   });
 
   it('changes the blade at the rail and can walk to everything on the Bench', async () => {

@@ -56,6 +56,22 @@ describe('a run at the machine', () => {
     expect(ines.errors).toEqual([]);
   });
 
+  it('cuts nothing but what its sender saw', async () => {
+    const job = await setUp<{ id: number }>('/api/jobs', 'POST', {
+      name: 'changed meanwhile',
+      source: longJob(),
+      machineId: 2,
+    });
+    const asked = { requestKey: crypto.randomUUID(), version: 99 };
+    const refused = await api<{ error: { code: string; message: string } }>(
+      `/api/jobs/${job.id}/runs`,
+      'POST',
+      asked,
+    );
+    expect(refused.status).toBe(409);
+    expect(refused.reply.error.message).toMatch(/changed since you looked at it/);
+  });
+
   it('refuses a second run while a sheet is in the machine, in words, and the first goes on', async () => {
     const first = await startRun('first');
     await expect.poll(() => stateOf(first)).toBe('cutting');

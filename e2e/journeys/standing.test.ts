@@ -117,7 +117,7 @@ describe('by keyboard alone', () => {
   it('a setting is opened from the book, changed and kept without a pointer', async () => {
     const { page } = ines;
     await go(page, '/settings');
-    await page.getByRole('search', { name: 'Narrow the book' }).getByRole('textbox').focus();
+    await page.getByRole('search', { name: 'Narrow the list' }).getByRole('textbox').focus();
     await page.keyboard.type('rushlight');
     const link = page.getByRole('link', { name: /Rushlight transfer film, black/ });
     await expect.poll(() => page.getByRole('table').getByRole('row').count()).toBe(2);

@@ -1,11 +1,16 @@
 /** Every main view, by its name and its address in the demo. */
 export const VIEWS = [
   ['Bench', '/'],
-  ['Settings', '/settings'],
+  ['Cut settings', '/settings'],
   ['Test cuts', '/test-cuts'],
   ['Tabs', '/test-cuts?operation=perforated'],
   ['Unknown sheet', '/test-cuts/unknown'],
   ['Knowledge', '/knowledge'],
+  ['Practice', '/practice'],
+  ['an exercise', '/practice/first-kiss?seed=3'],
+  ['tabs to find', '/practice/tabs?seed=3'],
+  ['a fault to mend', '/practice/since-this-morning?seed=3'],
+  ['the page for the teacher', '/practice/teacher'],
   ['Jobs', '/jobs'],
   ['a job', '/jobs/3'],
   ['a run', '/runs/1'],

@@ -39,6 +39,7 @@ import * as standingChecks from '#store/migrations/038_standing_checks.ts';
 import * as feltTack from '#store/migrations/039_felt_tack.ts';
 import * as fonts from '#store/migrations/040_fonts.ts';
 import * as pictures from '#store/migrations/042_pictures.ts';
+import * as measures from '#store/migrations/043_measures.ts';
 import * as jobDrawings from '#store/migrations/041_job_drawings.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
@@ -91,6 +92,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '040_fonts', migration: fonts },
   { name: '041_job_drawings', migration: jobDrawings },
   { name: '042_pictures', migration: pictures },
+  { name: '043_measures', migration: measures },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

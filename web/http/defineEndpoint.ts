@@ -1,6 +1,8 @@
 import type { APIContext } from 'astro';
 import { z } from 'zod';
+import type { UnitSystem } from '#core/units/length.ts';
 import { keyOf } from '#web/http/keyOf.ts';
+import { unitsOf } from '#web/http/unitsOf.ts';
 import { readJson } from '#web/http/readJson.ts';
 import { replyToError } from '#web/http/replyToError.ts';
 import { type ServerContext } from '#server/context/context.ts';
@@ -61,6 +63,8 @@ export interface EndpointInput<Params, Query, Body> {
   readonly author: string;
   /** How the application was reached, for addresses that lead back to it. */
   readonly origin: string;
+  /** In which units papers are written for who asks, as the browser says; metric for scripts. */
+  readonly units: UnitSystem;
 }
 
 export interface Endpoint {
@@ -95,6 +99,7 @@ export function defineEndpoint<
         body: spec.body?.parse(sent?.value),
         author: readAuthor(api),
         origin: `http://${api.request.headers.get('host') ?? api.url.host}`,
+        units: unitsOf(api.cookies),
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
       const reply = await perform(spec, api, input, sent?.sha256 ?? '');
       return reply instanceof Response ? reply : Response.json(reply, { status });

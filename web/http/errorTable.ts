@@ -19,5 +19,5 @@ export const ERROR_TABLE: Readonly<Record<ErrorCode, { readonly status: number; 
   keyReused: { status: 422, title: 'Asked before for something else' },
   outcomeUnknown: { status: 503, title: 'Not known whether this was kept' },
   unforeseen: { status: 500, title: 'The server failed' },
-  storeUnavailable: { status: 503, title: 'The book cannot be opened' },
+  storeUnavailable: { status: 503, title: 'The database cannot be reached' },
 };

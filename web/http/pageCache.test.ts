@@ -60,8 +60,14 @@ describe('pages', () => {
   it('of two people, stations or units are two', () => {
     const url = new URL('http://x/settings?text=a');
     const key = (cookies: Record<string, string>) => pageKey(url, (name) => cookies[name]);
-    const keys = [{}, { feather_operator: 'a' }, { feather_station: 'a' }, { feather_units: 'a' }].map(key);
-    expect(new Set(keys).size).toBe(4);
+    const keys = [
+      {},
+      { feather_operator: 'a' },
+      { feather_station: 'a' },
+      { feather_units: 'a' },
+      { feather_look: 'a' },
+    ].map(key);
+    expect(new Set(keys).size).toBe(5);
     expect(key({ other: '1' })).toBe(keys[0]);
   });
 });

@@ -13,7 +13,7 @@ interface KeptPage {
 const FRESH_MS = 700;
 const MOST_CHARACTERS = 24_000_000;
 /** Cookies that change what a page shows. */
-const TELLING = ['feather_operator', 'feather_station', 'feather_units'] as const;
+const TELLING = ['feather_operator', 'feather_station', 'feather_units', 'feather_look'] as const;
 
 /**
  * Pages as they were last made. Whoever asks for the same page before anything was written gets the same one; while it

@@ -48,7 +48,7 @@ export function asAppError(error: unknown): AppError | null {
   if (isDiskFull(error)) {
     return new AppError(
       'storeUnavailable',
-      'The disk with the book is full. Nothing was changed: make room, then try again.',
+      'The disk with the database is full. Nothing was changed: make room, then try again.',
     );
   }
   if (error instanceof Error && 'errno' in error) {

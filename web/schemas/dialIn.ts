@@ -92,6 +92,11 @@ const gradedSchema = z.object({
   flaws: z.array(z.enum(FLAWS)).max(FLAWS.length).default([]),
 });
 
+export const flawsSeenSchema = z.object({
+  cutId: z.number().int().positive().meta({ description: 'the cut that its author saw as the last' }),
+  flaws: z.array(z.enum(FLAWS)).max(FLAWS.length),
+});
+
 export const gradesSchema = z.object({
   load: z.number().int().positive().optional().meta({ description: 'the card the cells belong to' }),
   grades: z.array(gradedSchema).min(1, 'no grade given').max(12),

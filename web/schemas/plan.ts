@@ -104,6 +104,10 @@ export const planSchema = z.object({
         )
         .readonly(),
       cautions: z.array(z.string()).readonly(),
+      ownWords: z
+        .array(z.string())
+        .readonly()
+        .meta({ description: 'names and words that people typed: no other units in them' }),
     })
     .nullable(),
   checklist: z

@@ -3,6 +3,8 @@ import { factsOf } from '#core/stack/families/families.ts';
 import { chunk } from '#core/collections/chunk.ts';
 import { rankHits, TERM_FIELDS, type Hit, type Posting, type TermField } from '#core/lookup/rankHits.ts';
 import { forgivenEdits, scoreTerm, splitTerms, termGrams } from '#core/lookup/terms.ts';
+import { isMeasure, measureTerms, splitSearch } from '#core/lookup/measures.ts';
+import type { Stack } from '#core/stack/layer.ts';
 import type { ConditionKind, Material } from '#core/stack/material.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
@@ -14,7 +16,7 @@ const MOST_RANKED = 2000;
 
 /** What of a material is found by its words. */
 export type IndexedMaterial = Omit<Material, 'id' | 'conditions' | 'version' | 'isArchived'> & {
-  readonly conditions: readonly { readonly kind: ConditionKind }[];
+  readonly conditions: readonly { readonly kind: ConditionKind; readonly stack: Stack }[];
 };
 
 /** Writes anew under which words a material is found; its notes stay. */
@@ -30,9 +32,14 @@ export async function indexNewMaterials(
 ): Promise<void> {
   await addWords(
     db,
-    added.flatMap(({ id, material }) =>
-      textsOf(material).map(([field, words]) => ({ materialId: id, field, text: words.join(' ') })),
-    ),
+    added.flatMap(({ id, material }) => [
+      ...textsOf(material).map(([field, words]) => ({
+        materialId: id,
+        field,
+        terms: splitTerms(words.join(' ')),
+      })),
+      { materialId: id, field: 'measure' as const, terms: measuresOf(material) },
+    ]),
   );
 }
 
@@ -51,9 +58,14 @@ function textsOf(material: IndexedMaterial): readonly (readonly [TermField, read
   ];
 }
 
+/** Laminated or not, what is bought is the same sheet. */
+function measuresOf({ conditions, family }: IndexedMaterial): readonly string[] {
+  return [...new Set(conditions.flatMap(({ stack }) => measureTerms(stack, family)))];
+}
+
 /** Lets a material be found by the words of a note. */
 export async function indexNote(db: Store, materialId: number, note: string): Promise<void> {
-  await addWords(db, [{ materialId, field: 'note', text: note }]);
+  await indexNotes(db, [{ materialId, note }]);
 }
 
 /** Lets materials be found by the words of notes. */
@@ -63,7 +75,7 @@ export async function indexNotes(
 ): Promise<void> {
   await addWords(
     db,
-    notes.map(({ materialId, note }) => ({ materialId, field: 'note', text: note })),
+    notes.map(({ materialId, note }) => ({ materialId, field: 'note', terms: splitTerms(note) })),
   );
 }
 
@@ -75,7 +87,7 @@ function closeUp(code: string): string {
 interface Words {
   readonly materialId: number;
   readonly field: TermField;
-  readonly text: string;
+  readonly terms: readonly string[];
 }
 
 /** So many rows stand in one statement. */
@@ -83,7 +95,7 @@ const MOST_ROWS = 1000;
 
 /** Adds what texts say, in a handful of statements however many they are. */
 async function addWords(db: Store, texts: readonly Words[]): Promise<void> {
-  const standing = texts.map(({ text, ...where }) => ({ ...where, terms: [...new Set(splitTerms(text))] }));
+  const standing = texts.map(({ terms, ...where }) => ({ ...where, terms: [...new Set(terms)] }));
   // In one order for all, so that two who add the same words do not wait for each other.
   const terms = [...new Set(standing.flatMap((one) => one.terms))].sort();
   const ids = new Map<string, number>();
@@ -110,7 +122,8 @@ async function addWords(db: Store, texts: readonly Words[]): Promise<void> {
  * rarest word chooses, the others narrow.
  */
 export async function searchMaterials(db: Store, text: string, most: number): Promise<readonly Hit[]> {
-  const typed = [...new Set(splitTerms(text))].slice(0, MOST_WORDS);
+  const said = new Map(splitSearch(text).map((word) => [word.term, word.said]));
+  const typed = [...said.keys()].slice(0, MOST_WORDS);
   if (typed.length === 0) return [];
   const near = await Promise.all(typed.map((word) => findTerms(db, word)));
   const words = near.map((terms, index) => {
@@ -127,7 +140,12 @@ export async function searchMaterials(db: Store, text: string, most: number): Pr
   const materials = await findCandidates(db, byRarity, byRarity.length === typed.length, most);
   if (materials.length === 0) return [];
   const postings: Posting[] = await postingQuery(db, words.flat(), materials);
-  return rankHits(typed, postings, most);
+  const asTyped = (term: string) => said.get(term) ?? term;
+  return rankHits(typed, postings, most).map((hit) => ({
+    ...hit,
+    met: hit.met.map((one) => ({ ...one, typed: asTyped(one.typed) })),
+    missed: hit.missed.map(asTyped),
+  }));
 }
 
 /** Materials that all words name; where there are none, those that the rarest words name one by one. */
@@ -164,6 +182,7 @@ interface NearTerm {
 /** Terms that begin with the word, and, for words long enough, terms that share most of its pieces. */
 async function findTerms(db: Store, word: string): Promise<readonly NearTerm[]> {
   const { begun, alike } = termQueries(db, word);
+  if (isMeasure(word)) return db('lookup_terms').where({ term: word }).select('id', 'term');
   const first: NearTerm[] = await begun;
   if (forgivenEdits(word.length) === 0 || first.some(({ term }) => term === word)) return first;
   const known = new Set(first.map(({ id }) => id));

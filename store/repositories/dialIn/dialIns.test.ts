@@ -5,6 +5,7 @@ import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import {
   addGrades,
+  changeLastFlaws,
   changeDialIn,
   findDialIn,
   listOpenDialIns,
@@ -145,6 +146,23 @@ describe('a dial-in', () => {
     expect((await findDialIn(db, id)).card).toEqual(card);
     await expect(undoLastGrades(db, id, later(6))).rejects.toThrow(/nothing|no grade/);
     expect(await db('test_cuts').where({ dial_in_id: id })).toHaveLength(5);
+  });
+
+  it('takes flaws for the last cut, and for no other', async () => {
+    const { id } = await openDialIn(db, given(), now);
+    await addGrades(db, id, null, [{ cut: cut(70, 2), cell: null }], later(1));
+    await addGrades(db, id, null, [{ cut: cut(80, 3), cell: null }], later(2));
+    const [first, last] = await listTestCuts(db, conditionId, machineId);
+    const { version } = await findDialIn(db, id);
+    await changeLastFlaws(db, id, { cutId: last!.id, flaws: ['fuzzy', 'dragged'] }, later(3));
+    const flaws = async () => (await listTestCuts(db, conditionId, machineId)).map((one) => one.flaws);
+    expect(await flaws()).toEqual([[], ['fuzzy', 'dragged']]);
+    expect((await findDialIn(db, id)).version).toBe(version + 1);
+    await expect(changeLastFlaws(db, id, { cutId: first!.id, flaws: ['torn'] }, later(4))).rejects.toThrow(
+      /Another cut came/,
+    );
+    await changeLastFlaws(db, id, { cutId: last!.id, flaws: [] }, later(5));
+    expect(await flaws()).toEqual([[], []]);
   });
 
   it('gives the same card back when it was put away half graded', async () => {

@@ -1,4 +1,5 @@
 import type { DialIn, DialInScrap, PendingCard } from '#core/dialIn/dialIn.ts';
+import type { Flaw } from '#core/stack/depthGrade.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addTestCuts, type NewTestCut } from '#store/repositories/dialIn/testCuts.ts';
@@ -224,6 +225,36 @@ export async function undoLastGrades(db: Store, id: number, now: Date): Promise<
       .where(isCardTakenBack ? card : { id: last.id })
       .whereNull('undone_at')
       .update({ undone_at: now });
+    await transaction('dial_ins')
+      .where({ id })
+      .update({ changed_at: now, version: dialIn.version + 1 });
+  });
+}
+
+/**
+ * Says what flaws the last cut left: they are often seen after its depth. Those of a cut further back stay as they were
+ * noted when it lay there.
+ *
+ * @param cutId the cut that its author saw as the last
+ * @throws AppError `conflict` when another cut came, or the dial-in is over
+ */
+export async function changeLastFlaws(
+  db: Store,
+  id: number,
+  { cutId, flaws }: { readonly cutId: number; readonly flaws: readonly Flaw[] },
+  now: Date,
+): Promise<void> {
+  await db.transaction(async (transaction) => {
+    const dialIn = await lockDialIn(transaction, id);
+    const last: { id: number } | undefined = await transaction('test_cuts')
+      .where({ dial_in_id: id, undone_at: null })
+      .orderBy('id', 'desc')
+      .first('id');
+    if (last?.id !== cutId)
+      throw new AppError('conflict', 'Another cut came meanwhile. Nothing was changed; look again.');
+    await transaction('test_cuts')
+      .where({ id: cutId })
+      .update({ flaws: JSON.stringify(flaws) });
     await transaction('dial_ins')
       .where({ id })
       .update({ changed_at: now, version: dialIn.version + 1 });

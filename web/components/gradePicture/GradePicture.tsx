@@ -26,7 +26,7 @@ export function GradePicture({
   const isFree = grade >= 7;
   const tilt = isFree || isLifted ? -9 : grade === 2 ? -4 : 0;
   return (
-    <svg viewBox="0 0 72 54" className="h-11 w-auto shrink-0" aria-hidden>
+    <svg viewBox="0 0 72 54" className="paper rounded h-11 w-auto shrink-0" aria-hidden>
       <rect x="2" y="42" width="68" height="10" fill="#e3e7e6" stroke="#aeb8b7" />
       {isLayered ? (
         <>

@@ -1,4 +1,5 @@
 import { useId } from 'react';
+import type { MachineKind } from '#core/station/machine.ts';
 import type { Operation } from '#core/stack/operation.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { TipDepth } from '#core/threshold/estimateTipDepth.ts';
@@ -18,10 +19,18 @@ interface Props {
   readonly stack: Stack;
   readonly faceColour: string;
   readonly system: UnitSystem;
-  readonly isOnMat: boolean;
+  /** What the sheet lies on; `null` where no machine is chosen. */
+  readonly on: MachineKind | null;
   /** Where the tip probably ends, with the blade that does it; `null` draws the stack alone. */
   readonly cut: { readonly tip: TipDepth; readonly angleDeg: number } | null;
 }
+
+/** What lies under the sheet of each kind of machine. */
+const UNDER: Readonly<Record<MachineKind, string>> = {
+  matFed: 'mat',
+  rollFed: 'cutting strip',
+  flatbed: 'bed',
+};
 
 /** What a section shows, by operation. */
 export const SECTION_WORDS: Readonly<Record<Operation, string>> = {
@@ -33,7 +42,7 @@ export const SECTION_WORDS: Readonly<Record<Operation, string>> = {
 };
 
 /** The section: the stack to scale with its engineering hatches, the blade tip in it, and a band where it may end. */
-export function Section({ stack, faceColour, system, isOnMat, cut }: Props) {
+export function Section({ stack, faceColour, system, on, cut }: Props) {
   const id = useId().replace(/[^a-z0-9]/gi, '');
   const layout = layOutSection(stack);
   const { layers, topY, bottomY, pxPerUm } = layout;
@@ -42,7 +51,7 @@ export function Section({ stack, faceColour, system, isOnMat, cut }: Props) {
   return (
     <svg
       viewBox={`0 0 ${SECTION_WIDTH} ${height}`}
-      className="block w-full max-w-[420px] mx-auto"
+      className="paper rounded block w-full max-w-[420px] mx-auto"
       role="img"
       aria-labelledby={`${id}t`}
     >
@@ -81,7 +90,7 @@ export function Section({ stack, faceColour, system, isOnMat, cut }: Props) {
           <TipLabel y={depthY(cut.tip.middleUm)} tip={cut.tip} system={system} />
         </>
       )}
-      <LayerLabels layout={layout} system={system} matName={isOnMat ? 'mat' : 'cutting strip'} />
+      <LayerLabels layout={layout} system={system} matName={on === null ? 'mat or strip' : UNDER[on]} />
     </svg>
   );
 }

@@ -20,7 +20,7 @@ const vinyl = [
 const cut = { tip: { lowUm: 150, middleUm: 168, highUm: 182 }, angleDeg: 45 };
 const draw = (changes: Partial<Parameters<typeof Section>[0]> = {}) =>
   renderToStaticMarkup(
-    <Section stack={vinyl} faceColour="#f3c9b4" system="metric" isOnMat cut={cut} {...changes} />,
+    <Section stack={vinyl} faceColour="#f3c9b4" system="metric" on="matFed" cut={cut} {...changes} />,
   );
 
 describe('layOutSection', () => {
@@ -58,7 +58,7 @@ describe('Section', () => {
       expect(markup).toMatch(new RegExp(`url\\(#\\w+${role}\\)`));
     expect(markup).toContain('liner ~');
     expect(markup).toContain('>mat<');
-    expect(draw({ isOnMat: false })).toContain('>cutting strip<');
+    expect(draw({ on: 'rollFed' })).toContain('>cutting strip<');
   });
 
   it('counts in mil when asked', () => {

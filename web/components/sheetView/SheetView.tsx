@@ -36,7 +36,7 @@ export function SheetView({
       viewBox={box}
       role="img"
       aria-label={label}
-      className={`block w-full max-h-[64vh] ${pointer ? 'cursor-crosshair touch-none' : ''}`}
+      className={`paper block w-full max-h-[64vh] ${pointer ? 'cursor-crosshair touch-none' : ''}`}
       tabIndex={onKeyDown ? 0 : undefined}
       onKeyDown={onKeyDown}
       {...pointer}

@@ -94,7 +94,7 @@ describe('a JSON file of a book', () => {
   });
 
   it.each([
-    ['[]', /not a book/],
+    ['[]', /not a file of settings/],
     ['{', /this is not JSON/],
     [JSON.stringify({ ...book, version: 9 }), /version/],
     [JSON.stringify({ ...book, settings: [{}] }), /settings\.0\.maker/],
@@ -113,10 +113,17 @@ describe('bench labels', () => {
       address: 'http://127.0.0.1:4310/settings/7',
     };
     const pagesOf = (pdf: Buffer) => (pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length;
-    const one = await drawLabels([label]);
+    const one = await drawLabels([label], 'metric');
     expect(one.subarray(0, 5).toString()).toBe('%PDF-');
     expect(pagesOf(one)).toBe(1);
-    expect(pagesOf(await drawLabels(Array.from({ length: 9 }, () => label)))).toBe(2);
+    expect(
+      pagesOf(
+        await drawLabels(
+          Array.from({ length: 9 }, () => label),
+          'metric',
+        ),
+      ),
+    ).toBe(2);
   });
 
   it('are asked for by ids with commas, each once', () => {

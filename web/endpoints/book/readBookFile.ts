@@ -16,7 +16,10 @@ export function readJsonBook(text: string): BookFile {
   if (!parsed.success) {
     const [first] = parsed.error.issues;
     const place = first?.path.join('.') || 'the file';
-    throw new AppError('badInput', `this is not a book that can be read: ${place}: ${first?.message ?? ''}`);
+    throw new AppError(
+      'badInput',
+      `this is not a file of settings that can be read: ${place}: ${first?.message ?? ''}`,
+    );
   }
   const { materials, machines, settings } = parsed.data;
   return { materials, machines, settings: settings.map((setting, index) => ({ line: index + 1, setting })) };

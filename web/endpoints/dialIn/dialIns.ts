@@ -10,6 +10,7 @@ import { snapForce } from '#core/units/forceScale.ts';
 import {
   addGrades,
   changeDialIn,
+  changeLastFlaws,
   findDialIn,
   listOpenDialIns,
   openDialIn,
@@ -33,6 +34,7 @@ import {
   dialInChangeSchema,
   dialInReplySchema,
   dialInSchema,
+  flawsSeenSchema,
   gradesSchema,
   newCardSchema,
   newDialInSchema,
@@ -234,6 +236,20 @@ export const deleteLastGrades = defineEndpoint({
   reply: dialInReplySchema,
   handle: async ({ params }, context) => {
     await undoLastGrades(context.store, params.id, new Date());
+    context.afterwards(requestRefit);
+    return readDialIn(context.store, await findDialIn(context.store, params.id));
+  },
+});
+
+export const patchLastGrade = defineEndpoint({
+  method: 'PATCH',
+  path: '/api/dial-ins/{id}/grades/last',
+  summary: 'Says what flaws the last cut left; its depth stays as it was graded.',
+  params: dialInParams,
+  body: flawsSeenSchema,
+  reply: dialInReplySchema,
+  handle: async ({ params, body }, context) => {
+    await changeLastFlaws(context.store, params.id, body, new Date());
     context.afterwards(requestRefit);
     return readDialIn(context.store, await findDialIn(context.store, params.id));
   },

@@ -30,7 +30,7 @@ export const getKnowledge = defineEndpoint({
   method: 'GET',
   path: '/api/knowledge',
   summary:
-    'What the book has taught: every shared effect in words and figures, and the beliefs it started from.',
+    'What your cuts have taught: every shared effect in words and figures, and the beliefs it started from.',
   reply: knowledgeReplySchema,
   handle: (_, { store }) => describeKnowledge(store),
 });

@@ -1,7 +1,10 @@
 import QRCode from 'qrcode';
 import type { Stack } from '#core/stack/layer.ts';
 import { OPERATION_WORDS } from '#core/stack/operation.ts';
+import { inchFigure, inUnits } from '#core/units/inUnits.ts';
+import type { UnitSystem } from '#core/units/length.ts';
 import {
+  PAPERS,
   PDF_INK as INK,
   PDF_MUTED as MUTED,
   PT_PER_MM,
@@ -24,17 +27,18 @@ const GAP = 4 * PT_PER_MM;
 const COLUMNS = 2;
 const ROWS = 4;
 
-/** Bench labels at real size, 92 x 56 mm, eight on an A4 sheet with lines to cut along. */
-export async function drawLabels(labels: readonly LabelData[]): Promise<Buffer> {
-  const { page: document, finish } = startPdf('Bench labels');
+/** Bench labels at real size, 92 x 56 mm, eight on a sheet of A4 or Letter with lines to cut along. */
+export async function drawLabels(labels: readonly LabelData[], system: UnitSystem): Promise<Buffer> {
+  const { size } = PAPERS[system];
+  const { page: document, finish } = startPdf('Bench labels', size);
   const left = (document.page.width - COLUMNS * CARD.width - GAP) / 2;
   const top = (document.page.height - ROWS * CARD.height - (ROWS - 1) * GAP) / 2;
   for (const [index, label] of labels.entries()) {
     const place = index % (COLUMNS * ROWS);
-    if (index > 0 && place === 0) document.addPage({ size: 'A4', margin: 0 });
+    if (index > 0 && place === 0) document.addPage({ size, margin: 0 });
     const x = left + (place % COLUMNS) * (CARD.width + GAP);
     const y = top + Math.floor(place / COLUMNS) * (CARD.height + GAP);
-    await drawLabel(document, label, x, y);
+    await drawLabel(document, label, system, x, y);
   }
   return finish();
 }
@@ -42,6 +46,7 @@ export async function drawLabels(labels: readonly LabelData[]): Promise<Buffer> 
 async function drawLabel(
   page: Page,
   { setting, stack, faceColour, address }: LabelData,
+  system: UnitSystem,
   x: number,
   y: number,
 ) {
@@ -63,7 +68,7 @@ async function drawLabel(
     .text(where, inner.x, y + 23, { width: inner.width, lineBreak: false });
   const figures: readonly (readonly [string, string])[] = [
     [String(values.force), setting.forceUnit],
-    [setting.operation === 'crease' ? '–' : values.exposureMm.toFixed(2), `mm · ${setting.exposureWords}`],
+    exposureFigure(setting, system),
     [String(values.speed), setting.speedUnit],
     [String(values.passes), values.passes === 1 ? 'pass' : 'passes'],
   ];
@@ -84,7 +89,7 @@ async function drawLabel(
     `offset ${values.offsetMm} mm`,
     `${setting.state}, rev ${setting.revision.revision}`,
   ];
-  const words = foot.filter(Boolean).join(' · ');
+  const words = inUnits(foot.filter(Boolean).join(' · '), system);
   page
     .font('text')
     .fontSize(7)
@@ -95,6 +100,15 @@ async function drawLabel(
     .fillColor(MUTED)
     .fontSize(6)
     .text('scan for history', x + CARD.width - 54, y + 84, { width: 50, lineBreak: false });
+}
+
+function exposureFigure(
+  { operation, exposureWords, revision: { values } }: SettingSummary,
+  system: UnitSystem,
+): readonly [string, string] {
+  const mm = values.exposureMm.toFixed(2);
+  const [figure, unit] = system === 'inch' ? [inchFigure(mm, 'mm'), 'in'] : [mm, 'mm'];
+  return [operation === 'crease' ? '–' : figure, `${unit} · ${exposureWords}`];
 }
 
 const LAYER_FILLS: Readonly<Record<string, string>> = {

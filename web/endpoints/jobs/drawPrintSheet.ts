@@ -8,11 +8,12 @@ import type { Rings } from '#core/geometry/clip.ts';
 import { flattenContour } from '#core/geometry/flattenContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { isCovered, isInside } from '#core/geometry/polygon.ts';
+import type { UnitSystem } from '#core/units/length.ts';
 import type { Job } from '#core/job/job.ts';
 import { patchOf, type TestPatch } from '#core/job/testPatch.ts';
 import { partOf, type JobPart } from '#core/job/joinDrawings.ts';
 import type { LaidJob } from '#core/job/layOutJob.ts';
-import { placeCheckLine, type CheckLine } from '#core/sheet/checkLine.ts';
+import { nameCheckLength, placeCheckLine, type CheckLine } from '#core/sheet/checkLine.ts';
 import { pageOf } from '#core/sheet/sheetSize.ts';
 import type { PlacedLine, PlacedSheet } from '#core/sheet/nest/placePieces.ts';
 import {
@@ -38,6 +39,7 @@ const LOOK_MM = 0.2;
 /** How a sheet is printed. */
 export interface PrintOptions {
   readonly isBare?: boolean | undefined;
+  readonly system?: UnitSystem | undefined;
   readonly pictures?: ExactPictures;
 }
 
@@ -46,6 +48,7 @@ export interface PrintOptions {
  *
  * @param words a small line at the lower edge: which side, size of page, media
  * @param options.isBare marks alone, for those who print their art from elsewhere
+ * @param options.system the units of the words
  * @param options.pictures what is kept apart from the drawings
  * @throws AppError `notFound` for a sheet the job does not have
  */
@@ -54,7 +57,7 @@ export async function drawPrintSheet(
   laid: LaidJob,
   sheetIndex: number,
   words: string,
-  { isBare = false, pictures = new Map() }: PrintOptions = {},
+  { isBare = false, system = 'metric', pictures = new Map() }: PrintOptions = {},
 ): Promise<Buffer> {
   const placed = laid.sheets[sheetIndex];
   if (!placed) throw new AppError('notFound', `this job has no sheet ${sheetIndex + 1}`);
@@ -70,7 +73,7 @@ export async function drawPrintSheet(
   const line = placeCheckLine(job.sheet, laid.marks);
   if (line) drawCheckLine(page, line);
   page.restore();
-  const measured = line ? `The line above is ${line.lengthMm} mm: measure it. ` : '';
+  const measured = line ? `The line above is ${nameCheckLength(line.lengthMm, system)}: measure it. ` : '';
   drawWords(page, measured + words, widthMm, heightMm);
   return finish();
 }

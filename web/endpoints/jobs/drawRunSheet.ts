@@ -1,16 +1,23 @@
 import type { RunSheet } from '#core/job/composeRunSheet.ts';
 import type { RunStep } from '#core/job/runStep.ts';
-import { PDF_INK, PDF_MUTED, PT_PER_MM, startPdf, type PdfPage } from '#web/endpoints/jobs/pdfPage.ts';
+import type { UnitSystem } from '#core/units/length.ts';
+import {
+  PAPERS,
+  PDF_INK,
+  PDF_MUTED,
+  PT_PER_MM,
+  startPdf,
+  type PdfPage,
+} from '#web/endpoints/jobs/pdfPage.ts';
 
 const LEFT = 16 * PT_PER_MM;
-const WIDTH = 178 * PT_PER_MM;
-const BOTTOM = 282 * PT_PER_MM;
+const TOP = 15 * PT_PER_MM;
 const BOX = 14;
 
-/** A run sheet on A4: headings, tick boxes, big figures, cautions at the end. */
-export async function drawRunSheet(sheet: RunSheet): Promise<Buffer> {
-  const { page, finish } = startPdf(`${sheet.title}, run sheet`);
-  const pen = new SheetPen(page);
+/** A run sheet on the paper of the bench: headings, tick boxes, big figures, cautions at the end. */
+export async function drawRunSheet(sheet: RunSheet, system: UnitSystem): Promise<Buffer> {
+  const { page, finish } = startPdf(`${sheet.title}, run sheet`, PAPERS[system].size);
+  const pen = new SheetPen(page, system);
   pen.write('bold', 20, PDF_INK, sheet.title, 2);
   pen.write('text', 11, PDF_MUTED, sheet.subtitle, 10);
   for (const { heading, steps } of sheet.sections) {
@@ -26,9 +33,18 @@ export async function drawRunSheet(sheet: RunSheet): Promise<Buffer> {
 
 /** Writes downwards and starts a new page where one is full. */
 class SheetPen {
-  private y = 15 * PT_PER_MM;
+  private y = TOP;
+  private readonly width: number;
+  private readonly bottom: number;
 
-  constructor(private readonly page: PdfPage) {}
+  constructor(
+    private readonly page: PdfPage,
+    private readonly system: UnitSystem,
+  ) {
+    const { widthMm, heightMm } = PAPERS[system];
+    this.width = widthMm * PT_PER_MM - 2 * LEFT;
+    this.bottom = heightMm * PT_PER_MM - TOP;
+  }
 
   /** A line before a heading, which never stands alone at the end of a page. */
   rule(): void {
@@ -36,7 +52,7 @@ class SheetPen {
     this.y += 6;
     this.page
       .moveTo(LEFT, this.y)
-      .lineTo(LEFT + WIDTH, this.y)
+      .lineTo(LEFT + this.width, this.y)
       .lineWidth(0.6)
       .stroke('#b9b2a2');
     this.y += 8;
@@ -44,7 +60,7 @@ class SheetPen {
 
   write(font: 'text' | 'bold', size: number, colour: string, words: string, after: number, indent = 0): void {
     this.page.font(font).fontSize(size);
-    const width = WIDTH - indent;
+    const width = this.width - indent;
     const height = this.page.heightOfString(words, { width });
     this.room(height);
     this.page.fillColor(colour).text(words, LEFT + indent, this.y, { width });
@@ -76,8 +92,8 @@ class SheetPen {
   }
 
   private room(height: number): void {
-    if (this.y + height <= BOTTOM) return;
-    this.page.addPage({ size: 'A4', margin: 0 });
-    this.y = 15 * PT_PER_MM;
+    if (this.y + height <= this.bottom) return;
+    this.page.addPage({ size: PAPERS[this.system].size, margin: 0 });
+    this.y = TOP;
   }
 }

@@ -2,14 +2,16 @@ import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import type { Job } from '#core/job/job.ts';
 import { composeTestPass } from '#core/job/composeTestPass.ts';
+import { runSheetInUnits } from '#core/job/runSheetInUnits.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import { nameCondition } from '#core/stack/material.ts';
+import type { UnitSystem } from '#core/units/length.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob, findJob } from '#store/repositories/jobs/jobs.ts';
 import { findMachine, listMachines } from '#store/repositories/book/machines.ts';
 import { findMaterialByCondition, listMaterials } from '#store/repositories/book/materials.ts';
 import { defineEndpoint } from '#web/http/defineEndpoint.ts';
-import { runSheetOf, sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
+import { paperUnits, runSheetOf, sheetQuery } from '#web/endpoints/jobs/jobPlan.ts';
 import { jobParams } from '#web/endpoints/jobs/jobs.ts';
 import { planJob } from '#web/endpoints/jobs/planJob.ts';
 import { replyWithFile, replyWithMachineFile, replyWithPdf, SVG_TYPE } from '#web/http/replyWithFile.ts';
@@ -93,10 +95,11 @@ export const getPrintSheet = defineEndpoint({
   path: '/api/jobs/{id}/print-sheet',
   summary: 'One sheet of a job to print: art, bleed and marks at real size, as PDF.',
   params: jobParams,
-  query: sheetQuery,
+  query: sheetQuery.extend({ units: paperUnits }),
   reply: z.string().meta({ description: 'application/pdf' }),
-  handle: async ({ params, query }, { store }) => {
-    const { job, pdf } = await makePrintSheet(store, params.id, query.sheet - 1);
+  handle: async ({ params, query, units }, { store }) => {
+    const system = query.units ?? units;
+    const { job, pdf } = await makePrintSheet(store, params.id, query.sheet - 1, system);
     return replyWithPdf(pdf, `${fileName(job, 'print')}.pdf`);
   },
 });
@@ -107,10 +110,11 @@ export const getMarksPage = defineEndpoint({
   summary:
     'One sheet of a job with its registration marks alone, at real size, to lay art on in another program: SVG with the cut lines in a layer of their own, PDF, or PNG at 300 dpi.',
   params: jobParams,
-  query: sheetQuery.extend({ format: z.enum(['svg', 'pdf', 'png']).default('svg') }),
+  query: sheetQuery.extend({ format: z.enum(['svg', 'pdf', 'png']).default('svg'), units: paperUnits }),
   reply: z.string().meta({ description: 'SVG, PDF or PNG' }),
-  handle: async ({ params, query }, { store, signal }) => {
+  handle: async ({ params, query, units }, { store, signal }) => {
     const { format } = query;
+    const system = query.units ?? units;
     const sheetIndex = query.sheet - 1;
     const job = await findJob(store, params.id);
     const machine = await findMachine(store, job.machineId);
@@ -118,7 +122,7 @@ export const getMarksPage = defineEndpoint({
     const name = `${fileName(job, 'marks')}.${format}`;
     if (format === 'pdf') {
       const words = 'Print at 100 %, this size of page.';
-      const order = { job: marked, machine, sheetIndex, words, isBare: true, pictures: new Map() };
+      const order = { job: marked, machine, sheetIndex, words, isBare: true, pictures: new Map(), system };
       return replyWithPdf(await runTask('printSheet', order, { signal }), name);
     }
     const page = await runTask('marksPage', { job: marked, machine, sheetIndex, format }, { signal });
@@ -131,15 +135,14 @@ export const getRunSheet = defineEndpoint({
   path: '/api/jobs/{id}/run-sheet',
   summary: 'What to load, set, check and do, in order, to print and tick, as PDF.',
   params: jobParams,
-  query: sheetQuery,
+  query: sheetQuery.extend({ units: paperUnits }),
   reply: z.string().meta({ description: 'application/pdf' }),
-  handle: async ({ params, query }, { store }) => {
+  handle: async ({ params, query, units }, { store }) => {
     const job = await findJob(store, params.id);
     const planned = await planJob(store, job, query.sheet - 1);
-    return replyWithPdf(
-      await runTask('runSheet', runSheetOf(job, planned, query.sheet)),
-      `${fileName(job, 'run-sheet')}.pdf`,
-    );
+    const system = query.units ?? units;
+    const sheet = runSheetInUnits(runSheetOf(job, planned, query.sheet), system);
+    return replyWithPdf(await runTask('runSheet', { sheet, system }), `${fileName(job, 'run-sheet')}.pdf`);
   },
 });
 
@@ -188,8 +191,8 @@ export const postJobFile = defineEndpoint({
     const foundMachine = machines.find(({ name }) => name === machine);
     const foundMaterial = materials.find(({ name }) => name === material);
     const condition = foundMaterial?.conditions.find((one) => one.kind === state);
-    if (!foundMachine) throw new AppError('badInput', `the machine "${machine}" is not in this book`);
-    if (!condition) throw new AppError('badInput', `"${material}", ${state}, is not in this book`);
+    if (!foundMachine) throw new AppError('badInput', `the machine "${machine}" is not kept here`);
+    if (!condition) throw new AppError('badInput', `"${material}", ${state}, is not kept here`);
     await runTask('checkDrawing', design);
     const kept = await withKeptPictures(store, design);
     const job = { ...kept, conditionId: condition.id, machineId: foundMachine.id };
@@ -201,14 +204,14 @@ export const postJobFile = defineEndpoint({
 const PRINT_SECONDS = 120;
 
 /** The print sheet of a job as a PDF. */
-export async function makePrintSheet(store: Store, jobId: number, sheetIndex: number) {
+export async function makePrintSheet(store: Store, jobId: number, sheetIndex: number, system: UnitSystem) {
   const job = await findJob(store, jobId);
   const machine = await findMachine(store, job.machineId);
   const { material, condition } = await findMaterialByCondition(store, job.conditionId);
   const side = material.details.printSide === 'top' ? 'Print on the face.' : '';
   const words = `${nameCondition(material.name, condition.kind)} · print at 100 %, best quality, this size of page. ${side}`;
   const pictures = await exactPicturesOf(store, job);
-  const order = { job, machine, sheetIndex, words, pictures };
+  const order = { job, machine, sheetIndex, words, pictures, system };
   const pdf = await runTask('printSheet', order, { seconds: PRINT_SECONDS });
   return { job, pdf, material };
 }

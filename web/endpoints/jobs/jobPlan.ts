@@ -20,6 +20,8 @@ import { planSchema, type PlanReply } from '#web/schemas/plan.ts';
 
 /** Which sheet of a job, from 1. */
 export const sheetQuery = z.object({ sheet: z.coerce.number().int().min(1).default(1) });
+/** For papers to read: in which units, where the browser has not said. */
+export const paperUnits = z.enum(['metric', 'inch']).optional();
 
 export const getPlan = defineEndpoint({
   method: 'GET',

@@ -1,17 +1,24 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
+import { MM_PER_INCH, type UnitSystem } from '#core/units/length.ts';
 
 export type PdfPage = InstanceType<typeof PDFDocument>;
 
 export const PT_PER_MM = 72 / 25.4;
+/** The paper that lies in the printers of a bench: A4, or Letter where it counts in inches. */
+export const PAPERS = {
+  metric: { size: 'A4', widthMm: 210, heightMm: 297 },
+  inch: { size: 'LETTER', widthMm: 8.5 * MM_PER_INCH, heightMm: 11 * MM_PER_INCH },
+} as const satisfies Record<UnitSystem, { size: string; widthMm: number; heightMm: number }>;
+
 export const PDF_INK = '#1e2a32';
 export const PDF_MUTED = '#56636b';
 
 /** A PDF being drawn, with our fonts as `text`, `bold` and `figure`. */
 export function startPdf(
   title: string,
-  size: 'A4' | readonly [widthPt: number, heightPt: number] = 'A4',
+  size: 'A4' | 'LETTER' | readonly [widthPt: number, heightPt: number] = 'A4',
 ): { readonly page: PdfPage; readonly finish: () => Promise<Buffer> } {
   const page = new PDFDocument({
     size: typeof size === 'string' ? size : [...size],

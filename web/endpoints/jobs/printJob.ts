@@ -23,13 +23,13 @@ export const postPrint = defineEndpoint({
     inkMinutes: z.number(),
   }),
   status: 201,
-  handle: async ({ params, query, author }, { store, standIns }) => {
+  handle: async ({ params, query, author, units }, { store, standIns }) => {
     await findJob(store, params.id);
     const port = standIns?.printer?.port;
     if (port === undefined) {
       throw new AppError('deviceUnreachable', 'No printer is linked: download the print sheet and print it.');
     }
-    const { job, pdf, material } = await makePrintSheet(store, params.id, query.sheet - 1);
+    const { job, pdf, material } = await makePrintSheet(store, params.id, query.sheet - 1, units);
     const { trouble, widthMm, heightMm } = await sendToPrinter(port, pdf);
     const timer = await composeTimer(store, 'inkDry', job, material);
     // A spoiled sheet dries for nobody.

@@ -11,6 +11,7 @@ import { findMaterials } from '#store/repositories/book/materials.ts';
 import { findSettings, requireSetting } from '#store/repositories/book/settings.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { replyWithFile, replyWithMachineFile, replyWithPdf, SVG_TYPE } from '#web/http/replyWithFile.ts';
+import { paperUnits } from '#web/endpoints/jobs/jobPlan.ts';
 import { runTask } from '#web/workers/pool.ts';
 import { summariseSettings } from '#web/pageData/summariseSettings.ts';
 
@@ -27,9 +28,10 @@ export const getLabels = defineEndpoint({
   method: 'GET',
   path: '/api/labels',
   summary: 'Bench labels at real size as PDF; the code on each opens its setting.',
-  query: z.object({ ids: idList }),
+  query: z.object({ ids: idList, units: paperUnits }),
   reply: z.string().meta({ description: 'application/pdf' }),
-  handle: async ({ query: { ids }, origin }, { store }) => {
+  handle: async ({ query, origin, units }, { store }) => {
+    const { ids } = query;
     const summaries = await summariseSettings(store, await findSettings(store, ids));
     if (summaries.length === 0) throw new AppError('notFound', 'none of these settings exists');
     const materials = await findMaterials(store, [...new Set(summaries.map(({ materialId }) => materialId))]);
@@ -39,7 +41,10 @@ export const getLabels = defineEndpoint({
       const faceColour = material?.colourHex ?? '#ffffff';
       return { setting, stack, faceColour, address: `${origin}/settings/${setting.id}` };
     });
-    return replyWithPdf(await runTask('labels', labels), 'bench-labels.pdf');
+    return replyWithPdf(
+      await runTask('labels', { labels, system: query.units ?? units }),
+      'bench-labels.pdf',
+    );
   },
 });
 

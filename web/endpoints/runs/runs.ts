@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { AppError } from '#core/errors/appError.ts';
 import { printedMarks } from '#core/sheet/marks/marks.ts';
 import { listRunStrokes } from '#core/program/listRunStrokes.ts';
 import { passesDone } from '#core/program/passesDone.ts';
@@ -47,11 +48,19 @@ export const postRun = defineEndpoint({
     accepted: z.array(z.string().max(60)).max(40).default([]).meta({
       description: 'ids of what stops it on the checklist of its plan, and may go nevertheless',
     }),
+    version: z.number().int().positive().optional().meta({
+      description: 'the version of the job that its sender saw; another one is not cut',
+    }),
   }),
   reply: z.object({ id: z.number() }),
   status: 201,
   handle: async ({ params, query, body, author }, context) => {
     const job = await findJob(context.store, params.id);
+    if (body.version !== undefined && body.version !== job.version)
+      throw new AppError(
+        'conflict',
+        'This job was changed since you looked at it. Nothing was sent; look at it as it is now, then send it.',
+      );
     const planned = await planJob(context.store, job, query.sheet - 1);
     const { station, sheet, plan, parts, settings, values, file } = planned;
     await requireConfirmed(context.store, job, planned, body.accepted);

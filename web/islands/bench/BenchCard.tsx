@@ -10,6 +10,7 @@ import type { Station } from '#core/station/station.ts';
 import { forceUnit } from '#core/units/forceScale.ts';
 import { formatCaliper, type UnitSystem } from '#core/units/length.ts';
 import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
+import { OPERATION_KEYS } from '#web/components/operationKeys.ts';
 import { Section, SECTION_WORDS } from '#web/components/section/Section.tsx';
 import { AnswerFigures } from '#web/islands/bench/AnswerFigures.tsx';
 import { AnswerOutlook } from '#web/islands/bench/AnswerOutlook.tsx';
@@ -63,7 +64,7 @@ export function BenchCard({ station, answers, system }: Props) {
             stack={loaded.condition.stack}
             faceColour={loaded.material.colourHex}
             system={system}
-            isOnMat={machine.kind === 'matFed'}
+            on={machine.kind}
             cut={isDialled ? { tip: answer.tip, angleDeg: blade?.angleDeg ?? 45 } : null}
           />
         </section>
@@ -141,6 +142,7 @@ function OperationTabs({ station, answers, operation, onChoose }: TabsProps) {
           <button
             key={one}
             type="button"
+            data-keys={OPERATION_KEYS[one]}
             aria-pressed={one === operation}
             disabled={isOff}
             title={isOff ? `not on ${isLayered ? 'a sheet with a liner' : 'a single layer'}` : undefined}

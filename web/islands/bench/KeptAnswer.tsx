@@ -82,7 +82,7 @@ function NothingKept({ operation, station }: Pick<Props, 'operation' | 'station'
           ? 'Tabs are cut at the kiss force and cuts at the through force, so keep those two first.'
           : 'Keep the numbers you have, and the next one who asks gets them.'}
       </p>
-      <a className="button mt-3" data-kind="main" href={`/settings/new?${query}`}>
+      <a data-keys="k" className="button mt-3" data-kind="main" href={`/settings/new?${query}`}>
         Keep a {OPERATION_WORDS[operation].toLowerCase()} setting
       </a>
     </div>

@@ -21,10 +21,10 @@ export function CompareView({ columns, system }: Props) {
     return (
       <section className="sheet p-8 max-w-2xl mx-auto mt-10">
         <h1>Nothing to compare yet</h1>
-        <p className="mt-3">Choose two or more settings in the book, then press Compare.</p>
+        <p className="mt-3">Tick two or more cut settings, then press Compare.</p>
         <p className="mt-5">
           <a className="button" data-kind="main" href="/settings">
-            Open the book
+            Open the cut settings
           </a>
         </p>
       </section>
@@ -92,7 +92,7 @@ function Pictures({ columns, system }: Props) {
             stack={stack}
             faceColour={faceColour}
             system={system}
-            isOnMat={machine.kind === 'matFed'}
+            on={machine.kind}
             cut={bench?.answer ? { tip: bench.answer.tip, angleDeg } : null}
           />
         </td>

@@ -33,7 +33,7 @@ export function FaultsView({ machineId, machineName, sheetName, operations, isLa
             <button
               key={operation}
               type="button"
-              className="button px-3 aria-pressed:bg-ink aria-pressed:text-white"
+              className="button px-3 aria-pressed:bg-ink aria-pressed:text-on-ink"
               aria-pressed={asked.operation === operation}
               onClick={() => desk.setOperation(operation)}
             >

@@ -9,7 +9,7 @@ export function FilesView() {
   return (
     <div className="grid gap-5 lg:grid-cols-[22.5rem_minmax(0,1fr)]">
       <section aria-label="Out" className="sheet p-4 sm:p-5 self-start">
-        <h1>The book as a file</h1>
+        <h1>Settings as a file</h1>
         <p className="mt-2">Keep a copy, or carry the settings to another workshop.</p>
         <p className="grid gap-2 mt-3">
           <a className="button" href="/api/book.json">
@@ -82,12 +82,13 @@ function Rows({ reply, isBusy, onApply }: RowsProps) {
         {reply.isDryRun ? (
           <p>
             {changes === 0
-              ? 'Nothing in it would change the book.'
-              : `${changes} of ${reply.rows.length} rows would change the book.`}
+              ? 'Nothing in it would change what is kept here.'
+              : `${changes} of ${reply.rows.length} rows would change what is kept here.`}
           </p>
         ) : (
           <p>
-            Done: {count('new')} new, {count('changed')} changed. <a href="/settings">Open the book</a>
+            Done: {count('new')} new, {count('changed')} changed.{' '}
+            <a href="/settings">Open the cut settings</a>
           </p>
         )}
       </div>
@@ -96,7 +97,7 @@ function Rows({ reply, isBusy, onApply }: RowsProps) {
           <button
             key={status}
             type="button"
-            className="button aria-pressed:bg-ink aria-pressed:text-white"
+            className="button aria-pressed:bg-ink aria-pressed:text-on-ink"
             aria-pressed={only === status}
             onClick={() => setOnly(only === status ? null : status)}
           >

@@ -31,7 +31,7 @@ describe('a file that is read in', () => {
     });
     render(<FilesView />);
     await pick('material;force\nGullpaper;62');
-    expect(await screen.findByText('2 of 4 rows would change the book.')).toBeTruthy();
+    expect(await screen.findByText('2 of 4 rows would change what is kept here.')).toBeTruthy();
     expect(screen.getByText('book.csv')).toBeTruthy();
     expect(seen[0]?.body).toEqual({ kind: 'csv', text: 'material;force\nGullpaper;62', isDryRun: true });
     expect(screen.getByText(/force 900 is outside 10 to 500/)).toBeTruthy();
@@ -48,7 +48,7 @@ describe('a file that is read in', () => {
     const seen = stubServer({ 'POST /api/book/import': reply(true, []) });
     render(<FilesView />);
     await pick('  {"materials": []}', 'settings.csv');
-    expect(await screen.findByText('Nothing in it would change the book.')).toBeTruthy();
+    expect(await screen.findByText('Nothing in it would change what is kept here.')).toBeTruthy();
     expect(seen[0]?.body).toMatchObject({ kind: 'json' });
   });
 
@@ -60,10 +60,10 @@ describe('a file that is read in', () => {
     });
     render(<FilesView />);
     await pick('good');
-    await screen.findByText('2 of 4 rows would change the book.');
+    await screen.findByText('2 of 4 rows would change what is kept here.');
     isBad = true;
     await pick('bad');
     expect((await screen.findByRole('alert')).textContent).toMatch(/line 2: no such column/);
-    expect(screen.queryByText('2 of 4 rows would change the book.')).toBeNull();
+    expect(screen.queryByText('2 of 4 rows would change what is kept here.')).toBeNull();
   });
 });

@@ -17,10 +17,14 @@ interface Props {
   readonly machine: Machine;
   readonly sheetNumber: number;
   readonly onStep: (step: Step) => void;
+  /** The version of the job that is shown. */
+  readonly version: number;
+  /** Whether a change is still being kept, or worked out: what is shown is not yet what would be cut. */
+  readonly isUnsettled: boolean;
 }
 
 /** Sending the job to its machine, or taking its file there. */
-export function CutPanel({ jobId, plan, machine, sheetNumber, onStep }: Props) {
+export function CutPanel({ jobId, plan, machine, sheetNumber, onStep, version, isUnsettled }: Props) {
   const [error, setError] = useState<unknown>(null);
   const [isBusy, setBusy] = useState(false);
   const [accepted, setAccepted] = useState<readonly string[]>([]);
@@ -36,7 +40,7 @@ export function CutPanel({ jobId, plan, machine, sheetNumber, onStep }: Props) {
     setError(null);
     try {
       const path = `/api/jobs/${jobId}/runs?sheet=${sheetNumber}`;
-      const { id } = await callApi<{ id: number }>(path, 'POST', { requestKey, accepted });
+      const { id } = await callApi<{ id: number }>(path, 'POST', { requestKey, accepted, version });
       location.assign(`/runs/${id}`);
     } catch (refusal) {
       setError(refusal);
@@ -51,7 +55,7 @@ export function CutPanel({ jobId, plan, machine, sheetNumber, onStep }: Props) {
         type="button"
         className="button w-full mt-4"
         data-kind="main"
-        disabled={isBusy || isStopped || machine.link.kind === 'none'}
+        disabled={isBusy || isUnsettled || isStopped || machine.link.kind === 'none'}
         onClick={send}
       >
         <Send size={18} aria-hidden /> Send to {machine.name} · {formatDuration(plan.seconds)}

@@ -60,7 +60,7 @@ function JobSteps({ ...shown }: ShownJob) {
   return (
     <Tabs.Root value={step} onValueChange={(value) => state.setStep(value as Step)}>
       <JobHeading {...shown} job={job} />
-      <StepLine />
+      <StepLine step={step} />
       <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_23rem] lg:grid-cols-[minmax(0,1fr)_27rem]">
         <JobCanvas
           state={state}
@@ -91,13 +91,19 @@ function JobSteps({ ...shown }: ShownJob) {
             <RunSheetPanel job={job} plan={plan} sheetNumber={state.sheetNumber} />
           </Tabs.Content>
           <Tabs.Content value="cut">
-            <CutPanel jobId={job.id} {...{ plan, machine }} {...state} onStep={state.setStep} />
+            <CutPanel {...cutOf(state)} machine={machine} />
           </Tabs.Content>
           <Refusal error={state.error} />
         </section>
       </div>
     </Tabs.Root>
   );
+}
+
+/** What the last step works with: the job as it is kept, and whether that is what is shown. */
+function cutOf({ job, plan, sheetNumber, setStep, isBusy, isPlanning }: ReturnType<typeof useJob>) {
+  const { id: jobId, version } = job;
+  return { jobId, version, plan, sheetNumber, onStep: setStep, isUnsettled: isBusy || isPlanning };
 }
 
 function checksOf({ machine, facts, family, offsetMm }: ShownJob) {
@@ -110,14 +116,21 @@ function checksOf({ machine, facts, family, offsetMm }: ShownJob) {
   };
 }
 
-function StepLine() {
+/** Its number leads to a step; n to the next, p to the one before. */
+function StepLine({ step }: { readonly step: Step }) {
+  const now = STEPS.findIndex(({ value }) => value === step);
+  const keysOf = (index: number) =>
+    [String(index + 1), index === now + 1 ? 'n' : '', index === now - 1 ? 'p' : '']
+      .filter(Boolean)
+      .join(', ');
   return (
     <Tabs.List aria-label="Steps" className="grid grid-cols-3 sm:grid-cols-6 gap-1.5 my-3">
       {STEPS.map(({ value, name }, index) => (
         <Tabs.Trigger
           key={value}
           value={value}
-          className="button px-1 gap-2 data-[state=active]:bg-ink data-[state=active]:text-white"
+          data-keys={keysOf(index)}
+          className="button px-1 gap-2 data-[state=active]:bg-ink data-[state=active]:text-on-ink"
         >
           <span className="figure opacity-70">{index + 1}</span> {name}
         </Tabs.Trigger>

@@ -1,5 +1,6 @@
 import { Download as DownloadIcon, Printer } from 'lucide-react';
 import { useState } from 'react';
+import { runSheetInUnits } from '#core/job/runSheetInUnits.ts';
 import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { nameOf } from '#web/islands/jobs/artwork/prepareArtwork.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -9,7 +10,7 @@ import { PrintHere } from '#web/islands/job/PrintHere.tsx';
 import { ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
-import { say } from '#web/islands/shared/units.ts';
+import { currentSystem } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
@@ -21,7 +22,7 @@ interface Props {
 export function RunSheetPanel({ job, plan, sheetNumber }: Props) {
   if (!plan) return <p role="status">Working the order out …</p>;
   if (plan.problem) return <PlanProblem problem={plan.problem} />;
-  const { runSheet } = plan;
+  const runSheet = plan.runSheet && runSheetInUnits(plan.runSheet, currentSystem());
   const at = `/api/jobs/${job.id}`;
   const sheet = `sheet=${sheetNumber}`;
   return (
@@ -52,7 +53,7 @@ export function RunSheetPanel({ job, plan, sheetNumber }: Props) {
       <ul className="mt-4 grid gap-1" aria-label="Cautions">
         {runSheet?.cautions.map((words) => (
           <li key={words} className="note" data-tone="careful">
-            {say(words)}
+            {words}
           </li>
         ))}
       </ul>
@@ -156,7 +157,7 @@ function MarksPage({ job, sheetNumber }: { readonly job: JobReply; readonly shee
 function Download({ href, words }: { readonly href: string; readonly words: string }) {
   return (
     <a className="button w-full px-2" href={href} download>
-      <DownloadIcon size={16} aria-hidden /> {say(words)}
+      <DownloadIcon size={16} aria-hidden /> {words}
     </a>
   );
 }
@@ -164,12 +165,11 @@ function Download({ href, words }: { readonly href: string; readonly words: stri
 type StepProps = NonNullable<PlanReply['runSheet']>['sections'][number]['steps'][number];
 
 /** A figure, large, with its unit. */
-function Figure({ words }: { readonly words: string }) {
-  const [figure = '', ...unit] = words.split(' ');
+function Figure({ figure, unit }: { readonly figure: string; readonly unit: string }) {
   return (
     <span>
       <span className="figure text-2xl font-bold">{figure}</span>{' '}
-      <span className="text-sm text-muted">{unit.join(' ')}</span>
+      <span className="text-sm text-muted">{unit}</span>
     </span>
   );
 }
@@ -179,12 +179,12 @@ function Step({ words, reason, figures }: StepProps) {
     <label className="grid grid-cols-[1.5rem_1fr] gap-2 cursor-pointer min-h-11">
       <input type="checkbox" className="size-5 mt-0.5 accent-verdigris" />
       <span>
-        {say(words)}
-        {reason ? <span className="block text-sm text-muted">{say(reason)}</span> : null}
+        {words}
+        {reason ? <span className="block text-sm text-muted">{reason}</span> : null}
         {figures.length > 0 ? (
           <span className="flex flex-wrap gap-x-5 gap-y-1 mt-1">
             {figures.map(([figure, unit]) => (
-              <Figure key={unit} words={say(`${figure} ${unit}`)} />
+              <Figure key={unit} figure={figure} unit={unit} />
             ))}
           </span>
         ) : null}

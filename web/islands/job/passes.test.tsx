@@ -183,8 +183,22 @@ describe('ways to free the pieces', () => {
 describe('to the machine', () => {
   const machine = { ...sampleMachine, link: { kind: 'standIn', model: 'roll' } as const };
   const onStep = vi.fn();
-  const show = (plan: PlanReply | null, one: typeof machine | typeof sampleMachine = machine) =>
-    render(<CutPanel jobId={3} plan={plan} machine={one} sheetNumber={2} onStep={onStep} />);
+  const show = (
+    plan: PlanReply | null,
+    one: typeof machine | typeof sampleMachine = machine,
+    isUnsettled = false,
+  ) => {
+    const shown = { plan, machine: one, onStep, isUnsettled };
+    return render(<CutPanel jobId={3} version={5} sheetNumber={2} {...shown} />);
+  };
+
+  it('sends nothing while a change is still being kept', () => {
+    show(planOf({}), machine, true);
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: /Send to/ }).disabled).toBe(true);
+    cleanup();
+    show(planOf({}));
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: /Send to/ }).disabled).toBe(false);
+  });
 
   it('waits for the order, and says what is in the way of one', () => {
     show(null);

@@ -2,25 +2,46 @@ import { Dialog } from 'radix-ui';
 import { Keyboard, Ruler, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { UnitSystem } from '#core/units/length.ts';
+import { hearPageKeys, landAtWork, listPageKeys } from '#web/islands/keyHelp/pageKeys.ts';
 import { keepCookie } from '#web/islands/shared/cookies.ts';
+import { areKeysOn, isSingleKey, switchKeys } from '#web/islands/shared/singleKeys.ts';
 
-const KEYS = [
-  ['/', 'find a material and load it'],
-  ['?', 'this list'],
-  ['0 to 8', 'grade a test cut, on Test cuts'],
-  ['← →', 'one scale step less or more force, on Test cuts'],
-  ['u', 'take the last test cut back, on Test cuts'],
+const KEYS: readonly (readonly [string, string])[] = [
+  ['/', 'find a sheet and load it'],
+  ['Ctrl Enter', 'keep what you are typing'],
   ['Esc', 'close what is open'],
+  ['?', 'this list'],
+];
+
+/** What grades a test cut; only where there is one to grade. */
+const GRADE_KEYS: readonly (readonly [string, string])[] = [
+  ['0 to 8', 'grade the cut'],
+  ['← →', 'less or more force, one step'],
+  ['u', 'take the last cut back'],
+];
+
+type Look = 'auto' | 'light' | 'dark';
+const LOOKS = [
+  ['auto', 'as the system'],
+  ['light', 'light'],
+  ['dark', 'dark'],
 ] as const;
 
+interface Props {
+  readonly system: UnitSystem;
+  readonly look: Look;
+}
+
 /** The unit switch and the list of keys, at the end of the heading. */
-export function KeyHelp({ system }: { readonly system: UnitSystem }) {
+export function KeyHelp({ system, look }: Props) {
   const [isOpen, setOpen] = useState(false);
   useEffect(() => {
+    landAtWork();
+    return hearPageKeys();
+  }, []);
+  useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const isTyping =
-        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
-      if (event.key === '?' && !isTyping) setOpen(true);
+      if (event.key === '?' && isSingleKey(event)) setOpen(true);
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
@@ -39,29 +60,107 @@ export function KeyHelp({ system }: { readonly system: UnitSystem }) {
       >
         <Ruler size={17} aria-hidden /> {system === 'metric' ? 'mm' : 'in'}
       </button>
-      <Dialog.Trigger className="button px-3 hidden sm:inline-flex" aria-label="Keys">
+      <Dialog.Trigger className="button px-3" aria-label="Keys and look">
         <Keyboard size={18} aria-hidden />
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/40 z-40" />
-        <Dialog.Content className="sheet fixed z-50 top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 p-6 w-[min(28rem,94vw)]">
-          <Dialog.Title className="text-lg font-bold mb-3">Keys</Dialog.Title>
+        <Dialog.Content className="sheet fixed z-50 top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 p-6 w-[min(34rem,94vw)] max-h-[92dvh] overflow-y-auto">
+          <Dialog.Title className="text-lg font-bold mb-3">Keys and look</Dialog.Title>
           <Dialog.Description className="sr-only">What the keyboard does.</Dialog.Description>
-          <dl className="grid grid-cols-[6rem_1fr] gap-y-2">
-            {KEYS.map(([key, does]) => (
-              <div key={key} className="contents">
-                <dt>
-                  <kbd className="figure border border-edge rounded px-2 py-0.5">{key}</kbd>
-                </dt>
-                <dd>{does}</dd>
-              </div>
-            ))}
-          </dl>
+          <KeyLists />
+          <LookChoice look={look} />
           <Dialog.Close className="button absolute top-3 right-3 px-2.5" aria-label="Close">
             <X size={18} aria-hidden />
           </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** Light or dark, kept in this browser. */
+function LookChoice({ look: initial }: { readonly look: Look }) {
+  const [look, setLook] = useState(initial);
+  const choose = (next: Look) => {
+    keepCookie('feather_look', next);
+    document.documentElement.dataset['look'] = next;
+    setLook(next);
+  };
+  return (
+    <fieldset className="flex flex-wrap items-center gap-x-4 mt-1">
+      <legend className="sr-only">Light or dark</legend>
+      {LOOKS.map(([value, words]) => (
+        <label key={value} className="flex items-center gap-2 min-h-11 cursor-pointer">
+          <input
+            type="radio"
+            name="look"
+            className="size-5 accent-verdigris"
+            checked={look === value}
+            onChange={() => choose(value)}
+          />
+          {words}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+/** The keys of every page, of this one, and of the places; and a switch for those who want none. */
+function KeyLists() {
+  const [isOn, setOn] = useState(areKeysOn);
+  const [found] = useState(listPageKeys);
+  const said = found.map(({ keys, does }) => [keys.map(nameKey).join(' or '), does] as const);
+  const isPlace = (keys: string) => keys.startsWith('g ');
+  const canGrade = document.querySelector('[data-grades]') !== null;
+  return (
+    <>
+      <KeyList
+        name="On this page"
+        keys={[...(canGrade ? GRADE_KEYS : []), ...said.filter(([keys]) => !isPlace(keys))]}
+      />
+      <KeyList name="Anywhere" keys={KEYS} />
+      <KeyList name="Places" keys={said.filter(([keys]) => isPlace(keys))} />
+      <label className="flex items-center gap-2 mt-4 min-h-11 cursor-pointer">
+        <input
+          type="checkbox"
+          className="size-5 accent-verdigris"
+          checked={isOn}
+          onChange={(event) => {
+            switchKeys(event.target.checked);
+            setOn(event.target.checked);
+          }}
+        />
+        Single keys do something in this browser
+      </label>
+    </>
+  );
+}
+
+function nameKey(key: string): string {
+  return key.replace('ArrowLeft', '←').replace('ArrowRight', '→');
+}
+
+interface KeyListProps {
+  readonly name: string;
+  readonly keys: readonly (readonly [string, string])[];
+}
+
+function KeyList({ name, keys }: KeyListProps) {
+  if (keys.length === 0) return null;
+  return (
+    <section aria-label={name}>
+      <h3 className="text-muted mt-3 mb-1">{name}</h3>
+      <dl className="grid grid-cols-[7rem_1fr] gap-y-1.5">
+        {keys.map(([key, does]) => (
+          <div key={key} className="contents">
+            <dt>
+              <kbd className="figure border border-edge rounded px-2 py-0.5">{key}</kbd>
+            </dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
   );
 }

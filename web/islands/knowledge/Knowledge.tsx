@@ -16,7 +16,7 @@ const GROUPS = [
   ['families', 'Families', 'where a face comes free, against the usual figure'],
 ] as const;
 
-/** What the book has taught the model, in words and as a plot, and the beliefs it started from. */
+/** What your cuts have taught the model, in words and as a plot, and the beliefs it started from. */
 export function Knowledge({ initial }: { readonly initial: KnowledgeReply }) {
   const [client] = useState(makeQueryClient);
   return (
@@ -51,10 +51,10 @@ function KnowledgeView({ initial }: { readonly initial: KnowledgeReply }) {
         className="sheet p-4 sm:px-6 sm:py-4 flex flex-wrap items-center justify-between gap-4"
       >
         <div>
-          <h1>What the book has taught</h1>
+          <h1>What your cuts have taught</h1>
           <p className="text-muted">
             {data.id === 0
-              ? 'The book has not been fitted yet: every answer starts from common beliefs.'
+              ? 'Nothing has been learnt from your cuts yet: every answer starts from common beliefs.'
               : `Fit ${data.id}: ${data.trialCount} trials of ${data.sheetCount} sheets, ${data.at ? formatMoment(data.at) : ''}, ${(data.milliseconds / 1000).toFixed(1)} s.`}
           </p>
           <p className="text-sm text-muted mt-1">

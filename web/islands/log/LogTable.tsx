@@ -128,7 +128,7 @@ function NarrowedLog({ entries: initial, scope: initialScope, machines, material
                 type="button"
                 aria-pressed={scope.kind === one}
                 onClick={() => narrow({ kind: scope.kind === one ? '' : one })}
-                className="button px-3 font-normal aria-pressed:bg-ink aria-pressed:text-white"
+                className="button px-3 font-normal aria-pressed:bg-ink aria-pressed:text-on-ink"
               >
                 <Icon size={16} aria-hidden /> {words}
               </button>

@@ -25,8 +25,8 @@ export function MachineForm({ machine }: { readonly machine: Machine | null }) {
     >
       {machine ? <h2 className="text-lg">Scales, area and tools</h2> : <h1>New machine</h1>}
       <div className="grid gap-3 sm:grid-cols-2 mt-3">
-        <FormField id="name" label="What you call it" problem={nameProblem}>
-          <input {...fieldProps('name', nameProblem)} {...register('name')} />
+        <FormField id="name" label="What you call it" problem={nameProblem} isRequired>
+          <input required {...fieldProps('name', nameProblem)} {...register('name')} />
         </FormField>
         <FormField id="kind" label="Kind">
           <select id="kind" className="field" {...register('kind')}>

@@ -63,7 +63,29 @@ function ForceFields({ form }: Props) {
   );
 }
 
+/** Where each way of counting speed starts. Levels: about 40 mm/s each, common practice, no source. */
+const SPEED_STARTS: Readonly<Record<MachineInput['speedScale']['unit'], MachineInput['speedScale']>> = {
+  'mm/s': { unit: 'mm/s', min: 10, max: 600, step: 10, mmPerSPerUnit: 1 },
+  'cm/s': { unit: 'cm/s', min: 1, max: 60, step: 1, mmPerSPerUnit: 10 },
+  level: { unit: 'level', min: 1, max: 10, step: 1, mmPerSPerUnit: 40 },
+};
+const SPEED_WORDS = { 'mm/s': 'mm/s', 'cm/s': 'cm/s', level: 'levels, as 1 to 10' } as const;
+
 function SpeedFields({ form }: Props) {
+  const { unit } = form.watch('speedScale');
+  const change = (to: keyof typeof SPEED_STARTS) => {
+    const before = form.getValues('speedScale');
+    const start = SPEED_STARTS[to];
+    // From one metric unit to the other the same speeds stay; a level is another kind of figure.
+    const per = before.mmPerSPerUnit / start.mmPerSPerUnit;
+    const isSame = unit !== 'level' && to !== 'level';
+    const { min, max, step } = before;
+    form.setValue(
+      'speedScale',
+      isSame ? { ...start, min: min * per, max: max * per, step: step * per } : start,
+      { shouldDirty: true },
+    );
+  };
   return (
     <>
       <h2 className="mt-5">Speed and exposure</h2>
@@ -72,21 +94,29 @@ function SpeedFields({ form }: Props) {
           <select
             id="speed-unit"
             className="field"
-            value={form.watch('speedScale.unit')}
-            onChange={(event) => {
-              const isCm = event.target.value === 'cm/s';
-              form.setValue('speedScale.unit', isCm ? 'cm/s' : 'mm/s');
-              form.setValue('speedScale.mmPerSPerUnit', isCm ? 10 : 1);
-            }}
+            value={unit}
+            onChange={(event) => change(event.target.value as keyof typeof SPEED_STARTS)}
           >
-            <option>mm/s</option>
-            <option>cm/s</option>
+            {Object.entries(SPEED_WORDS).map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
           </select>
         </FormField>
         <NumberField form={form} name="speedScale.min" label="Slowest" />
         <NumberField form={form} name="speedScale.max" label="Fastest" />
         <NumberField form={form} name="speedScale.step" label="Step" />
+        {unit === 'level' ? (
+          <QuantityField form={form} name="speedScale.mmPerSPerUnit" label="About each level" kind="speed" />
+        ) : null}
       </div>
+      {unit === 'level' ? (
+        <p className="text-sm text-muted mt-1">
+          A guess will do: time a long straight line at a high level, and divide its length by seconds and
+          level.
+        </p>
+      ) : null}
     </>
   );
 }

@@ -53,7 +53,7 @@ export function MaterialForm({ name, machineId, system }: Props) {
             stack={stack}
             faceColour={form.watch('colourHex') || '#e9e4d6'}
             system={system}
-            isOnMat
+            on={null}
             cut={null}
           />
         ) : (
@@ -80,8 +80,8 @@ function PackFields({ form, onFamily }: PackProps) {
   });
   return (
     <div className="grid gap-3 sm:grid-cols-2 mt-3">
-      <FormField id="name" label="Name on the pack" problem={problem('name')}>
-        <input {...text('name')} />
+      <FormField id="name" label="Name on the pack" problem={problem('name')} isRequired>
+        <input required {...text('name')} />
       </FormField>
       <FormField id="maker" label="Maker" problem={problem('maker')}>
         <input {...text('maker')} />

@@ -1,3 +1,4 @@
+import { familyNamed } from '#core/lookup/measures.ts';
 import { factsOf, type Family } from '#core/stack/families/families.ts';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
@@ -16,18 +17,19 @@ export type LayerProblems = readonly ({ caliperUm?: { message?: string } } | und
 /** The state of the material form: fields, layers, the section as far as it can be drawn, keeping and loading. */
 export function useMaterialForm(name: string, machineId: number | null) {
   const [error, setError] = useState<unknown>(null);
+  const family = familyNamed(name) ?? 'plainVinyl';
   const form = useForm<NewMaterialInput>({
     resolver: zodResolver(newMaterialSchema),
     mode: 'onTouched',
     defaultValues: {
       name,
       maker: '',
-      family: 'plainVinyl',
+      family,
       finish: '',
       colourName: '',
       colourHex: '#e8b9a0',
       darkness: 0,
-      stack: [...factsOf('plainVinyl').startStack],
+      stack: [...factsOf(family).startStack],
     },
   });
   const setLayers = (stack: Stack) =>

@@ -41,7 +41,7 @@ export function MaterialPage({ material, settings, audit, machineId, system }: P
               stack={desk.stack}
               faceColour={desk.form.watch('colourHex')}
               system={system}
-              isOnMat
+              on={null}
               cut={null}
             />
           ) : (
@@ -64,7 +64,13 @@ function KeepPanel({ desk, material }: { readonly desk: MaterialDesk; readonly m
   const hasProblem = Object.keys(errors).length > 0;
   return (
     <section aria-label="Keep" className="sheet p-4 sm:p-5 lg:sticky lg:top-4 z-[1]">
-      <button type="submit" className="button w-full" data-kind="main" disabled={isSubmitting || !isDirty}>
+      <button
+        type="submit"
+        data-keys="k"
+        className="button w-full"
+        data-kind="main"
+        disabled={isSubmitting || !isDirty}
+      >
         {isDirty ? 'Keep the changes' : 'Nothing changed'}
       </button>
       {hasProblem ? (

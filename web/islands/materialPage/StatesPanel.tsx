@@ -119,6 +119,7 @@ function LoadButton({
     <div>
       <button
         type="button"
+        data-keys="l"
         className="button"
         onClick={() =>
           void callApi(`/api/stations/${machineId}`, 'PATCH', { conditionId }).then(

@@ -9,7 +9,7 @@ import { useMaterialSearch } from '#web/islands/materialSearch/useMaterialSearch
 export function MaterialSearch({ machineId }: { readonly machineId: number | null }) {
   const search = useMaterialSearch(machineId);
   return (
-    <div className="relative w-44 sm:w-72" onBlur={search.onBlur}>
+    <div className="relative w-40 sm:w-60 min-[1440px]:w-72" onBlur={search.onBlur}>
       <label htmlFor="material-search" className="sr-only">
         Find a material to load
       </label>
@@ -77,7 +77,7 @@ function Found({ search }: { readonly search: ReturnType<typeof useMaterialSearc
       </ul>
       {search.offers.length === 0 ? (
         <p className="px-2.5 py-2 text-muted">
-          {search.isLoading ? 'Looking …' : 'Nothing in the book has that name.'}
+          {search.isLoading ? 'Looking …' : 'Nothing here has that name.'}
         </p>
       ) : null}
       <a

@@ -28,7 +28,9 @@ export function offersOf(hits: readonly LookupHit[]): readonly Offer[] {
       hit,
       answers: state.answers,
       why: [
-        ...hit.met.map(({ field, term }) => `${field} “${term}”`),
+        ...hit.met.map(({ field, term, typed }) =>
+          field === 'measure' ? `about ${typed}` : `${field} “${term}”`,
+        ),
         ...hit.missed.map((word) => `without “${word}”`),
       ].join(', '),
     }));

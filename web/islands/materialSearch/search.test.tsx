@@ -149,7 +149,7 @@ describe('the search field', () => {
     stubServer({ 'GET /api/lookup': { hits: [] } });
     render(<MaterialSearch machineId={null} />);
     await userEvent.type(box(), 'puffin & co');
-    expect(await screen.findByText('Nothing in the book has that name.')).toBeTruthy();
+    expect(await screen.findByText('Nothing here has that name.')).toBeTruthy();
     expect(screen.getByRole('link', { name: /Add a new material/ }).getAttribute('href')).toBe(
       '/materials/new?name=puffin%20%26%20co',
     );

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState, type FocusEvent, type KeyboardEvent } from 'react';
+import { isSingleKey } from '#web/islands/shared/singleKeys.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { offersOf, type Offer } from '#web/islands/materialSearch/offersOf.ts';
 import type { LookupHit } from '#web/schemas/lookup.ts';
@@ -98,9 +99,7 @@ function useLookup(isOpen: boolean, text: string, machineId: number | null) {
 function useSlash(): void {
   useEffect(() => {
     const onSlash = (event: globalThis.KeyboardEvent) => {
-      const isTyping =
-        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
-      if (event.key !== '/' || isTyping) return;
+      if (event.key !== '/' || !isSingleKey(event)) return;
       event.preventDefault();
       document.getElementById('material-search')?.focus();
     };

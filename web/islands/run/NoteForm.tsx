@@ -1,6 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm, type UseFormRegisterReturn } from 'react-hook-form';
+import { countPieces } from '#core/run/countPieces.ts';
 import type { Run } from '#core/run/run.ts';
 import type { RunVerdict } from '#core/setting/setting.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -64,7 +65,8 @@ function useNote(run: Run, onNoted: (run: Run) => void) {
     resolver: zodResolver(runNoteSchema),
     defaultValues: {
       ...(run.verdict ? { verdict: run.verdict } : {}),
-      piecesGood: run.piecesGood,
+      // What was cut is good until somebody says otherwise.
+      piecesGood: run.verdict ? run.piecesGood : countPieces(run),
       piecesSpoiled: run.piecesSpoiled,
       note: run.note,
       flaws: run.flaws,

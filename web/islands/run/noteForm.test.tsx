@@ -25,6 +25,7 @@ const run = (change: Partial<Run> = {}) =>
     sheetsUsed: 1,
     humidity: null,
     strokes: [stroke('kiss')],
+    outcomes: [],
     ...change,
   }) as unknown as Run;
 const answers = (note: unknown) => ({ 'GET /api/runs/9/photos': [], 'PUT /api/runs/9/note': note });

@@ -44,7 +44,7 @@ export function SettingView({ page, system }: Props) {
             stack={condition.stack}
             faceColour={page.material.colourHex}
             system={system}
-            isOnMat={machine.kind === 'matFed'}
+            on={machine.kind}
             cut={bench?.answer ? { tip: bench.answer.tip, angleDeg: page.blade?.angleDeg ?? 45 } : null}
           />
         </section>

@@ -56,7 +56,13 @@ export function ValueForm({ page, desk }: Props) {
               onChange={(event) => setReason(event.target.value)}
             />
           </label>
-          <button type="submit" className="button" data-kind="main" disabled={desk.isBusy || !desk.isChanged}>
+          <button
+            type="submit"
+            data-keys="k"
+            className="button"
+            data-kind="main"
+            disabled={desk.isBusy || !desk.isChanged}
+          >
             {desk.base.revision === 0 ? 'Keep the first revision' : `Keep revision ${desk.base.revision + 1}`}
           </button>
         </div>

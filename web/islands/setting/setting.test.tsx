@@ -177,6 +177,6 @@ describe('side by side', () => {
   });
 
   it('says where to choose when nothing is chosen', () => {
-    expect(words(draw([]))).toMatch(/Nothing to compare yet.*Choose two or more/);
+    expect(words(draw([]))).toMatch(/Nothing to compare yet.*Tick two or more/);
   });
 });

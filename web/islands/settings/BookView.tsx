@@ -28,9 +28,9 @@ function Book({ first, text, machines }: Props) {
   const book = useBook(first, text);
   const { settings, total, hasMore } = book;
   return (
-    <section aria-label="Settings" className="sheet p-4 sm:px-6 sm:py-5">
+    <section aria-label="Cut settings" className="sheet p-4 sm:px-6 sm:py-5">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2 mb-3">
-        <h1>Settings</h1>
+        <h1>Cut settings</h1>
         <p className="text-muted" role="status">
           {settings.length}
           {hasMore ? ` of ${total}` : ''} shown

@@ -11,7 +11,7 @@ interface Props {
 /** What the book is narrowed to. */
 export function NarrowBar({ book: { filter, narrow }, machines }: Props) {
   return (
-    <div role="search" aria-label="Narrow the book" className="flex flex-wrap items-center gap-2 mb-2">
+    <div role="search" aria-label="Narrow the list" className="flex flex-wrap items-center gap-2 mb-2">
       <FilterField
         label="Material, maker, lot, nickname, old note"
         value={filter.text}

@@ -31,7 +31,9 @@ describe('the book', () => {
   });
 
   it('says why it could not be narrowed', async () => {
-    show({ 'GET /api/settings': refusal(503, 'The book cannot be opened', 'The database does not answer.') });
+    show({
+      'GET /api/settings': refusal(503, 'The database cannot be reached', 'The database does not answer.'),
+    });
     await userEvent.click(screen.getByLabelText('put away'));
     expect((await screen.findByRole('alert')).textContent).toMatch(/does not answer/);
   });

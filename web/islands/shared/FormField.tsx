@@ -4,16 +4,19 @@ interface Props {
   readonly id: string;
   readonly label: string;
   readonly problem?: string | undefined;
+  /** Whether nothing is kept without it. */
+  readonly isRequired?: boolean;
   readonly children: ReactNode;
 }
 
 /** A labelled field with its problem below it, tied together for screen readers. */
-export function FormField({ id, label, problem, children }: Props) {
+export function FormField({ id, label, problem, isRequired = false, children }: Props) {
   return (
     <div>
-      <label htmlFor={id} className="block text-sm text-muted">
-        {label}
-      </label>
+      <div className="flex justify-between gap-2 text-sm text-muted">
+        <label htmlFor={id}>{label}</label>
+        {isRequired ? <span aria-hidden>required</span> : null}
+      </div>
       {children}
       {problem ? (
         <p id={`${id}-problem`} className="text-ember text-sm mt-0.5">

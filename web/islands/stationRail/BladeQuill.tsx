@@ -6,7 +6,13 @@ export function BladeQuill({ travel, life }: { readonly travel: number; readonly
   const tip = 14 + 92 * left;
   return (
     <span className="flex items-center gap-2">
-      <svg width="112" height="14" viewBox="0 0 112 14" aria-hidden className="shrink-0">
+      <svg
+        height="14"
+        viewBox="0 0 112 14"
+        aria-hidden
+        className="w-28 min-w-8 shrink"
+        preserveAspectRatio="none"
+      >
         <path d="M2 7H110" stroke="var(--color-hairline)" strokeWidth="2" strokeDasharray="2 3" />
         <path
           d={`M2 7C8 1 ${tip - 20 * left} 2 ${tip} 7C${tip - 20 * left} 12 8 13 2 7Z`}

@@ -8,12 +8,13 @@ import { Refusal } from '#web/islands/shared/Refusal.tsx';
 interface Props {
   readonly timers: readonly Timer[];
   readonly materialId: number | null;
+  readonly className: string;
 }
 
 const TICK_MS = 1_000;
 
 /** Waits under way with the time left; one that is over says so on every view until it is cleared. */
-export function WaitSlot({ timers: initial, materialId }: Props) {
+export function WaitSlot({ timers: initial, materialId, className }: Props) {
   const [timers, setTimers] = useState(initial);
   const [error, setError] = useState<unknown>(null);
   const now = useNow();
@@ -25,12 +26,12 @@ export function WaitSlot({ timers: initial, materialId }: Props) {
   return (
     <>
       <Popover.Root>
-        <Popover.Trigger className="shrink-0 text-left px-4 py-2 border-r border-hairline cursor-pointer hover:bg-sheet">
+        <Popover.Trigger className={`cursor-pointer hover:bg-sheet ${className}`} title={next?.words}>
           <span className="block text-sm text-muted">Waits</span>
-          <span className="block font-semibold">
+          <span className="block font-semibold truncate">
             {next && now ? leftWords(minutesLeft(next.endsAt, now)) : 'none'}
           </span>
-          <span className="block text-sm text-muted max-w-40 truncate">{next?.words ?? 'start one'}</span>
+          <span className="block text-sm text-muted truncate">{next?.words ?? 'start one'}</span>
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content side="top" className="sheet p-4 w-80 z-20 grid gap-3">

@@ -76,7 +76,7 @@ describe('the station rail', () => {
   it('offers the colours of a make, its own first', async () => {
     const seen = stubServer({ 'PATCH /api/stations/2': {} });
     show(sampleStation({ material: sampleMaterial }));
-    await open(/^Colour/);
+    await open(/^Colour|^Lot, colour/);
     expect((await screen.findAllByRole('menuitem')).map((item) => item.textContent)).toEqual([
       'white',
       'navy',

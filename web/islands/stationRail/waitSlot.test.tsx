@@ -19,7 +19,7 @@ afterEach(() => {
 
 describe('waits on the rail', () => {
   it('say that there is none, and offer to start one', async () => {
-    render(<WaitSlot timers={[]} materialId={null} />);
+    render(<WaitSlot className="" timers={[]} materialId={null} />);
     await pass(0);
     expect(slot().textContent).toBe('Waitsnonestart one');
   });
@@ -30,14 +30,14 @@ describe('waits on the rail', () => {
     [90, '1 h 30 min left'],
     [240, '4 h 0 min left'],
   ])('count %i minutes as "%s"', async (minutes, words) => {
-    render(<WaitSlot timers={[timer(1, minutes)]} materialId={4} />);
+    render(<WaitSlot className="" timers={[timer(1, minutes)]} materialId={4} />);
     await pass(0);
     expect(slot().textContent).toContain(words);
   });
 
   it('count down, ring when they are over, and stay until somebody clears them', async () => {
     const seen = stubServer({ 'POST /api/timers/1/clear': [] });
-    render(<WaitSlot timers={[timer(1, 2, 'Gulls: ink dries')]} materialId={4} />);
+    render(<WaitSlot className="" timers={[timer(1, 2, 'Gulls: ink dries')]} materialId={4} />);
     await pass(0);
     expect(screen.queryByRole('alert')).toBeNull();
     await pass(1);
@@ -54,7 +54,7 @@ describe('waits on the rail', () => {
 
   it('are started for what is loaded, and say why not', async () => {
     const seen = stubServer({ 'POST /api/timers': refusal(400, 'Nothing loaded', 'Load a sheet first.') });
-    render(<WaitSlot timers={[]} materialId={4} />);
+    render(<WaitSlot className="" timers={[]} materialId={4} />);
     fireEvent.click(slot());
     await pass(0);
     fireEvent.click(screen.getByRole('button', { name: 'laminate settles' }));

@@ -1,27 +1,31 @@
 import { sayForce } from '#core/units/forceScale.ts';
 import { Undo2 } from 'lucide-react';
 import type { TestCut } from '#core/dialIn/testCut.ts';
-import { FLAW_NAMES, GRADE_WORDS } from '#core/stack/depthGrade.ts';
+import { FLAW_NAMES, GRADE_WORDS, type Flaw } from '#core/stack/depthGrade.ts';
+import { FlawToggles } from '#web/islands/testCuts/FlawToggles.tsx';
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 
 interface Props {
   readonly cuts: readonly TestCut[];
   readonly unit: string;
   readonly onUndo: () => void;
+  readonly onFlaws: (cutId: number, flaws: readonly Flaw[]) => void;
   readonly isBusy: boolean;
   /** Whether there is a search whose last grade can be taken back. */
   readonly isOpen: boolean;
 }
 
-/** The cuts so far, the newest first; the last grade can be taken back, and the one before it after that. */
-export function CutList({ cuts, unit, onUndo, isBusy, isOpen }: Props) {
+/** The cuts so far, the newest first; the last can be taken back, or given flaws that were seen after its depth. */
+export function CutList({ cuts, unit, onUndo, onFlaws, isBusy, isOpen }: Props) {
+  const newest = cuts.at(-1);
+  const last = isOpen && newest?.dialInId != null ? newest : null;
   return (
     <section aria-label="Cuts so far" className="sheet p-4 sm:p-5">
       <h2 className="text-muted mb-1">Cuts so far</h2>
       {cuts.length === 0 ? <p>None yet on this sheet. The first one starts low.</p> : null}
       {/* A list that scrolls must be reachable by keyboard, also when nothing in it can be pressed. */}
       <ol tabIndex={0} className="divide-y divide-hairline max-h-72 overflow-y-auto">
-        {[...cuts].reverse().map((cut, place) => (
+        {[...cuts].reverse().map((cut) => (
           <li key={cut.id} className="flex items-center gap-3 py-1">
             <span className="figure w-16 text-right font-semibold">
               {cut.force} <span className="text-sm font-normal text-muted">{unit}</span>
@@ -37,7 +41,7 @@ export function CutList({ cuts, unit, onUndo, isBusy, isOpen }: Props) {
                 ].join(' · ')}
               </span>
             </span>
-            {place === 0 && isOpen && cut.dialInId != null ? (
+            {cut === last ? (
               <button
                 type="button"
                 className="button px-2.5"
@@ -52,7 +56,27 @@ export function CutList({ cuts, unit, onUndo, isBusy, isOpen }: Props) {
           </li>
         ))}
       </ol>
+      {last ? <LastFlaws key={last.id} cut={last} {...{ isBusy, onFlaws }} /> : null}
     </section>
+  );
+}
+
+interface LastFlawsProps extends Pick<Props, 'isBusy' | 'onFlaws'> {
+  readonly cut: TestCut;
+}
+
+/** A fuzzy edge is often seen after the depth was graded. */
+function LastFlaws({ cut, isBusy, onFlaws }: LastFlawsProps) {
+  const { id, flaws } = cut;
+  const toggle = (flaw: Flaw) =>
+    onFlaws(id, flaws.includes(flaw) ? flaws.filter((one) => one !== flaw) : [...flaws, flaw]);
+  return (
+    <details className="mt-2">
+      <summary className="min-h-11 flex items-center cursor-pointer text-sm text-muted">
+        Saw a flaw on the last cut?
+      </summary>
+      <FlawToggles label="Flaws of the last cut" {...{ flaws, isBusy }} onToggle={toggle} />
+    </details>
   );
 }
 

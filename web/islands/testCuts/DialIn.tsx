@@ -60,7 +60,7 @@ function DialInView({ station, operation, quantities, start, system }: Props) {
           </div>
           <p className="text-muted">
             {nameCondition(loaded.material.name, loaded.condition.kind)} on {machine.name} ·{' '}
-            <a href="/test-cuts/unknown">unknown sheet?</a>
+            <a href="/test-cuts/unknown">unknown sheet?</a> · <a href="/practice">practise</a>
           </p>
           <FoundBefore dial={dial} station={station} />
           {dial.card ? <CutOnMachine dial={dial} station={station} /> : null}
@@ -88,6 +88,7 @@ function DialInView({ station, operation, quantities, start, system }: Props) {
           cuts={dial.cuts}
           unit={unit}
           onUndo={dial.undo}
+          onFlaws={(cutId, flaws) => dial.sayFlaws({ cutId, flaws })}
           isBusy={dial.isBusy}
           isOpen={dial.dialIn !== null}
         />
@@ -153,7 +154,7 @@ function Aside({ dial, answer, station: { loaded, machine, blade }, system }: As
           stack={loaded.condition.stack}
           faceColour={loaded.material.colourHex}
           system={system}
-          isOnMat={machine.kind === 'matFed'}
+          on={machine.kind}
           cut={{ tip: answer.tip, angleDeg: blade?.angleDeg ?? 45 }}
         />
       </section>

@@ -1,5 +1,5 @@
-import { FLAW_NAMES, FLAWS } from '#core/stack/depthGrade.ts';
 import { wordForce, type ForceScale } from '#core/units/forceScale.ts';
+import { FlawToggles } from '#web/islands/testCuts/FlawToggles.tsx';
 import { GradeGrid } from '#web/islands/shared/GradeGrid.tsx';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 
@@ -13,18 +13,8 @@ export function GradePad({ dial, scale }: { readonly dial: Dial; readonly scale:
           : `Cell ${dial.gradedCell + 1}, ${dial.card?.forces[dial.gradedCell] ?? ''}: what do you see?`}
       </legend>
       <GradeGrid isLayered={dial.isLayered} onGrade={dial.grade} />
-      <div role="group" aria-label="Flaws seen" className="flex flex-wrap gap-2 mt-2">
-        {FLAWS.map((flaw) => (
-          <button
-            key={flaw}
-            type="button"
-            aria-pressed={dial.flaws.includes(flaw)}
-            onClick={() => dial.toggleFlaw(flaw)}
-            className="button px-3 font-normal aria-pressed:bg-ink aria-pressed:text-white aria-pressed:font-semibold"
-          >
-            {FLAW_NAMES[flaw]}
-          </button>
-        ))}
+      <div data-grades>
+        <FlawToggles label="Flaws seen" flaws={dial.flaws} onToggle={dial.toggleFlaw} />
       </div>
     </fieldset>
   );

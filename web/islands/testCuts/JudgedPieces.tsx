@@ -149,6 +149,7 @@ function KeepJudged({ judged: { data, keep, isBusy }, unit }: SideProps) {
       {data.pieces.length > 0 ? (
         <button
           type="button"
+          data-keys="k"
           className="button mt-3 w-full"
           data-kind={inHundred(data) >= WORTH_KEEPING ? 'main' : undefined}
           disabled={isBusy}

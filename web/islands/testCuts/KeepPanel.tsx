@@ -47,6 +47,7 @@ export function KeepPanel({ answer, machine, dial, revision }: Props) {
           />
           <button
             type="button"
+            data-keys="k"
             className="button mt-3 w-full"
             data-kind={isReady ? 'main' : undefined}
             disabled={dial.isBusy}
@@ -85,9 +86,7 @@ function WhyNot({ under, over }: { readonly under: number; readonly over: number
 /** What else in the book the evidence moved. Kept settings stay as they are. */
 function Moved({ moved }: { readonly moved: KeptReply['moved'] }) {
   if (moved.length === 0) {
-    return (
-      <p className="text-sm text-muted mt-2">No other prediction of the book moved by half a percent.</p>
-    );
+    return <p className="text-sm text-muted mt-2">No other prediction moved by half a percent.</p>;
   }
   return (
     <div className="text-sm mt-2">

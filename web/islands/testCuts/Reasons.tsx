@@ -60,9 +60,9 @@ function ReasonList({ reasons, unit }: { readonly reasons: ReasonsReply; readonl
       ) : null}
       <p className="text-muted">
         {reasons.knowledgeId === 0
-          ? 'From common beliefs: the book has not been fitted yet.'
-          : `From fit ${reasons.knowledgeId} of the whole book.`}{' '}
-        <a href="/knowledge">What the book has taught</a>
+          ? 'From common beliefs: nothing has been learnt from your cuts yet.'
+          : `From fit ${reasons.knowledgeId} of all your cuts.`}{' '}
+        <a href="/knowledge">What your cuts have taught</a>
       </p>
     </div>
   );

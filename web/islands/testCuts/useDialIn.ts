@@ -66,6 +66,7 @@ export function useDialIn(station: Station, operation: DepthOperation, start: Di
     toggleFlaw,
     gradeCells: (cells: readonly GivenGrade[]) =>
       card && requests.grade.mutate({ load: card.load, grades: cells }, { onSuccess: settle }),
+    sayFlaws: requests.sayFlaws.mutate,
     change: requests.change.mutate,
     cutCard: () => requests.card.mutate(),
     putCardAway: () => requests.dropCard.mutate(),

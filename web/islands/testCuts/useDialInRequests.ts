@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import type { GivenGrades } from '#web/islands/testCuts/start/givenGrades.ts';
+import type { Flaw } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
@@ -57,10 +58,7 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
     },
   });
   const simple = { onSuccess: show, onError: lookAgain };
-  const undo = useMutation({
-    mutationFn: async () => ask(await open(), '/grades/last', 'DELETE'),
-    ...simple,
-  });
+  const { undo, sayFlaws } = useLastGrade(open, simple);
   const change = useMutation({
     mutationFn: async (wanted: GivenChange) => {
       const opened = await open();
@@ -71,7 +69,7 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
   const { card, dropCard } = useCards(open, simple);
   const cutOnMachine = useCutOnMachine(open);
   const keep = useKeep(open, show, start.bench.revision?.revision ?? 0);
-  const requests = { grade, undo, change, card, dropCard, keep };
+  const requests = { grade, undo, sayFlaws, change, card, dropCard, keep };
   return {
     bench: data.bench,
     dialIn: data.reply?.dialIn ?? null,
@@ -80,7 +78,7 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
     cutOnMachine,
     // A piece that is being sent can not be graded yet: what is seen is still the one before.
     isBusy: [...Object.values(requests), cutOnMachine].some(({ isPending }) => isPending),
-    error: [grade, undo, change, card, dropCard].find((one) => one.error)?.error ?? error,
+    error: [grade, undo, sayFlaws, change, card, dropCard].find((one) => one.error)?.error ?? error,
   };
 }
 
@@ -105,6 +103,20 @@ function useCutOnMachine(open: () => Promise<DialInReply>) {
 interface Handlers {
   readonly onSuccess: (reply: DialInReply) => void;
   readonly onError: () => void;
+}
+
+/** Taking the last grade back, and saying what flaws it left. */
+function useLastGrade(open: () => Promise<DialInReply>, handlers: Handlers) {
+  const undo = useMutation({
+    mutationFn: async () => ask(await open(), '/grades/last', 'DELETE'),
+    ...handlers,
+  });
+  const sayFlaws = useMutation({
+    mutationFn: async (seen: { readonly cutId: number; readonly flaws: readonly Flaw[] }) =>
+      ask(await open(), '/grades/last', 'PATCH', seen),
+    ...handlers,
+  });
+  return { undo, sayFlaws };
 }
 
 /** Laying a card on the scrap, and putting it away. */

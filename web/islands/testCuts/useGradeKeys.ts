@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
+import { isSingleKey } from '#web/islands/shared/singleKeys.ts';
 
 interface GradeKeys {
   readonly grades: readonly DepthGrade[];
@@ -13,9 +14,7 @@ interface GradeKeys {
 export function useGradeKeys({ grades, isBusy, onGrade, onNudge, onUndo }: GradeKeys) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const isElsewhere =
-        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName);
-      if (isElsewhere || isBusy || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (isBusy || !isSingleKey(event)) return;
       const grade = grades.find((one) => String(one) === event.key);
       if (grade !== undefined) onGrade(grade);
       if (event.key === 'ArrowLeft') onNudge(-1);

@@ -1,6 +1,7 @@
 import type { RunSheet } from '#core/job/composeRunSheet.ts';
 import { sheetPriorInDetail } from '#core/knowledge/sheetPrior.ts';
 import { judgeEvents } from '#core/wear/judgeEvents.ts';
+import type { UnitSystem } from '#core/units/length.ts';
 import type { LabelData } from '#web/endpoints/jobs/drawLabels.ts';
 import { readCsvBook, readJsonBook } from '#web/endpoints/book/readBookFile.ts';
 import {
@@ -65,10 +66,15 @@ export const TASKS = {
   layers: layersTask,
   marksPage: marksPageTask,
   // What writes PDF is big and seldom wanted: it is read when it is.
-  runSheet: async (sheet: RunSheet) =>
-    (await import('#web/endpoints/jobs/drawRunSheet.ts')).drawRunSheet(sheet),
-  labels: async (labels: readonly LabelData[]) =>
-    (await import('#web/endpoints/jobs/drawLabels.ts')).drawLabels(labels),
+  runSheet: async ({ sheet, system }: { readonly sheet: RunSheet; readonly system: UnitSystem }) =>
+    (await import('#web/endpoints/jobs/drawRunSheet.ts')).drawRunSheet(sheet, system),
+  labels: async ({
+    labels,
+    system,
+  }: {
+    readonly labels: readonly LabelData[];
+    readonly system: UnitSystem;
+  }) => (await import('#web/endpoints/jobs/drawLabels.ts')).drawLabels(labels, system),
   readJsonBook,
   readCsvBook,
   parseBody,

@@ -7,6 +7,7 @@ import { joinDrawings, type JobPart } from '#core/job/joinDrawings.ts';
 import { layOutJob, type LaidJob } from '#core/job/layOutJob.ts';
 import { isTraced } from '#core/job/startJob.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
+import type { UnitSystem } from '#core/units/length.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { drawPrintSheet } from '#web/endpoints/jobs/drawPrintSheet.ts';
 import { drawMarksPage, drawMarksPicture } from '#web/endpoints/jobs/marksPage.ts';
@@ -85,9 +86,10 @@ export async function printSheetTask(given: {
   /** Marks alone. */
   readonly isBare?: boolean;
   readonly pictures: ExactPictures;
+  readonly system: UnitSystem;
 }): Promise<Uint8Array> {
-  const { job, machine, sheetIndex, words, isBare, pictures } = given;
-  return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words, { isBare, pictures });
+  const { job, machine, sheetIndex, words, ...options } = given;
+  return drawPrintSheet(job, layOutJob(job, machine, openDrawing), sheetIndex, words, options);
 }
 
 /** One sheet with its marks alone, as SVG or as a picture. @throws AppError `notFound` */

@@ -123,7 +123,7 @@ function EdgePicture({ inkMm, spacingMm, shift }: EdgePictureProps) {
       viewBox={`${-wide} ${-half - 4} ${2 * wide} ${2 * half + 8}`}
       role="img"
       aria-label="Two pieces side by side at the worst likely shift"
-      className="w-full border border-hairline rounded bg-sheet"
+      className="paper w-full border border-hairline rounded"
     >
       {[left, right].map((x) => (
         <rect

@@ -104,7 +104,7 @@ function Preview({ picture }: { readonly picture: PictureState }) {
     <figure>
       <svg
         viewBox={`0 0 ${widthMm} ${heightMm}`}
-        className={`w-full max-h-[32rem] border border-edge ${trace.by === 'ground' ? 'cursor-crosshair' : ''}`}
+        className={`paper w-full max-h-[32rem] border border-edge ${trace.by === 'ground' ? 'cursor-crosshair' : ''}`}
         style={{ aspectRatio: `${widthMm} / ${heightMm}`, background: CHECKS }}
         role="img"
         aria-label={`The picture with ${traced?.contours.length ?? 0} outlines`}

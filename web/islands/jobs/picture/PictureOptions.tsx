@@ -91,7 +91,7 @@ function Choice({ isOn, isOff = false, onSet, children }: ChoiceProps) {
   return (
     <button
       type="button"
-      className="button px-3 font-normal aria-pressed:bg-ink aria-pressed:text-white"
+      className="button px-3 font-normal aria-pressed:bg-ink aria-pressed:text-on-ink"
       aria-pressed={isOn}
       disabled={isOff}
       onClick={onSet}

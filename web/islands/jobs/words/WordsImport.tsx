@@ -155,7 +155,7 @@ function OnePiece({ words }: { readonly words: WordsState }) {
 function Preview({ words: { set } }: { readonly words: WordsState }) {
   return (
     <div className="min-w-0">
-      <div className="border border-edge rounded p-6 min-h-64 grid place-items-center bg-white">
+      <div className="border border-edge rounded p-6 min-h-64 grid place-items-center paper">
         {set ? (
           <img
             src={`data:image/svg+xml,${encodeURIComponent(withRim(set.source))}`}

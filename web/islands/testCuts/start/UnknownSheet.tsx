@@ -134,7 +134,7 @@ function FamilyChoice({ family, onChange }: FamilyProps) {
             type="button"
             aria-pressed={family === one}
             onClick={() => onChange(one)}
-            className="button font-normal leading-tight aria-pressed:bg-ink aria-pressed:text-white aria-pressed:font-semibold"
+            className="button font-normal leading-tight aria-pressed:bg-ink aria-pressed:text-on-ink aria-pressed:font-semibold"
           >
             {factsOf(one).name}
           </button>
@@ -180,7 +180,7 @@ function Toggle({ label, isOn, onChange }: ToggleProps) {
       type="button"
       aria-pressed={isOn}
       onClick={() => onChange(!isOn)}
-      className="button font-normal aria-pressed:bg-ink aria-pressed:text-white aria-pressed:font-semibold"
+      className="button font-normal aria-pressed:bg-ink aria-pressed:text-on-ink aria-pressed:font-semibold"
     >
       {label}
     </button>

@@ -7,7 +7,7 @@ import type { SheetTraits } from '#core/threshold/trial.ts';
 import type { ForceScale } from '#core/units/forceScale.ts';
 
 /**
- * The referee's own world. It knows nothing of the model: layers resist by their thickness and their stuff, the tip
+ * A world of its own, for sheets that nobody can look into: the referee judges by it, and learners practise on it. It knows nothing of the model: layers resist by their thickness and their stuff, the tip
  * goes as deep as the force pays for, and grades are read off the depth. Figures are invented and deliberately not
  * those of the model's priors.
  */
@@ -117,7 +117,11 @@ const PASS_NORM = 2.6;
 const between = (random: Random, low: number, high: number) => low + (high - low) * random();
 const around = (random: Random, sd: number) => Math.exp(sd * drawNormal(random));
 
-/** A machine: in gram-force with an error of its scale, or in levels whose zero nobody measured. */
+/**
+ * A machine: in gram-force with an error of its scale, or in levels whose zero nobody measured.
+ *
+ * @example drawMachine(1, hiddenTask.random).scale.kind // 'gramForce'
+ */
 export function drawMachine(id: number, random: Random, world = PLAIN_WORLD): TrueMachine {
   const bias = around(random, 0.1);
   if (id % 2 === 1) {
@@ -151,14 +155,22 @@ function guessLevels(machine: TrueMachine, { levelsOff, bendSd }: World, random:
   };
 }
 
-/** A workshop's habits, or none where all are alike. */
+/**
+ * A workshop's habits, or none where all are alike.
+ *
+ * @example drawHabits(PLAIN_WORLD, hiddenTask.random) // {}
+ */
 export function drawHabits({ familySd, kindSd }: World, random: Random): Habits {
   const families = familySd === 0 ? [] : STUFF_FAMILIES.map((family) => [family, around(random, familySd)]);
   const kinds = kindSd === 0 ? [] : BLADE_KINDS.map((kind) => [kind, around(random, kindSd)]);
   return Object.fromEntries([...families, ...kinds]) as Habits;
 }
 
-/** A sheet drawn at random for a machine. Everything hidden is drawn here. */
+/**
+ * A sheet drawn at random for a machine. Everything hidden is drawn here.
+ *
+ * @example drawSheet(hiddenMachine, PLAIN_WORLD, hiddenTask.random).sigma < 0.08 // true
+ */
 export function drawSheet(
   machine: TrueMachine,
   world: World,
@@ -252,14 +264,22 @@ function tellLayers(layers: Layers, world: World, random: Random): readonly Laye
   ];
 }
 
-/** Cuts once and says what the operator sees. Each call is a cut of its own, with its own noise. */
+/**
+ * Cuts once and says what the operator sees. Each call is a cut of its own, with its own noise.
+ *
+ * @example seeCut(hiddenSheet, 1, PLAIN_WORLD, () => 0.5) // 0
+ */
 export function seeCut(sheet: TrueSheet, forceGf: number, world: World, random: Random): DepthGrade {
   const acting = forceGf * Math.exp(sheet.sigma * drawNoise(world, random));
   const truth = sheet.edgesGf.filter((edge) => acting >= edge).length;
   return sheet.grades[misread(truth, sheet.grades.length, world, random)] as DepthGrade;
 }
 
-/** A whole ladder is cut on one load: its cells share half of the variance of the noise. */
+/**
+ * A whole ladder is cut on one load: its cells share half of the variance of the noise.
+ *
+ * @example seeLadder(hiddenSheet, [1, 2], PLAIN_WORLD, () => 0.5) // [0, 0]
+ */
 export function seeLadder(
   sheet: TrueSheet,
   forcesGf: readonly number[],
@@ -291,7 +311,11 @@ function misread(truth: number, count: number, { misjudged, lost }: World, rando
   return seen < 0 || seen >= count ? truth : seen;
 }
 
-/** The chance that a cut at a force has a wanted grade: exact for normal noise, and what a setting is worth. */
+/**
+ * The chance that a cut at a force has a wanted grade: exact for normal noise, and what a setting is worth.
+ *
+ * @example trueChance(hiddenSheet, [0], 1) // 1
+ */
 export function trueChance(sheet: TrueSheet, wanted: readonly DepthGrade[], forceGf: number): number {
   const first = sheet.grades.indexOf(wanted[0] as DepthGrade);
   const last = sheet.grades.indexOf(wanted.at(-1) as DepthGrade);
@@ -302,7 +326,11 @@ export function trueChance(sheet: TrueSheet, wanted: readonly DepthGrade[], forc
   return Math.max(0, reaches - passes);
 }
 
-/** The chance that a cut at a force does harm: the liner of a kiss is cut, or the mat. */
+/**
+ * The chance that a cut at a force does harm: the liner of a kiss is cut, or the mat.
+ *
+ * @example harmChance(hiddenSheet, [7], 1) // 0
+ */
 export function harmChance(sheet: TrueSheet, wanted: readonly DepthGrade[], forceGf: number): number {
   const liner = sheet.grades.findIndex((grade) => grade >= 6);
   const last = sheet.grades.indexOf(wanted.at(-1) as DepthGrade);
@@ -310,7 +338,36 @@ export function harmChance(sheet: TrueSheet, wanted: readonly DepthGrade[], forc
   return normalCdf(Math.log(forceGf / (sheet.edgesGf[first - 1] as number)) / sheet.sigma);
 }
 
-/** By how much a force window reaches from its lower to its upper edge, as a ratio. */
+/**
+ * Whether a piece did harm: a liner cut where it should hold, or a scarred mat.
+ *
+ * @example isHarm(6, [3, 4]) // true
+ */
+export function isHarm(grade: DepthGrade, wanted: readonly DepthGrade[]): boolean {
+  return grade >= Math.max(6, (wanted.at(-1) ?? 8) + 1);
+}
+
+/**
+ * The same sheet cut in another number of passes: they add up, and each presses the mat less than one heavy one.
+ *
+ * @example withPasses(hiddenSheet, 3).conditions.passes // 3
+ */
+export function withPasses(sheet: TrueSheet, passes: number): TrueSheet {
+  const relief = (passes / sheet.conditions.passes) ** (1 / PASS_NORM);
+  const last = sheet.edgesGf.length - 1;
+  return {
+    ...sheet,
+    conditions: { ...sheet.conditions, passes },
+    // The mat feels the heaviest pass, not the sum of them.
+    edgesGf: sheet.edgesGf.map((edge, index) => edge / (index === last ? Math.sqrt(relief) : relief)),
+  };
+}
+
+/**
+ * By how much a force window reaches from its lower to its upper edge, as a ratio.
+ *
+ * @example windowRatio(hiddenSheet, [7]) > 1 // true
+ */
 export function windowRatio(sheet: TrueSheet, wanted: readonly DepthGrade[]): number {
   const first = sheet.grades.indexOf(wanted[0] as DepthGrade);
   const last = sheet.grades.indexOf(wanted.at(-1) as DepthGrade);
