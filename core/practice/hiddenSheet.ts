@@ -228,9 +228,11 @@ function trueEdges(face: number, liner: number, { matRoom }: World, random: Rand
   return [...inFace, ...inLiner, (face + liner) * between(random, ...matRoom)];
 }
 
+/** Between which nominal forces a true one is sought, gf. */
+const SOUGHT_GF = [0.001, 100_000] as const;
+
 function toNominal(trueGf: number, machine: TrueMachine): number {
-  let low = 1e-3;
-  let high = 1e5;
+  let [low, high]: [number, number] = [...SOUGHT_GF];
   for (let step = 0; step < 60; step++) {
     const middle = Math.sqrt(low * high);
     if (machine.trueGf(middle) < trueGf) low = middle;

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { api, arrive, go } from '#e2e/support/app.ts';
+import { api, arrive, go, visit } from '#e2e/support/app.ts';
 import { drawAs, type Drawer } from '#e2e/support/drawer.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 
@@ -71,6 +71,40 @@ describe('a kept job', () => {
     expect(left.layout.placements.every(({ piece }) => piece === 0)).toBe(true);
     expect(left.layout.placements.length).toBe(3);
     expect(drawer.visitor.errors).toEqual([]);
+  });
+
+  it('is worked on by two at once: who comes second sees what the first made, and nothing is lost', async () => {
+    const { page } = drawer.visitor;
+    const id = await drawer.open('one.svg', disc(12, '#7a2b1f'));
+    await drawer.step('Drawing');
+    for (const [name, colour] of [
+      ['two', '#2b4a7a'],
+      ['three', '#2b7a4a'],
+    ] as const) {
+      const file = { name: `${name}.svg`, mimeType: 'image/svg+xml', buffer: Buffer.from(disc(9, colour)) };
+      await page.getByLabel('Add drawings').setInputFiles(file);
+      await page.getByLabel(`Copies of ${name}`).waitFor();
+    }
+    const other = await visit('Tove', 1);
+    await go(other.page, `/jobs/${id}`);
+    await other.page.getByRole('tab', { name: /\d Drawing$/ }).click();
+    await page.getByLabel('Copies of two').fill('4');
+    await page.getByLabel('Copies of two').press('Enter');
+    const copies = async () =>
+      Object.values((await jobOf(id)).layout.byDrawing ?? {}).map((one) => one?.copies);
+    await expect.poll(copies).toEqual(expect.arrayContaining([4]));
+    await other.page.getByLabel('Copies of three').fill('6');
+    await other.page.getByLabel('Copies of three').press('Enter');
+    await other.page
+      .getByText(/changed|meanwhile/i)
+      .first()
+      .waitFor();
+    await expect.poll(() => other.page.getByLabel('Copies of two').inputValue()).toBe('4');
+    await other.page.getByLabel('Copies of three').fill('6');
+    await other.page.getByLabel('Copies of three').press('Enter');
+    await expect.poll(copies).toEqual(expect.arrayContaining([4, 6]));
+    await other.leave();
+    drawer.visitor.errors.splice(0);
   });
 
   it('is made for another machine and another sheet', async () => {

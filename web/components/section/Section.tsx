@@ -50,7 +50,7 @@ export function Section({ stack, faceColour, system, on, cut }: Props) {
   const depthY = (um: number) => Math.min(topY + um * pxPerUm, bottomY + MAT_HEIGHT);
   return (
     <svg
-      viewBox={`0 0 ${SECTION_WIDTH} ${height}`}
+      viewBox={`-4 0 ${SECTION_WIDTH + 12} ${height}`}
       className="paper rounded block w-full max-w-[420px] mx-auto"
       role="img"
       aria-labelledby={`${id}t`}

@@ -64,7 +64,7 @@ export function KeyHelp({ system, look }: Props) {
         <Keyboard size={18} aria-hidden />
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/40 z-40" />
+        <Dialog.Overlay className="fixed inset-0 bg-black/45 z-40" />
         <Dialog.Content className="sheet fixed z-50 top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 p-6 w-[min(34rem,94vw)] max-h-[92dvh] overflow-y-auto">
           <Dialog.Title className="text-lg font-bold mb-3">Keys and look</Dialog.Title>
           <Dialog.Description className="sr-only">What the keyboard does.</Dialog.Description>
@@ -151,11 +151,11 @@ function KeyList({ name, keys }: KeyListProps) {
   return (
     <section aria-label={name}>
       <h3 className="text-muted mt-3 mb-1">{name}</h3>
-      <dl className="grid grid-cols-[7rem_1fr] gap-y-1.5">
+      <dl className="grid grid-cols-[8rem_1fr] gap-y-1.5">
         {keys.map(([key, does]) => (
           <div key={key} className="contents">
             <dt>
-              <kbd className="figure border border-edge rounded px-2 py-0.5">{key}</kbd>
+              <kbd className="figure border border-edge rounded px-2 py-0.5 whitespace-nowrap">{key}</kbd>
             </dt>
             <dd>{does}</dd>
           </div>

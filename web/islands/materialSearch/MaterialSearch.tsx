@@ -17,7 +17,7 @@ export function MaterialSearch({ machineId }: { readonly machineId: number | nul
       <input
         id="material-search"
         className="field pl-9 pr-9"
-        placeholder="Material, maker, lot, note"
+        placeholder="Sheet, maker, lot"
         autoComplete="off"
         role="combobox"
         aria-expanded={search.isOpen}

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { EXERCISES, type Exercise } from '#core/practice/exercises.ts';
+import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly exercise: Exercise;
@@ -28,7 +29,7 @@ export function ExerciseHead({ exercise, isAdvised, onAdvice, children }: Props)
           The tool advises
         </label>
       </div>
-      <p>{exercise.story}</p>
+      <p>{say(exercise.story)}</p>
       {children}
     </>
   );

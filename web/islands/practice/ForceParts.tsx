@@ -8,7 +8,7 @@ import { factsOf } from '#core/stack/families/families.ts';
 import { MACHINE_KIND_NAMES } from '#core/station/machine.ts';
 import { forceUnit, gfToForce, snapForce, wordForce, type ForceScale } from '#core/units/forceScale.ts';
 import { GradePicture } from '#web/components/gradePicture/GradePicture.tsx';
-import { sayCaliper } from '#web/islands/shared/units.ts';
+import { say, sayCaliper } from '#web/islands/shared/units.ts';
 
 /** What the pack and the bench tell; no more than anybody would know. */
 export function Told({ open: { sheet, exercise, scale } }: { readonly open: OpenForce }) {
@@ -17,7 +17,7 @@ export function Told({ open: { sheet, exercise, scale } }: { readonly open: Open
     ['Sheet', `${factsOf(sheet.told.family).name}: ${layers}`],
     ['Pigment', sheet.told.darkness > 0.5 ? 'dark' : sheet.told.darkness > 0 ? 'coloured' : 'pale'],
     ['Machine', `${MACHINE_KIND_NAMES[exercise.machine]}, ${scaleWords(scale)}`],
-    ['Blade', `${sheet.conditions.bladeMetres.toFixed(0)} m cut`],
+    ['Blade', say(`${sheet.conditions.bladeMetres.toFixed(0)} m cut`)],
     [
       'Right is',
       exercise.operation === 'kiss' ? 'face free, liner whole' : 'the sheet falls free, the mat is whole',

@@ -1,6 +1,7 @@
 import { CircleCheck } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { EXERCISES } from '#core/practice/exercises.ts';
+import { say } from '#web/islands/shared/units.ts';
 import { readDone, type DoneHere } from '#web/islands/practice/doneHere.ts';
 
 /** The ten exercises, in order, with what was done in this browser. */
@@ -24,7 +25,7 @@ export function PracticeList() {
               <span className="figure text-xl text-muted">{index + 1}</span>
               <span>
                 <span className="font-semibold underline underline-offset-3">{title}</span>
-                <span className="block text-sm text-muted">{story}</span>
+                <span className="block text-sm text-muted">{say(story)}</span>
               </span>
               {done[id] ? <Done {...done[id]} /> : null}
             </a>

@@ -4,7 +4,7 @@ import { EXERCISES, type Exercise } from '#core/practice/exercises.ts';
 import { bestForce, openForce } from '#core/practice/practiceForce.ts';
 import { bestTabLength, openTabs } from '#core/practice/practiceTabs.ts';
 import { wordForce } from '#core/units/forceScale.ts';
-import { sayLength } from '#web/islands/shared/units.ts';
+import { say, sayLength } from '#web/islands/shared/units.ts';
 
 /** For who teaches: one number gives a whole class the same sheets; what they hide, the rules, and what to say. */
 export function TeacherView() {
@@ -53,7 +53,7 @@ export function TeacherView() {
                 {exercise.title}
               </a>
               <p>
-                <strong>Teaches:</strong> {exercise.rule}
+                <strong>Teaches:</strong> {say(exercise.rule)}
               </p>
               <p className="text-muted">{exercise.forTeacher}</p>
               {isShown ? <Hidden exercise={exercise} seed={seed} /> : null}

@@ -25,7 +25,7 @@ const run = (change: Partial<Run> = {}) =>
     sheetsUsed: 1,
     humidity: null,
     strokes: [stroke('kiss')],
-    outcomes: [],
+    outcomes: [{ index: 0, spans: [] }],
     ...change,
   }) as unknown as Run;
 const answers = (note: unknown) => ({ 'GET /api/runs/9/photos': [], 'PUT /api/runs/9/note': note });
@@ -68,7 +68,8 @@ describe('noting a run', () => {
     await waitFor(() => expect(onNoted).toHaveBeenCalledWith(noted));
     expect(seen.find(({ method }) => method === 'PUT')?.body).toEqual({
       verdict: 'someSpoiled',
-      piecesGood: 8,
+      // The one that was cut, as nobody said otherwise.
+      piecesGood: 1,
       piecesSpoiled: 2,
       note: 'gull 3 hung',
       flaws: ['fuzzy'],
