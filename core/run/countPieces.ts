@@ -25,6 +25,7 @@ export function countPieces({ strokes, outcomes }: Pick<Run, 'strokes' | 'outcom
   // The largest first: whatever another holds comes after it.
   const sorted = [...boxes.values()].sort((a, b) => areaOfBox(b) - areaOfBox(a));
   const outer: BoxMm[] = [];
-  for (const box of sorted) if (!outer.some((one) => encloses(growBox(one, OVERCUT_REACH_MM), box))) outer.push(box);
+  for (const box of sorted)
+    if (!outer.some((one) => encloses(growBox(one, OVERCUT_REACH_MM), box))) outer.push(box);
   return outer.length;
 }

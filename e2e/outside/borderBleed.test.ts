@@ -20,29 +20,32 @@ it.each([
   [0, 12],
   [1, 13],
   [2, 14],
-])('a border of 2 mm around a disc of 10 mm, bleed %i mm, is inked out to %i mm', async (bleedMm, inkedTo) => {
-  const source =
-    '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><circle cx="20" cy="20" r="10" fill="none" stroke="#000000"/><circle cx="20" cy="20" r="9" fill="#2277aa"/></svg>';
-  const drawing = readSvg(source);
-  const roles = Object.fromEntries(
-    groupLines(drawing).map(({ key }) => [key, key.includes('#000000') ? 'kiss' : 'art'] as const),
-  );
-  const border = { byMm: 2, closesMm: 0, backing: 'outline', colour: '#e3b23c' } as const;
-  const started = startBorder({ roles, lineRoles: {}, edits: [] }, drawing, border);
-  const corner = { xMm: MIDDLE_MM - 10, yMm: MIDDLE_MM - 10 };
-  const print = { hasMarks: false, bleedMm, keepsTestCorner: false };
-  const job = {
-    ...sampleDesign(source, roles, corner, { ...started, print }),
-    name: 'disc',
-    id: 1,
-  } as unknown as Job;
-  const pdf = await drawPrintSheet(job, layOutJob(job, { marks: { scheme: 'none' } as never }), 0, '');
-  const colourAt = await openPage(pdf);
-  expect(colourAt(5)).toBe('art');
-  expect(colourAt(10.5)).toBe('border');
-  expect(colourAt(inkedTo - 0.3)).toBe('border');
-  expect(colourAt(inkedTo + 0.3)).toBe('paper');
-});
+])(
+  'a border of 2 mm around a disc of 10 mm, bleed %i mm, is inked out to %i mm',
+  async (bleedMm, inkedTo) => {
+    const source =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><circle cx="20" cy="20" r="10" fill="none" stroke="#000000"/><circle cx="20" cy="20" r="9" fill="#2277aa"/></svg>';
+    const drawing = readSvg(source);
+    const roles = Object.fromEntries(
+      groupLines(drawing).map(({ key }) => [key, key.includes('#000000') ? 'kiss' : 'art'] as const),
+    );
+    const border = { byMm: 2, closesMm: 0, backing: 'outline', colour: '#e3b23c' } as const;
+    const started = startBorder({ roles, lineRoles: {}, edits: [] }, drawing, border);
+    const corner = { xMm: MIDDLE_MM - 10, yMm: MIDDLE_MM - 10 };
+    const print = { hasMarks: false, bleedMm, keepsTestCorner: false };
+    const job = {
+      ...sampleDesign(source, roles, corner, { ...started, print }),
+      name: 'disc',
+      id: 1,
+    } as unknown as Job;
+    const pdf = await drawPrintSheet(job, layOutJob(job, { marks: { scheme: 'none' } as never }), 0, '');
+    const colourAt = await openPage(pdf);
+    expect(colourAt(5)).toBe('art');
+    expect(colourAt(10.5)).toBe('border');
+    expect(colourAt(inkedTo - 0.3)).toBe('border');
+    expect(colourAt(inkedTo + 0.3)).toBe('paper');
+  },
+);
 
 /** Tells the colour of a page at a distance to the right of the middle of the disc, mm. */
 async function openPage(pdf: Buffer): Promise<(mm: number) => string> {
