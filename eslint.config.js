@@ -60,6 +60,7 @@ export const CORE_ROOMS = [
   'artwork',
   'job',
   'practice',
+  'words',
 ];
 
 const relative = { regex: '^\\.{1,2}/', message: 'Import through #room/..., never by a relative path.' };

@@ -38,7 +38,14 @@ const files = sirv(join(ROOT, 'dist/client'), {
 
 /** A head that takes longer is no request of a browser, ms. A body may take longer while it comes at a fair pace. */
 const HEAD_MS = 10_000;
-const limits = { maxHeaderSize: 16_384, headersTimeout: HEAD_MS, requestTimeout: 300_000 };
+/** A quiet line stays open for so long, ms: closed after the usual 5 s it met requests that were on their way. */
+const QUIET_MS = 65_000;
+const limits = {
+  maxHeaderSize: 16_384,
+  headersTimeout: HEAD_MS,
+  requestTimeout: 300_000,
+  keepAliveTimeout: QUIET_MS,
+};
 
 const server = createServer({ ...limits, connectionsCheckingInterval: 1_000 }, (request, response) => {
   for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);

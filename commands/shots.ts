@@ -56,12 +56,16 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
-    name: 'job-run-sheet',
-    path: '/jobs/1',
-    station: 2,
+    name: 'practice',
+    path: '/practice/back-of-the-liner?seed=7',
     prepare: async (page) => {
-      await page.getByRole('tab', { name: '5 Run sheet' }).click();
-      await page.getByText('Crease with the back tool').waitFor();
+      for (const force of ['40', '60', '75']) {
+        await page.getByLabel('Force, gf').fill(force);
+        await page.getByLabel('Force, gf').press('Enter');
+        await page.getByRole('button', { name: 'Cut a piece' }).click();
+      }
+      await page.getByLabel('The tool advises').check();
+      await page.getByText(/Cut next at|Probably|Keep \d/).first().waitFor();
     },
   },
   { name: 'run', path: '/jobs/5', prepare: cutTheJob },

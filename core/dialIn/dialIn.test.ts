@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { targetGrades } from '#core/stack/depthGrade.ts';
 import { chooseLadder } from '#core/dialIn/chooseLadder.ts';
 import { compareWays, listWays } from '#core/dialIn/compareWays.ts';
 import { estimateEffort } from '#core/dialIn/estimateEffort.ts';
@@ -141,15 +142,17 @@ describe('the boundaries of a card', () => {
     expect(zoneCells(zones, 5, 2, 4)).toEqual([
       [0, 2],
       [0, 2],
-      [3, 5],
-      [3, 5],
-      [6, 8],
+      [3, 4],
+      [3, 4],
+      [5, 8],
     ]);
     expect(zoneCells(zones, 3, 3, 3)).toEqual([
       [0, 2],
       [0, 2],
       [0, 2],
     ]);
+    expect(zones.between).toEqual(targetGrades('kiss', true));
+    expect(gradeZones('through', false).between).toEqual([7, 7]);
     expect(gradeZones('through', false).before).toEqual([0, 2]);
     expect(gradeZones('score', false).between).toEqual([1, 1]);
   });
@@ -158,8 +161,8 @@ describe('the boundaries of a card', () => {
     const ranged = [
       cut(60, 0, { upTo: 2 }),
       cut(80, 0, { upTo: 2 }),
-      cut(95, 3, { upTo: 5 }),
-      cut(115, 3, { upTo: 5 }),
+      cut(95, 3, { upTo: 4 }),
+      cut(115, 3, { upTo: 4 }),
     ];
     const posterior = model.fit(question, ranged);
     expect(posterior.trialCount).toBe(4);

@@ -17,16 +17,17 @@ export interface GradeZones {
  * A ladder is graded fastest by its two boundaries. Each zone says a range of grades and no more: what was not looked
  * at is not made up.
  *
- * @example gradeZones('kiss', true).between // [3, 5]
+ * @example gradeZones('kiss', true).between // [3, 4]
  */
 export function gradeZones(operation: DepthOperation, isLayered: boolean): GradeZones {
   if (operation === 'kiss') {
     return {
       enoughWords: 'from here it lifts',
-      tooMuchWords: 'from here the liner is cut',
+      tooMuchWords: 'from here the liner is deeply scored',
       before: [0, 2],
-      between: [3, 5],
-      after: [6, 8],
+      // The middle is what a single cut calls right: clean, or lightly scored.
+      between: [3, 4],
+      after: [5, 8],
     };
   }
   if (operation === 'score') {
@@ -50,7 +51,7 @@ export function gradeZones(operation: DepthOperation, isLayered: boolean): Grade
 /**
  * The grade range of each cell, from the index where each boundary begins (the cell count for "nowhere").
  *
- * @example zoneCells(gradeZones('kiss', true), 3, 1, 2) // [[0, 2], [3, 5], [6, 8]]
+ * @example zoneCells(gradeZones('kiss', true), 3, 1, 2) // [[0, 2], [3, 4], [5, 8]]
  */
 export function zoneCells(
   zones: GradeZones,

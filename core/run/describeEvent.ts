@@ -20,7 +20,7 @@ const WORDS: Readonly<Record<RunEvent['kind'], string>> = {
   paused: 'The machine holds the blade',
   resumeOrdered: 'Go on after the pause',
   resumed: 'The machine goes on',
-  handsDone: 'Hands are done: go on',
+  handsDone: 'Done by hand: go on',
   repeatOrdered: 'A path once more',
   unloaded: 'Unloaded',
   failed: 'The server failed',

@@ -117,7 +117,7 @@ describe('the page of a setting', () => {
     const setting = await findSetting('mooring', 'kiss');
     await go(page, `/settings/${setting.id}`);
     await page.getByLabel('Copy to another machine').selectOption({ label: 'Dunlin desk' });
-    await page.getByText(/gf is .* level there, probably/).waitFor();
+    await page.getByText(/gf here cuts like level .* there, probably/).waitFor();
     await page.getByRole('button', { name: 'Copy to Dunlin desk' }).click();
     await arrive(page, /^\/settings\/\d+$/);
     await page.getByText('its force was never cut here').waitFor();
@@ -160,7 +160,7 @@ describe('the book', () => {
     await page.getByLabel('Operation').selectOption('perforated');
     await expect.poll(() => rows.count()).toBe(2);
     await page.getByRole('search', { name: 'Narrow the list' }).getByRole('textbox').fill('nothing like it');
-    await page.getByText(/Nothing here is kept so/).waitFor();
+    await page.getByText(/No cut setting matches/).waitFor();
   });
 
   it('changes many at once by keyboard, and takes it back', async () => {

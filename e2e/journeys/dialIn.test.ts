@@ -105,7 +105,7 @@ describe('by card', () => {
     expect(forces).toHaveLength(6);
     const from = (limit: number) => forces.filter((force) => force < limit).length;
     await move(ines, 'from here it lifts', from(90));
-    await move(ines, 'from here the liner is cut', from(180));
+    await move(ines, 'from here the liner is deeply scored', from(180));
     await page.getByRole('button', { name: 'Record all 6 cells' }).click();
     await expect.poll(() => cutsOf(ines).count()).toBe(6);
     await page.getByRole('button', { name: /^Cut a card of [36]$/ }).click();

@@ -77,9 +77,9 @@ describe('with the keyboard alone', () => {
   it('opens and closes the list of keys', async () => {
     const { page } = ines;
     await page.keyboard.press('?');
-    await page.getByRole('dialog', { name: 'Keys and look' }).waitFor();
+    await page.getByRole('dialog', { name: 'Help' }).waitFor();
     await page.keyboard.press('Escape');
-    await page.getByRole('dialog', { name: 'Keys and look' }).waitFor({ state: 'hidden' });
+    await page.getByRole('dialog', { name: 'Help' }).waitFor({ state: 'hidden' });
   });
 
   it('changes the blade at the rail and can walk to everything on the Bench', async () => {
@@ -94,6 +94,74 @@ describe('with the keyboard alone', () => {
     await expect.poll(focused).toMatch(/^Blade/);
     await page.keyboard.press('Shift+Tab');
     await expect.poll(focused).toMatch(/^Station/);
+  });
+
+  it('goes to places and operations by two keys, and lands where the work is', async () => {
+    const { page } = ines;
+    await go(page, '/');
+    await page.keyboard.press('g');
+    await page.keyboard.press('s');
+    await page.getByRole('heading', { name: 'Cut settings' }).waitFor();
+    await settle(page);
+    const focused = () => page.evaluate(() => document.activeElement?.id ?? '');
+    await expect.poll(focused).toBe('main');
+    await page.keyboard.press('g');
+    await page.keyboard.press('b');
+    const through = page.getByRole('button', { name: 'Through', exact: true });
+    await through.waitFor();
+    await settle(page);
+    await page.keyboard.press('o');
+    await page.keyboard.press('t');
+    await expect.poll(() => through.getAttribute('aria-pressed')).toBe('true');
+  });
+
+  it('walks the steps of a job by n and p, and by their numbers', async () => {
+    const { page } = ines;
+    await go(page, '/jobs/3');
+    const isAt = (name: string) =>
+      expect
+        .poll(() => page.getByRole('tab', { name: new RegExp(`\\d ${name}$`) }).getAttribute('aria-selected'))
+        .toBe('true');
+    await page.keyboard.press('1');
+    await isAt('Drawing');
+    await page.keyboard.press('n');
+    await isAt('Roles');
+    await page.keyboard.press('n');
+    await isAt('Sheet');
+    await page.keyboard.press('p');
+    await isAt('Roles');
+  });
+
+  it('keeps single keys to itself where somebody wants none', async () => {
+    const { page } = ines;
+    await go(page, '/');
+    await page.getByRole('button', { name: 'Help: words and keys' }).click();
+    await page.getByLabel('Single keys do something in this browser').uncheck();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('g');
+    await page.keyboard.press('j');
+    await page.keyboard.press('?');
+    await page.waitForTimeout(300);
+    expect(new URL(page.url()).pathname).toBe('/');
+    expect(await page.getByRole('dialog').count()).toBe(0);
+    await page.getByRole('button', { name: 'Help: words and keys' }).click();
+    await page.getByLabel('Single keys do something in this browser').check();
+    await page.getByText('What do the words on this page mean?').click();
+    await page
+      .getByText('The layer you keep', { exact: false })
+      .or(page.getByText('How hard the blade'))
+      .first()
+      .waitFor();
+    await page.keyboard.press('Escape');
+  });
+
+  it('has a word explain itself in place', async () => {
+    const { page } = ines;
+    await go(page, '/');
+    await page.getByRole('button', { name: 'exposure: what it means' }).focus();
+    await page.keyboard.press('Enter');
+    await page.getByText(/How far the tip stands out of its holder/).waitFor();
+    await page.keyboard.press('Escape');
   });
 
   it('switches the units everywhere and back', async () => {

@@ -176,7 +176,7 @@ describe('a run at the machine', () => {
     await follow(page, page.getByRole('button', { name: /Send to/ }), /^\/runs\//);
     const progress = page.getByRole('region', { name: 'Progress' });
     await progress.getByText('Waiting for hands', { exact: true }).waitFor();
-    await page.getByRole('button', { name: /Hands are done/ }).click();
+    await page.getByRole('button', { name: /Done by hand/ }).click();
     await page.getByText('2 of 2').waitFor();
     // Not quite through: the same path once more, then out.
     await page.getByRole('button', { name: 'Again: cut the Through path once more' }).click();

@@ -79,7 +79,7 @@ async function printHere(page: Page): Promise<void> {
   await page.getByRole('tab', { name: /\d Cut/ }).click();
   // Its ink is wet: that needs a word.
   await page
-    .getByRole('checkbox', { name: /send it nevertheless/ })
+    .getByRole('checkbox', { name: /send it anyway/ })
     .first()
     .waitFor();
 }
@@ -100,7 +100,7 @@ async function cut({ page }: Visitor): Promise<CutRun> {
   await arrive(page, /^\/runs\/\d+$/);
   const id = Number(/\d+$/.exec(new URL(page.url()).pathname)?.[0]);
   const unload = page.getByRole('button', { name: /unload/ });
-  const goOn = page.getByRole('button', { name: /^Go on|Hands are done, go on/ }).first();
+  const goOn = page.getByRole('button', { name: /^Go on|Done by hand, go on/ }).first();
   for (let stop = 0; stop < 8; stop++) {
     await unload.or(goOn).first().waitFor({ timeout: 90_000 });
     if (await unload.isVisible()) break;

@@ -97,7 +97,7 @@ async function play(visitor: Visitor, jobId: number) {
   await arrive(page, /^\/runs\/\d+$/);
   const id = Number(/\d+$/.exec(new URL(page.url()).pathname)?.[0]);
   const unload = page.getByRole('button', { name: /unload/ });
-  const done = page.getByRole('button', { name: 'Hands are done, go on' });
+  const done = page.getByRole('button', { name: 'Done by hand, go on' });
   const goOn = page.getByRole('button', { name: /^Go on/ });
   const stops: string[] = [];
   let looks = 0;

@@ -1,8 +1,19 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Material } from '#core/stack/material.ts';
+import type { Station } from '#core/station/station.ts';
 import { VIEWS } from '#e2e/support/views.ts';
-import { BENCH_SIZE, go, PHONE_SIZE, visit, weighScripts, type Visitor } from '#e2e/support/app.ts';
+import {
+  ADDRESS,
+  api,
+  BENCH_SIZE,
+  go,
+  PHONE_SIZE,
+  visit,
+  weighScripts,
+  type Visitor,
+} from '#e2e/support/app.ts';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -12,6 +23,15 @@ interface AxeResult {
     readonly nodes: readonly { readonly html: string }[];
   }[];
 }
+
+const LOT = {
+  receivedOn: '2026-11-02',
+  storage: 'shelf 3',
+  humidityPercent: null,
+  forcePercent: 4,
+  note: '',
+  isArchived: false,
+};
 
 let visitor: Visitor;
 let phone: Visitor;
@@ -72,6 +92,74 @@ describe('every main view', () => {
       expect(errors).toEqual([]);
     },
   );
+
+  it.each([
+    '/',
+    '/test-cuts',
+    '/settings',
+    '/jobs/4',
+    '/upkeep',
+    '/log/charts',
+    '/practice/first-kiss?seed=3',
+  ])('%s keeps the rules by night', async (path) => {
+    const { page, context, errors } = visitor;
+    errors.length = 0;
+    await context.addCookies([{ name: 'feather_look', value: 'dark', url: ADDRESS }]);
+    await go(page, path);
+    expect(await page.evaluate(() => getComputedStyle(document.documentElement).colorScheme)).toBe('dark');
+    expect(await findViolations(visitor)).toEqual([]);
+    await context.addCookies([{ name: 'feather_look', value: 'light', url: ADDRESS }]);
+    expect(errors).toEqual([]);
+  });
+
+  it('the rail fits a bench screen with long names, a lot, a colour and a wait, and two rows of a phone', async () => {
+    const { page } = visitor;
+    const made = await api<{ id: number; conditionId: number }>('/api/materials', 'POST', {
+      name: 'Herringglass extra matt for windows and outdoor notice boards',
+      maker: 'Oldstrand and daughters',
+      family: 'plainVinyl',
+      finish: 'matt',
+      colourName: 'pale harbour grey',
+      colourHex: '#c8ccd0',
+      darkness: 0.2,
+      stack: [
+        { role: 'face', caliperUm: 80, isMeasured: true },
+        { role: 'adhesive', caliperUm: 20, isMeasured: true },
+        { role: 'liner', caliperUm: 120, isMeasured: true },
+      ],
+    });
+    expect(made.status).toBe(201);
+    const { id, isArchived: _, ...known } = (await api<Material>(`/api/materials/${made.reply.id}`)).reply;
+    const lots = [{ ...LOT, code: '2026-11-LONG-LOT-77' }];
+    const colours = [{ name: 'very dark harbour blue', hex: '#10202c', darkness: 1, forcePercent: 6 }];
+    const details = { ...known.details, lots, colours };
+    expect((await api(`/api/materials/${id}`, 'PUT', { ...known, details })).status).toBe(200);
+    const before = (await api<Station>('/api/stations/1')).reply.loaded;
+    await api('/api/stations/1', 'PATCH', { conditionId: made.reply.conditionId, lotNamed: lots[0]!.code });
+    await api('/api/timers', 'POST', { kind: 'inkDry', materialId: id });
+    await go(page, '/');
+    const over = () =>
+      page.getByRole('complementary', { name: 'Station' }).evaluate((rail) => {
+        const ends = [...rail.querySelectorAll('button, a')].map((one) => one.getBoundingClientRect().right);
+        return [
+          Math.max(...ends) - window.innerWidth,
+          rail.scrollWidth - rail.clientWidth,
+          rail.clientHeight,
+        ];
+      });
+    const [past = 1, scrolled = 1, tall = 999] = await over();
+    expect(past).toBeLessThanOrEqual(0);
+    expect(scrolled).toBeLessThanOrEqual(0);
+    expect(tall).toBeLessThan(90);
+    await page.setViewportSize(PHONE_SIZE);
+    expect((await over())[2]).toBeLessThan(165);
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('button', { name: /^At the bench/ }).waitFor();
+    await page.setViewportSize(BENCH_SIZE);
+    await api('/api/stations/1', 'PATCH', { conditionId: before?.condition.id, lot: before?.lot ?? '' });
+    for (const timer of (await api<readonly { id: number }[]>('/api/timers')).reply)
+      await api(`/api/timers/${timer.id}/clear`, 'POST');
+  });
 
   it('Bench and Test cuts keep the rules on a phone too', async () => {
     for (const path of ['/', '/test-cuts']) {

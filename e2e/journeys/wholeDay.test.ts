@@ -211,7 +211,7 @@ describe('a working day', () => {
     await bar.press('ArrowRight');
     await bar.press('ArrowRight');
     await page.getByText(/not before/).waitFor();
-    await page.getByRole('button', { name: 'Let it begin when it can' }).click();
+    await page.getByRole('button', { name: 'Start as early as possible' }).click();
     await expect.poll(() => page.getByText(/not before/).count()).toBe(0);
     await page.getByRole('button', { name: 'Done', exact: true }).click();
     await page.getByRole('button', { name: 'Not done after all' }).waitFor();

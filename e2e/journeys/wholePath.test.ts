@@ -169,7 +169,7 @@ describe('from a sheet in the hand to a cut piece and a note', () => {
     await page.getByRole('progressbar').waitFor();
     const unload = page.getByRole('button', { name: /unload/ });
     for (let tries = 0; tries < 60 && !(await unload.isVisible()); tries++) {
-      const goOn = page.getByRole('button', { name: /Hands are done/ });
+      const goOn = page.getByRole('button', { name: /Done by hand/ });
       if (await goOn.isVisible()) await goOn.click();
       await page.waitForTimeout(300);
     }

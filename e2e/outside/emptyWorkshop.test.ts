@@ -48,7 +48,7 @@ describe('an empty workshop', () => {
   it.each([
     ['/', 'Set up your bench'],
     ['/test-cuts', 'Set up your bench'],
-    ['/settings', 'Nothing here is kept so'],
+    ['/settings', 'No cut setting matches'],
     ['/upkeep', 'No machine yet.'],
     ['/compare', 'Nothing to compare yet'],
     ['/log', 'Log'],
@@ -94,6 +94,9 @@ describe('an empty workshop', () => {
     await page.getByRole('heading', { name: 'First sheet' }).waitFor();
     await page.getByText('Never cut here.').waitFor();
     await page.getByText('No blade is set at this station').waitFor();
+    const next = page.getByRole('region', { name: 'First hour' });
+    await next.getByRole('link', { name: /Find its first setting/ }).waitFor();
+    await next.getByRole('link', { name: /Make the first job/ }).waitFor();
     expect(errors).toEqual([]);
   });
 });

@@ -71,8 +71,7 @@ export async function go(page: Page, path: string): Promise<void> {
 /** Says of everything that stops a job on its last step that it may go nevertheless, as whoever knows better does. */
 export async function acceptAll(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Send to/ }).waitFor();
-  for (const box of await page.getByRole('checkbox', { name: /send it nevertheless/ }).all())
-    await box.check();
+  for (const box of await page.getByRole('checkbox', { name: /send it anyway/ }).all()) await box.check();
 }
 
 /** Presses what leads to another page, and waits until that page's islands answer. */

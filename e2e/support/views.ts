@@ -1,6 +1,7 @@
 /** Every main view, by its name and its address in the demo. */
 export const VIEWS = [
   ['Bench', '/'],
+  ['the wall', '/wall'],
   ['Cut settings', '/settings'],
   ['Test cuts', '/test-cuts'],
   ['Tabs', '/test-cuts?operation=perforated'],
@@ -11,6 +12,7 @@ export const VIEWS = [
   ['tabs to find', '/practice/tabs?seed=3'],
   ['a fault to mend', '/practice/since-this-morning?seed=3'],
   ['the page for the teacher', '/practice/teacher'],
+  ['the words', '/words'],
   ['Jobs', '/jobs'],
   ['a job', '/jobs/3'],
   ['a run', '/runs/1'],

@@ -4,6 +4,7 @@ import { describeExposure, isSetByHand } from '#core/units/depthScale.ts';
 import { wordCorrections } from '#core/setting/correctForce.ts';
 import { gfOf, forceUnit } from '#core/units/forceScale.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
+import { explained } from '#web/islands/shared/Term.tsx';
 import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
@@ -67,7 +68,7 @@ interface FigureProps {
 export function Figure({ figure, unit, words, isSoft = false }: FigureProps) {
   return (
     <div className="flex flex-col-reverse justify-end md:px-4 md:first:pl-0 py-2">
-      <dt className="text-sm text-muted">{say(words)}</dt>
+      <dt className="text-sm text-muted">{explained(say(words))}</dt>
       <dd className="whitespace-nowrap">
         <span
           className={`figure text-[2.6rem] xl:text-[3rem] leading-tight font-bold tracking-tight ${isSoft ? 'text-straw-ink' : ''}`}

@@ -116,7 +116,11 @@ function Heading({ station, state, reason, runs, system }: HeadingProps) {
         <p className="text-muted">{describeSheet(station, system)}</p>
       </div>
       <div className="sm:text-right shrink-0">
-        <StateBadge state={state} {...(runs > 0 ? { detail: runs === 1 ? '1 run' : `${runs} runs` } : {})} />
+        <StateBadge
+          isExplained
+          state={state}
+          {...(runs > 0 ? { detail: runs === 1 ? '1 run' : `${runs} runs` } : {})}
+        />
         {state === 'doubted' ? <p className="text-sm text-ember mt-1 sm:max-w-60">{say(reason)}</p> : null}
       </div>
     </div>

@@ -70,7 +70,7 @@ function StepOrders({ desk, at, nowMinutes, job, step, placed }: OrdersProps) {
       )}
       {step.notBefore > 0 ? (
         <button type="button" className="button" onClick={() => desk.replan(at, { notBefore: 0 })}>
-          Let it begin when it can
+          Start as early as possible
         </button>
       ) : null}
       <button type="button" className="button" data-kind="quiet" onClick={() => desk.removeJob(at.jobIndex)}>

@@ -108,12 +108,12 @@ function BladeLife({ drift: { blade } }: { readonly drift: DriftReply }) {
   const learnt =
     changes > 0
       ? `learnt from ${changes} ${changes === 1 ? 'change' : 'changes'} here`
-      : 'as said of its kind';
+      : 'as usual for its kind';
   return (
     <p className="mt-3">
       Blade no. {number} <strong>{ADVICE_WORDS[advice]}</strong>: {say(reason)}. It has{' '}
-      <span className="figure">{say(`${Math.round(lowMetres)} to ${Math.round(highMetres)} m`)}</span> left in
-      eight cases of ten ({learnt}). A fresh one would want{' '}
+      <span className="figure">{say(`${Math.round(lowMetres)} to ${Math.round(highMetres)} m`)}</span> left, 8
+      times in 10 ({learnt}). A fresh one would want{' '}
       <strong className="figure">{Math.round(100 * (1 - freshFactor))} %</strong> less force.
     </p>
   );

@@ -30,7 +30,7 @@ export function CutPanel({ jobId, plan, machine, sheetNumber, onStep, version, i
   const [accepted, setAccepted] = useState<readonly string[]>([]);
   // Pressed twice, or sent again by a weak link, it is one run.
   const [requestKey] = useState(() => crypto.randomUUID());
-  if (!plan) return <p role="status">Working the order out …</p>;
+  if (!plan) return <p role="status">Working out the order …</p>;
   if (plan.problem) return <PlanProblem problem={plan.problem} />;
   const isStopped = plan.checklist.some(({ state, id = '' }) => state === 'stop' && !accepted.includes(id));
   const accept = (id: string, isAccepted: boolean) =>
@@ -61,7 +61,7 @@ export function CutPanel({ jobId, plan, machine, sheetNumber, onStep, version, i
         <Send size={18} aria-hidden /> Send to {machine.name} · {formatDuration(plan.seconds)}
       </button>
       {isStopped ? (
-        <p className="text-sm text-ember mt-1">Put right what stands in red above, or tick that it may go.</p>
+        <p className="text-sm text-ember mt-1">Fix what is red above, or tick it to send anyway.</p>
       ) : null}
       {machine.link.kind === 'none' ? (
         <p className="text-sm text-muted mt-1">{machine.name} has no link: take the file there.</p>
@@ -123,7 +123,7 @@ function Checklist({ plan, machine, accepted, onAccept, onStep }: ListProps) {
           {id.startsWith('standing:') ? <PutAway id={id.slice('standing:'.length)} /> : null}
           {state === 'stop' ? (
             <TickBox
-              label="I have seen it; send it nevertheless"
+              label="I have seen it: send it anyway"
               isOn={accepted.includes(id)}
               onSet={(isOn) => onAccept(id, isOn)}
             />

@@ -157,7 +157,7 @@ function PassItem({ pass, machine, index, isPaused, onPause, ...place }: ItemPro
       </p>
       {index > 0 && (isPaused || !pass.pauseBefore) ? (
         <div className="text-sm">
-          <TickBox label="Stop before it, to look" isOn={isPaused} onSet={onPause} />
+          <TickBox label="Stop before this pass and look" isOn={isPaused} onSet={onPause} />
         </div>
       ) : null}
     </li>

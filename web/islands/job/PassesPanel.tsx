@@ -32,7 +32,7 @@ interface Props {
 /** The passes in order with what each sets and costs, how tabs hold, ways to free the pieces, and what can go wrong. */
 export function PassesPanel({ job, design, plan, shown, isPlanning, isBusy, onChange }: Props) {
   const { machine } = shown;
-  if (!plan) return <p role="status">{isPlanning ? 'Working the order out …' : 'There is no plan.'}</p>;
+  if (!plan) return <p role="status">{isPlanning ? 'Working out the order …' : 'There is no plan.'}</p>;
   if (plan.problem) return <PlanProblem problem={plan.problem} />;
   const setOrder = (order: readonly RouteStep[] | null) => onChange({ passes: { ...job.passes, order } });
   return (

@@ -20,7 +20,7 @@ interface Props {
 
 /** What to load, set, check and do, to read at the machine or to print; and every file of the job. */
 export function RunSheetPanel({ job, plan, sheetNumber }: Props) {
-  if (!plan) return <p role="status">Working the order out …</p>;
+  if (!plan) return <p role="status">Working out the order …</p>;
   if (plan.problem) return <PlanProblem problem={plan.problem} />;
   const runSheet = plan.runSheet && runSheetInUnits(plan.runSheet, currentSystem());
   const at = `/api/jobs/${job.id}`;

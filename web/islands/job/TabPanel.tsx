@@ -60,7 +60,7 @@ export function TabPanel({ job, plan, holding, onChange }: Props) {
 /** How likely each report of an operator is. */
 function Reports({ holding }: Pick<Props, 'holding'>) {
   return (
-    <ul className="grid grid-cols-5 gap-1 mt-3" aria-label="What operators would report">
+    <ul className="grid grid-cols-5 gap-1 mt-3" aria-label="What you would see">
       {holding.steps.map((words, index) => {
         const chance = holding.chances[index] ?? 0;
         return (

@@ -202,7 +202,7 @@ describe('to the machine', () => {
 
   it('waits for the order, and says what is in the way of one', () => {
     show(null);
-    expect(screen.getByRole('status').textContent).toBe('Working the order out …');
+    expect(screen.getByRole('status').textContent).toBe('Working out the order …');
     cleanup();
     show(
       planOf({
@@ -251,7 +251,7 @@ describe('to the machine', () => {
     expect(send.disabled).toBe(true);
     await userEvent.click(screen.getByRole('button', { name: 'Mend it in the drawing' }));
     expect(onStep).toHaveBeenCalledWith('drawing');
-    await userEvent.click(screen.getByRole('checkbox', { name: /send it nevertheless/ }));
+    await userEvent.click(screen.getByRole('checkbox', { name: /send it anyway/ }));
     await userEvent.click(send);
     await screen.findByRole('alert');
     expect(seen[0]?.body).toMatchObject({ accepted: ['trouble:island'] });

@@ -1,7 +1,9 @@
 import { Dialog } from 'radix-ui';
-import { Keyboard, Ruler, X } from 'lucide-react';
+import { CircleHelp, Ruler, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { UnitSystem } from '#core/units/length.ts';
+import { wordsIn } from '#core/words/tradeWords.ts';
+import { WordEntry } from '#web/components/tradePicture/WordEntry.tsx';
 import { hearPageKeys, landAtWork, listPageKeys } from '#web/islands/keyHelp/pageKeys.ts';
 import { keepCookie } from '#web/islands/shared/cookies.ts';
 import { areKeysOn, isSingleKey, switchKeys } from '#web/islands/shared/singleKeys.ts';
@@ -60,22 +62,51 @@ export function KeyHelp({ system, look }: Props) {
       >
         <Ruler size={17} aria-hidden /> {system === 'metric' ? 'mm' : 'in'}
       </button>
-      <Dialog.Trigger className="button px-3" aria-label="Keys and look">
-        <Keyboard size={18} aria-hidden />
+      <Dialog.Trigger className="button px-3" aria-label="Help: words and keys">
+        <CircleHelp size={18} aria-hidden />
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-black/45 z-40" />
-        <Dialog.Content className="sheet fixed z-50 top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 p-6 w-[min(34rem,94vw)] max-h-[92dvh] overflow-y-auto">
-          <Dialog.Title className="text-lg font-bold mb-3">Keys and look</Dialog.Title>
-          <Dialog.Description className="sr-only">What the keyboard does.</Dialog.Description>
+        <Dialog.Content className="sheet fixed z-50 top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 p-6 w-[min(40rem,94vw)] max-h-[92dvh] overflow-y-auto">
+          <Dialog.Title className="text-lg font-bold mb-3">Help</Dialog.Title>
+          <Dialog.Description className="sr-only">
+            Words on this page, keys, light or dark.
+          </Dialog.Description>
+          <PageWords />
           <KeyLists />
           <LookChoice look={look} />
+          <p className="text-sm mt-1">
+            A screen on the wall? <a href="/wall">The Bench in large print</a> reads itself anew.
+          </p>
           <Dialog.Close className="button absolute top-3 right-3 px-2.5" aria-label="Close">
             <X size={18} aria-hidden />
           </Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** The words of the trade that this page uses. */
+function PageWords() {
+  const [words] = useState(() => wordsIn(document.getElementById('main')?.innerText ?? ''));
+  if (words.length === 0) return null;
+  return (
+    <details>
+      <summary className="min-h-11 content-center cursor-pointer font-semibold">
+        What do the words on this page mean?
+      </summary>
+      <ul className="grid gap-3 sm:grid-cols-2 mt-2">
+        {words.map((word) => (
+          <li key={word.id}>
+            <WordEntry {...word} />
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm mt-3">
+        <a href="/words">All words</a>
+      </p>
+    </details>
   );
 }
 

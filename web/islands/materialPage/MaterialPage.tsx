@@ -73,9 +73,7 @@ function KeepPanel({ desk, material }: { readonly desk: MaterialDesk; readonly m
       >
         {isDirty ? 'Keep the changes' : 'Nothing changed'}
       </button>
-      {hasProblem ? (
-        <p className="text-ember text-sm mt-2">Something above cannot be kept as it is.</p>
-      ) : null}
+      {hasProblem ? <p className="text-ember text-sm mt-2">Something above needs fixing first.</p> : null}
       <Refusal error={desk.error} />
       {desk.isConflict ? (
         <p className="mt-2">

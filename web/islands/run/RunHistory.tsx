@@ -20,7 +20,7 @@ export function RunHistory({ run }: { readonly run: Run }) {
     <details className="sheet px-4 py-2 sm:px-5" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary className="min-h-11 content-center cursor-pointer font-semibold">What happened</summary>
       <Refusal error={error} />
-      {entries?.length === 0 ? <p className="text-muted pb-2">Nothing was written down of it yet.</p> : null}
+      {entries?.length === 0 ? <p className="text-muted pb-2">Nothing has happened yet.</p> : null}
       <ol className="grid gap-1 pb-3 text-sm">
         {entries?.map(({ at, words, message, author, strokes }, index) => (
           <li key={index} className="grid grid-cols-[4.75rem_1fr] gap-x-2">

@@ -64,7 +64,7 @@ export function RunProgress({ live, canPause }: Props) {
       </p>
       {isLinked ? null : (
         <p className="note mt-2" data-tone="careful" role="status">
-          The link to the server is lost; trying again. The run goes on at the machine.
+          Connection lost, trying again. The machine keeps cutting.
         </p>
       )}
       <Orders live={live} canPause={canPause} />
@@ -91,7 +91,7 @@ function Orders({ live: { run, order }, canPause }: Props) {
     <div className="flex flex-wrap gap-3 mt-3">
       {run.state === 'waiting' ? (
         <button type="button" className="button grow" data-kind="main" onClick={() => order('continue', {})}>
-          <Play size={18} aria-hidden /> Hands are done, go on
+          <Play size={18} aria-hidden /> Done by hand, go on
         </button>
       ) : null}
       {run.state === 'held' ? <HeldOrders run={run} order={order} /> : null}

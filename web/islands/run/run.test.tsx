@@ -67,8 +67,8 @@ describe('the progress of a run', () => {
   });
 
   it.each<[RunState, RegExp, RegExp]>([
-    ['paused', /Go on/, /Hands are done/],
-    ['waiting', /Hands are done, go on/, /Pause/],
+    ['paused', /Go on/, /Done by hand/],
+    ['waiting', /Done by hand, go on/, /Pause/],
     ['held', /Go on with stroke 2 .*Stroke 2 is cut: go on after it .*End here/, /Pause/],
     ['looking', /Look before unloading/, /Stop/],
     ['done', /Done/, /Stop/],
@@ -81,7 +81,7 @@ describe('the progress of a run', () => {
 
   it('tells the message, and that the link to the server is lost', () => {
     expect(progress('held', { message: 'The cutter stopped: jam.' })).toMatch(/The cutter stopped: jam/);
-    expect(progress('cutting', {}, false)).toMatch(/The link to the server is lost/);
+    expect(progress('cutting', {}, false)).toMatch(/Connection lost/);
   });
 });
 

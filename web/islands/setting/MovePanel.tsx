@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { transferValues } from '#core/setting/transferValues.ts';
-import { forceUnit } from '#core/units/forceScale.ts';
+import { wordForce } from '#core/units/forceScale.ts';
 import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';
 
@@ -33,7 +33,7 @@ export function MovePanel({ page, desk }: Props) {
         </button>
       </p>
       {summary.isArchived ? (
-        <p className="note mt-2">Put away: it answers nowhere until it is taken back out.</p>
+        <p className="note mt-2">Put away: it is not used anywhere until you take it back out.</p>
       ) : null}
     </section>
   );
@@ -49,7 +49,6 @@ function CopyForm({ page, desk }: Props) {
     page.machine,
     target,
   );
-  const unit = forceUnit(target.forceScale);
   return (
     <form
       className="grid gap-2"
@@ -73,8 +72,9 @@ function CopyForm({ page, desk }: Props) {
         </select>
       </label>
       <p>
-        {forceGf.toFixed(0)} gf is <strong className="figure">{values.force}</strong> {unit} there, probably{' '}
-        {lowForce} to {highForce}; speed {values.speed} {target.speedScale.unit}.
+        {forceGf.toFixed(0)} gf here cuts like{' '}
+        <strong className="figure">{wordForce(values.force, target.forceScale)}</strong> there, probably
+        between {lowForce} and {highForce}; speed {values.speed} {target.speedScale.unit}.
       </p>
       <p className="text-sm text-muted">
         {isCalibrated

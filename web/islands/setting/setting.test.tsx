@@ -93,7 +93,9 @@ describe('the page of a setting', () => {
   });
 
   it('says what another machine would be set to, and how sure that is', () => {
-    expect(words(draw(page()))).toMatch(/106 gf is 9 level there, probably \d+ to \d+.*never measured/);
+    expect(words(draw(page()))).toMatch(
+      /106 gf here cuts like level 9 there, probably between \d+ and \d+.*never measured/,
+    );
     expect(words(draw(page('kiss', { machines: [sampleMachine] })))).toContain('no other machine');
   });
 

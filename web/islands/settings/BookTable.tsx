@@ -48,7 +48,7 @@ export function BookTable({ book }: { readonly book: Book }) {
         table={table}
         label="Kept settings"
         part={part}
-        empty={isReading ? 'Looking …' : 'Nothing here is kept so. Find a first setting with test cuts.'}
+        empty={isReading ? 'Looking …' : 'No cut setting matches. Find one with test cuts.'}
       />
       {hasMore ? (
         <button type="button" className="button mt-3" disabled={isReading} onClick={readMore}>

@@ -95,7 +95,7 @@ function CorrectBlade({ blade, tools }: { readonly blade: Blade; readonly tools:
         <Quantity label="Reaches" name="reachMm" value={blade.reachMm ?? ''} />
         <Quantity label="Usual life" name="lifeMetres" kind="travel" value={blade.lifeMetres} />
         <Field label="Holder" name="holder" value={blade.holder} />
-        <Quantity label="Its dial: one step" name="dialMmPerStep" value={blade.dialMmPerStep ?? ''} />
+        <Quantity label="One step of its dial" name="dialMmPerStep" value={blade.dialMmPerStep ?? ''} />
         <button type="submit" className="button justify-self-start" disabled={tools.isBusy}>
           Keep
         </button>
@@ -119,14 +119,14 @@ function NewBlade({ tools, next }: { readonly tools: Tools; readonly next: numbe
         }}
       >
         <Field label="Number" name="number" type="number" value={next} />
-        <Field label="Kind, as settings name it" name="kind" value="45° fine" />
+        <Field label="Kind, as in your cut settings" name="kind" value="45° fine" />
         <Field label="Angle, °" name="angleDeg" type="number" value={45} />
         <Quantity label="Offset" name="offsetMm" value={0.25} />
         <Quantity label="Reaches" name="reachMm" value="" />
         <Quantity label="Usual life" name="lifeMetres" kind="travel" value={360} />
         <Quantity label="Used already" name="travelMetres" kind="travel" value={0} />
         <Field label="Holder" name="holder" value="" />
-        <Quantity label="Its dial: one step" name="dialMmPerStep" value="" />
+        <Quantity label="One step of its dial" name="dialMmPerStep" value="" />
         <label className="flex items-center gap-2 min-h-11 self-end">
           <input type="checkbox" name="isHardMetal" className="size-5 accent-verdigris" /> hard metal
         </label>

@@ -63,7 +63,7 @@ function leftWords({ loadsLeft: { low, high }, changes }: JudgedMat): string {
   if (high === 0) return 'no loads left';
   const learnt =
     changes > 0 ? `learnt from ${changes} ${changes === 1 ? 'mat' : 'mats'} given up here` : 'as is usual';
-  return `${low} to ${high} loads left in eight cases of ten (${learnt})`;
+  return `${low} to ${high} loads left, 8 times in 10 (${learnt})`;
 }
 
 function MatRow({ mat, care, tools }: { mat: MatView; care: Props['care']; tools: Tools }) {
