@@ -62,6 +62,8 @@ const isOf =
 const has = ({ told }: TrueSheet, role: 'laminate' | 'ink') =>
   told.stack.some((layer) => layer.role === role);
 
+const isYoung = ({ conditions }: TrueSheet) => conditions.bladeMetres < 120;
+
 /** Ten exercises, the easier ones first. Their rules are common practice, no source, but where one is named. */
 export const EXERCISES: readonly Exercise[] = [
   {
@@ -77,7 +79,8 @@ export const EXERCISES: readonly Exercise[] = [
     machine: 'rollFed',
     world: SEEN,
     passes: [1],
-    fits: (sheet, ratio) => isOf('plainVinyl')(sheet) && sheet.told.darkness === 0 && ratio > 1.25,
+    fits: (sheet, ratio) =>
+      isOf('plainVinyl')(sheet) && sheet.told.darkness === 0 && isYoung(sheet) && ratio > 1.25,
   },
   {
     id: 'back-of-the-liner',
@@ -170,7 +173,7 @@ export const EXERCISES: readonly Exercise[] = [
     machine: 'matFed',
     world: { ...NARROW_WORLD, misjudged: 0, layerError: 0.05, matRoom: [1.01, 1.03] },
     passes: [1],
-    fits: (sheet) => isOf('stencilSheet')(sheet),
+    fits: (sheet) => isOf('stencilSheet')(sheet) && sheet.conditions.bladeMetres > 300,
   },
   {
     id: 'tabs',

@@ -215,7 +215,7 @@ function growWithMetres(window: readonly DriftPoint[], own: number | null): read
       pattern: window.map(({ bladeId, bladeMetres }) =>
         bladeId === own ? (bladeMetres - low) / (high - low) : 0,
       ),
-      reason: `the blade is at ${Math.round(high)} m, and it has needed more force the further it cut`,
+      reason: `the blade has cut ${Math.round(high)} m and has needed more force along the way`,
     },
   ];
 }

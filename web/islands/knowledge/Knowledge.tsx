@@ -108,7 +108,7 @@ function RefitControl({ data, onRefit, onStop }: ControlProps) {
       {refit.state === 'waiting' ? <span role="status">New grades; a fit follows at once.</span> : null}
       {refit.problem ? <span className="text-sm text-muted">{refit.problem}</span> : null}
       <button type="button" className="button" onClick={onRefit}>
-        Fit the whole book now
+        Learn from all cuts now
       </button>
     </div>
   );
