@@ -8,7 +8,7 @@ export function Term({ id, children }: { readonly id: TradeWordId; readonly chil
   return (
     <Popover.Root>
       <Popover.Trigger
-        className="underline decoration-dotted underline-offset-3 cursor-help relative after:absolute after:-inset-x-1 after:-inset-y-3"
+        className="inline-flex items-center min-h-11 min-w-11 -my-3 underline decoration-dotted underline-offset-3 cursor-help"
         aria-label={`${typeof children === 'string' ? children : id}: what it means`}
       >
         {children}
