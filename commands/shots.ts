@@ -65,10 +65,7 @@ const SHOTS: readonly Shot[] = [
         await page.getByRole('button', { name: 'Cut a piece' }).click();
       }
       await page.getByLabel('The tool advises').check();
-      await page
-        .getByText(/Cut next at|Probably|Keep \d/)
-        .first()
-        .waitFor();
+      await page.getByRole('status').filter({ hasText: /gf\./ }).waitFor();
     },
   },
   { name: 'run', path: '/jobs/5', prepare: cutTheJob },

@@ -86,7 +86,7 @@ function RunLink({ run, className }: { readonly run: GoingRun; readonly classNam
       title={run.jobName}
       className={`${className} grow basis-32 lg:max-w-52 no-underline hover:bg-sheet`}
     >
-      <span className="block text-sm text-muted">{GOING_WORDS[run.state] ?? 'Cutting now'}</span>
+      <span className="block text-sm text-muted truncate">{GOING_WORDS[run.state] ?? 'Cutting now'}</span>
       <span className="block font-semibold truncate">{run.jobName}</span>
     </a>
   );
