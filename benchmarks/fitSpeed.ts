@@ -2,7 +2,9 @@ import { seededRandom } from '#core/random/seededRandom.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { EvidenceSheet } from '#core/knowledge/evidence.ts';
 import { fitKnowledge } from '#core/knowledge/fitKnowledge.ts';
-import { drawMachine, drawSheet, PLAIN_WORLD, seeCut } from '#core/practice/hiddenSheet.ts';
+import { drawMachine } from '#core/practice/hiddenMachine.ts';
+import { drawSheet, seeCut } from '#core/practice/hiddenSheet.ts';
+import { PLAIN_WORLD } from '#core/practice/worlds.ts';
 
 /** How long a book of so many trials takes. */
 export interface FitTiming {

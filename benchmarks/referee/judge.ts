@@ -12,17 +12,16 @@ import { spreadForces } from '#core/threshold/spreadForces.ts';
 import { forceToGf } from '#core/units/forceScale.ts';
 import { countCovered } from '#benchmarks/referee/strategies.ts';
 import { READER, staircase, type Outcome, type Task } from '#core/practice/ways.ts';
+import { drawMachine, type TrueMachine } from '#core/practice/hiddenMachine.ts';
 import {
   drawHabits,
-  drawMachine,
   drawSheet,
   harmChance,
   seeCut,
   trueChance,
   windowRatio,
-  type TrueMachine,
-  type World,
 } from '#core/practice/hiddenSheet.ts';
+import type { World } from '#core/practice/worlds.ts';
 
 /** One strategy's name and how it deals with a sheet. */
 export interface Contender {

@@ -1,14 +1,9 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { CONTENDERS } from '#benchmarks/referee/contenders.ts';
 import { dealSheets, judge, type Score } from '#benchmarks/referee/judge.ts';
-import {
-  drawMachine,
-  drawSheet,
-  HARD_WORLD,
-  PLAIN_WORLD,
-  seeCut,
-  trueChance,
-} from '#core/practice/hiddenSheet.ts';
+import { drawMachine } from '#core/practice/hiddenMachine.ts';
+import { drawSheet, seeCut, trueChance } from '#core/practice/hiddenSheet.ts';
+import { HARD_WORLD, PLAIN_WORLD } from '#core/practice/worlds.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 
 /** A small seeded run that guards what `./feather referee` measures on many sheets; the bounds leave room for chance. */

@@ -7,7 +7,7 @@ import {
   WIDE_WORLD,
   WILD_WORLD,
   type World,
-} from '#core/practice/hiddenSheet.ts';
+} from '#core/practice/worlds.ts';
 
 /** One world of the referee in a process of its own; prints its scores as JSON. */
 const WORLDS: Readonly<Record<string, World>> = {

@@ -3,79 +3,14 @@ import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import { type Layer } from '#core/stack/layer.ts';
 import { type Family, isSingleLayerFamily } from '#core/stack/families/families.ts';
 import { normalCdf } from '#core/threshold/numerics/normal.ts';
+import type { TrueMachine } from '#core/practice/hiddenMachine.ts';
+import { around, between, type World } from '#core/practice/worlds.ts';
 import type { SheetTraits } from '#core/threshold/trial.ts';
-import type { ForceScale } from '#core/units/forceScale.ts';
-
-/**
- * A world of its own, for sheets that nobody can look into: the referee judges by it, and learners practise on it. It knows nothing of the model: layers resist by their thickness and their stuff, the tip
- * goes as deep as the force pays for, and grades are read off the depth. Figures are invented and deliberately not
- * those of the model's priors.
- */
-export interface World {
-  /** Share of grades read wrongly. */
-  readonly misjudged: number;
-  /** Degrees of freedom of the noise on force; `Infinity` is normal. */
-  readonly noiseDf: number;
-  /** Relative error of the calipers that the operator typed in. */
-  readonly layerError: number;
-  /** Share of grades that are any grade at all. */
-  readonly lost: number;
-  /** How far the usual forces of a workshop's families lie from the common ones, in ln. */
-  readonly familySd: number;
-  /** Levels that nobody weighed may be off by this factor either way; 1 where their slope is known. */
-  readonly levelsOff: number;
-  /** How far from even such levels rise: the spread of their exponent around 1. */
-  readonly bendSd: number;
-  /** Blades of one kind differ by this much, in ln force. */
-  readonly sharpnessSd: number;
-  /** Kinds of blade differ by this much in the force that they want; 0 where all cut with one kind. */
-  readonly kindSd: number;
-  /** From where the sheet parts to where the mat is scarred, as a ratio of forces: drawn evenly between these. */
-  readonly matRoom: readonly [least: number, most: number];
-  /** Whether every sheet is a single layer. */
-  readonly isSingleOnly: boolean;
-}
-
-export const PLAIN_WORLD: World = {
-  misjudged: 0.05,
-  noiseDf: Infinity,
-  layerError: 0.03,
-  lost: 0,
-  familySd: 0,
-  levelsOff: 1,
-  bendSd: 0,
-  sharpnessSd: 0,
-  kindSd: 0,
-  matRoom: [1.16, 1.6],
-  isSingleOnly: false,
-};
-export const HARD_WORLD: World = { ...PLAIN_WORLD, misjudged: 0.1, noiseDf: 4, layerError: 0.15 };
-/** Workshops, machines and blades that differ as they do, and not as the priors say. */
-export const WIDE_WORLD: World = {
-  ...PLAIN_WORLD,
-  familySd: 0.55,
-  levelsOff: 20,
-  bendSd: 0.2,
-  sharpnessSd: 0.1,
-  kindSd: 0.15,
-};
-/** Single layers whose window for a through cut is 3 to 8 % of force wide. */
-export const NARROW_WORLD: World = { ...PLAIN_WORLD, matRoom: [1.03, 1.08], isSingleOnly: true };
-/** One grade in five says nothing. */
-export const WILD_WORLD: World = { ...PLAIN_WORLD, misjudged: 0, lost: 0.2 };
 
 /** By how much each family's usual force, and what each kind of blade wants, differ in one workshop. */
 export type Habits = Readonly<Record<string, number>>;
 /** Kinds of blade that a workshop has, where they differ. */
 const BLADE_KINDS = ['plain point', 'steep point'] as const;
-
-export interface TrueMachine {
-  readonly id: number;
-  readonly scale: ForceScale;
-  readonly isScaleGuessed: boolean;
-  /** True grams of a nominal gram-force. */
-  readonly trueGf: (nominalGf: number) => number;
-}
 
 /** A sheet on a machine with a blade: forces at which its grades change, as nominal gf, and its noise. */
 export interface TrueSheet {
@@ -113,47 +48,6 @@ const STUFF_FAMILIES = Object.keys(STUFF) as readonly (keyof typeof STUFF)[];
 const BULK = 0.8;
 /** Equal passes add up by this norm of their forces. */
 const PASS_NORM = 2.6;
-
-const between = (random: Random, low: number, high: number) => low + (high - low) * random();
-const around = (random: Random, sd: number) => Math.exp(sd * drawNormal(random));
-
-/**
- * A machine: in gram-force with an error of its scale, or in levels whose zero nobody measured.
- *
- * @example drawMachine(1, hiddenTask.random).scale.kind // 'gramForce'
- */
-export function drawMachine(id: number, random: Random, world = PLAIN_WORLD): TrueMachine {
-  const bias = around(random, 0.1);
-  if (id % 2 === 1) {
-    const scale = {
-      kind: 'gramForce',
-      min: 10,
-      max: 600,
-      step: id % 4 === 1 ? 1 : 5,
-      gfAtZero: 0,
-      gfPerUnit: 1,
-    } as const;
-    return { id, scale, isScaleGuessed: false, trueGf: (gf) => gf * bias };
-  }
-  const scale = { kind: 'level', min: 1, max: 40, step: 1, gfAtZero: 6, gfPerUnit: 15 } as const;
-  const zero = between(random, -8, 8);
-  const trueGf = (gf: number) => Math.max(1, zero + gf * bias);
-  if (world.levelsOff === 1) return { id, scale, isScaleGuessed: false, trueGf };
-  return guessLevels({ id, scale, isScaleGuessed: true, trueGf }, world, random);
-}
-
-/** The same machine as somebody wrote it down who never weighed it: its levels off by a factor, and bent. */
-function guessLevels(machine: TrueMachine, { levelsOff, bendSd }: World, random: Random): TrueMachine {
-  const off = Math.exp(Math.log(levelsOff) * (2 * random() - 1));
-  const bend = Math.max(0.5, 1 + bendSd * drawNormal(random));
-  const { scale } = machine;
-  const most = scale.gfAtZero + scale.gfPerUnit * scale.max;
-  return {
-    ...machine,
-    scale: { ...scale, gfAtZero: 0, gfPerUnit: (off * most) / scale.max },
-    trueGf: (gf) => machine.trueGf(most * (gf / (off * most)) ** bend),
-  };
-}
 
 /**
  * A workshop's habits, or none where all are alike.

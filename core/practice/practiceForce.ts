@@ -4,8 +4,8 @@ import { findSurprise } from '#core/dialIn/findSurprise.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { ForceExercise } from '#core/practice/exercises.ts';
+import { drawMachine } from '#core/practice/hiddenMachine.ts';
 import {
-  drawMachine,
   drawSheet,
   isHarm,
   seeCut,

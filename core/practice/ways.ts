@@ -1,6 +1,7 @@
 import { adviseNextCut } from '#core/dialIn/adviseNextCut.ts';
 import { findSurprise } from '#core/dialIn/findSurprise.ts';
-import { seeCut, type TrueSheet, type World } from '#core/practice/hiddenSheet.ts';
+import { seeCut, type TrueSheet } from '#core/practice/hiddenSheet.ts';
+import type { World } from '#core/practice/worlds.ts';
 import type { Random } from '#core/random/seededRandom.ts';
 import { targetGrades, type DepthGrade } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';

@@ -1,4 +1,6 @@
-import { drawMachine, drawSheet, PLAIN_WORLD } from '#core/practice/hiddenSheet.ts';
+import { drawMachine } from '#core/practice/hiddenMachine.ts';
+import { drawSheet } from '#core/practice/hiddenSheet.ts';
+import { PLAIN_WORLD } from '#core/practice/worlds.ts';
 import {
   findExercise,
   type FaultExercise,
@@ -293,3 +295,4 @@ export const forceExercise = findExercise('first-kiss') as ForceExercise;
 export const tabExercise = findExercise('tabs') as TabExercise;
 export const faultExercise = findExercise('since-this-morning') as FaultExercise;
 export const hiddenBelief = sheetPrior(place, null);
+export { PLAIN_WORLD };
