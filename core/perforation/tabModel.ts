@@ -38,7 +38,7 @@ const HOLDS = { atAll: 1.1, well: 2.2 };
 /** Above this a push is no longer light, N. Common practice, no source. */
 const LIGHT_PUSH_N = 16;
 /** Tab lengths to choose from, mm: what a blade can still place. */
-const TABS_MM = Array.from({ length: 28 }, (_, index) => Number((0.3 + index * 0.1).toFixed(1)));
+export const TABS_MM = Array.from({ length: 28 }, (_, index) => Number((0.3 + index * 0.1).toFixed(1)));
 
 /**
  * A piece on the latent index, ln N of one tab as believed, with the boundaries that its pull and a thumb set. Where a

@@ -1,7 +1,7 @@
 import { fitSimple } from '#core/dialIn/simpleOrdinal.ts';
 import { minutesOf } from '#core/dialIn/estimateEffort.ts';
 import { bearsOf, grammageOf, type TabSheet } from '#core/perforation/holding.ts';
-import { bestTab, countTabs, listTabs, TAB_QUANTITY, tabIndex } from '#core/perforation/tabModel.ts';
+import { bestTab, countTabs, listTabs, TAB_QUANTITY, tabIndex, TABS_MM } from '#core/perforation/tabModel.ts';
 import type { TabExercise } from '#core/practice/exercises.ts';
 import { drawNormal, seededRandom, seedFromText } from '#core/random/seededRandom.ts';
 import { normalCdf } from '#core/threshold/numerics/normal.ts';
@@ -84,8 +84,8 @@ function chanceOf(open: OpenTabs, tabLengthMm: number): number {
 }
 
 /** The tab lengths that can be chosen, mm. */
-function lengthsOf(open: OpenTabs): readonly number[] {
-  return listChoices(open, []).map(({ tabLengthMm }) => tabLengthMm);
+function lengthsOf({ exercise: { cutLengthMm } }: OpenTabs): readonly number[] {
+  return TABS_MM.filter((tabLengthMm) => tabLengthMm <= cutLengthMm);
 }
 
 function listChoices(open: OpenTabs, pieces: readonly PushedPiece[]) {

@@ -63,7 +63,7 @@ export interface EndpointInput<Params, Query, Body> {
   readonly author: string;
   /** How the application was reached, for addresses that lead back to it. */
   readonly origin: string;
-  /** In which units papers are written for who asks, as the browser says; metric for scripts. */
+  /** In which units papers are written for who asks: as `?units=` says, else the browser; metric for scripts. */
   readonly units: UnitSystem;
 }
 
@@ -99,7 +99,7 @@ export function defineEndpoint<
         body: spec.body?.parse(sent?.value),
         author: readAuthor(api),
         origin: `http://${api.request.headers.get('host') ?? api.url.host}`,
-        units: unitsOf(api.cookies),
+        units: unitsOf(api.cookies, api.url.searchParams.get('units')),
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
       const reply = await perform(spec, api, input, sent?.sha256 ?? '');
       return reply instanceof Response ? reply : Response.json(reply, { status });

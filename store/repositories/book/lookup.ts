@@ -181,8 +181,8 @@ interface NearTerm {
 
 /** Terms that begin with the word, and, for words long enough, terms that share most of its pieces. */
 async function findTerms(db: Store, word: string): Promise<readonly NearTerm[]> {
-  const { begun, alike } = termQueries(db, word);
   if (isMeasure(word)) return db('lookup_terms').where({ term: word }).select('id', 'term');
+  const { begun, alike } = termQueries(db, word);
   const first: NearTerm[] = await begun;
   if (forgivenEdits(word.length) === 0 || first.some(({ term }) => term === word)) return first;
   const known = new Set(first.map(({ id }) => id));

@@ -212,10 +212,7 @@ export async function addGrades(
 export async function undoLastGrades(db: Store, id: number, now: Date): Promise<void> {
   await db.transaction(async (transaction) => {
     const dialIn = await lockDialIn(transaction, id);
-    const last: { id: number; load_number: number | null } | undefined = await transaction('test_cuts')
-      .where({ dial_in_id: id, undone_at: null })
-      .orderBy('id', 'desc')
-      .first('id', 'load_number');
+    const last = await findLastCut(transaction, id);
     if (!last) throw new AppError('notFound', 'there is no grade of this dial-in left to take back');
     const card = { dial_in_id: id, load_number: last.load_number };
     // A card that waits is not pushed aside: then one grade is taken back of the card before it.
@@ -225,9 +222,7 @@ export async function undoLastGrades(db: Store, id: number, now: Date): Promise<
       .where(isCardTakenBack ? card : { id: last.id })
       .whereNull('undone_at')
       .update({ undone_at: now });
-    await transaction('dial_ins')
-      .where({ id })
-      .update({ changed_at: now, version: dialIn.version + 1 });
+    await countChange(transaction, dialIn, now);
   });
 }
 
@@ -246,19 +241,31 @@ export async function changeLastFlaws(
 ): Promise<void> {
   await db.transaction(async (transaction) => {
     const dialIn = await lockDialIn(transaction, id);
-    const last: { id: number } | undefined = await transaction('test_cuts')
-      .where({ dial_in_id: id, undone_at: null })
-      .orderBy('id', 'desc')
-      .first('id');
+    const last = await findLastCut(transaction, id);
     if (last?.id !== cutId)
       throw new AppError('conflict', 'Another cut came meanwhile. Nothing was changed; look again.');
     await transaction('test_cuts')
       .where({ id: cutId })
       .update({ flaws: JSON.stringify(flaws) });
-    await transaction('dial_ins')
-      .where({ id })
-      .update({ changed_at: now, version: dialIn.version + 1 });
+    await countChange(transaction, dialIn, now);
   });
+}
+
+/** The last cut of a dial-in that was not taken back. */
+function findLastCut(
+  db: Store,
+  id: number,
+): Promise<{ readonly id: number; readonly load_number: number | null } | undefined> {
+  return db('test_cuts')
+    .where({ dial_in_id: id, undone_at: null })
+    .orderBy('id', 'desc')
+    .first('id', 'load_number');
+}
+
+async function countChange(db: Store, { id, version }: DialIn, now: Date): Promise<void> {
+  await db('dial_ins')
+    .where({ id })
+    .update({ changed_at: now, version: version + 1 });
 }
 
 interface GradedCell {

@@ -98,8 +98,7 @@ export const getPrintSheet = defineEndpoint({
   query: sheetQuery.extend({ units: paperUnits }),
   reply: z.string().meta({ description: 'application/pdf' }),
   handle: async ({ params, query, units }, { store }) => {
-    const system = query.units ?? units;
-    const { job, pdf } = await makePrintSheet(store, params.id, query.sheet - 1, system);
+    const { job, pdf } = await makePrintSheet(store, params.id, query.sheet - 1, units);
     return replyWithPdf(pdf, `${fileName(job, 'print')}.pdf`);
   },
 });
@@ -114,7 +113,6 @@ export const getMarksPage = defineEndpoint({
   reply: z.string().meta({ description: 'SVG, PDF or PNG' }),
   handle: async ({ params, query, units }, { store, signal }) => {
     const { format } = query;
-    const system = query.units ?? units;
     const sheetIndex = query.sheet - 1;
     const job = await findJob(store, params.id);
     const machine = await findMachine(store, job.machineId);
@@ -122,7 +120,15 @@ export const getMarksPage = defineEndpoint({
     const name = `${fileName(job, 'marks')}.${format}`;
     if (format === 'pdf') {
       const words = 'Print at 100 %, this size of page.';
-      const order = { job: marked, machine, sheetIndex, words, isBare: true, pictures: new Map(), system };
+      const order = {
+        job: marked,
+        machine,
+        sheetIndex,
+        words,
+        isBare: true,
+        pictures: new Map(),
+        system: units,
+      };
       return replyWithPdf(await runTask('printSheet', order, { signal }), name);
     }
     const page = await runTask('marksPage', { job: marked, machine, sheetIndex, format }, { signal });
@@ -140,9 +146,11 @@ export const getRunSheet = defineEndpoint({
   handle: async ({ params, query, units }, { store }) => {
     const job = await findJob(store, params.id);
     const planned = await planJob(store, job, query.sheet - 1);
-    const system = query.units ?? units;
-    const sheet = runSheetInUnits(runSheetOf(job, planned, query.sheet), system);
-    return replyWithPdf(await runTask('runSheet', { sheet, system }), `${fileName(job, 'run-sheet')}.pdf`);
+    const sheet = runSheetInUnits(runSheetOf(job, planned, query.sheet), units);
+    return replyWithPdf(
+      await runTask('runSheet', { sheet, system: units }),
+      `${fileName(job, 'run-sheet')}.pdf`,
+    );
   },
 });
 

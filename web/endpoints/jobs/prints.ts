@@ -41,10 +41,7 @@ export const getLabels = defineEndpoint({
       const faceColour = material?.colourHex ?? '#ffffff';
       return { setting, stack, faceColour, address: `${origin}/settings/${setting.id}` };
     });
-    return replyWithPdf(
-      await runTask('labels', { labels, system: query.units ?? units }),
-      'bench-labels.pdf',
-    );
+    return replyWithPdf(await runTask('labels', { labels, system: units }), 'bench-labels.pdf');
   },
 });
 

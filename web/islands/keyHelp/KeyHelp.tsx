@@ -2,6 +2,7 @@ import { Dialog } from 'radix-ui';
 import { CircleHelp, Ruler, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { UnitSystem } from '#core/units/length.ts';
+import type { Look } from '#web/http/lookOf.ts';
 import { wordsIn } from '#core/words/tradeWords.ts';
 import { WordEntry } from '#web/components/tradePicture/WordEntry.tsx';
 import { hearPageKeys, landAtWork, listPageKeys } from '#web/islands/keyHelp/pageKeys.ts';
@@ -22,7 +23,6 @@ const GRADE_KEYS: readonly (readonly [string, string])[] = [
   ['u', 'take the last cut back'],
 ];
 
-type Look = 'auto' | 'light' | 'dark';
 const LOOKS = [
   ['auto', 'as the system'],
   ['light', 'light'],

@@ -1,4 +1,5 @@
 import { useMemo, useState, type ReactNode } from 'react';
+import { TABS_MM } from '#core/perforation/tabModel.ts';
 import type { TabExercise } from '#core/practice/exercises.ts';
 import {
   bestTabLength,
@@ -19,8 +20,6 @@ interface Props {
   readonly exercise: TabExercise;
   readonly seed: number;
 }
-
-const LENGTHS = Array.from({ length: 28 }, (_, index) => Number((0.3 + index * 0.1).toFixed(1)));
 
 /** Find the tab length of a hidden card by pushing pieces out. */
 export function TabPractice({ exercise, seed }: Props) {
@@ -90,7 +89,7 @@ function TabDials({ length, setLength, keep, canKeep, onPush, children }: DialsP
             value={length}
             onChange={(event) => setLength(Number(event.target.value))}
           >
-            {LENGTHS.map((mm) => (
+            {TABS_MM.map((mm) => (
               <option key={mm} value={mm}>
                 {sayLength(mm, 1)}
               </option>

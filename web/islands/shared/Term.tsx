@@ -27,15 +27,15 @@ export function Term({ id, children }: { readonly id: TradeWordId; readonly chil
 
 /** Words under a figure, where the first of them explains itself if it is one of the trade. */
 export function explained(words: string): ReactNode {
-  const found = TRADE_WORDS.find(({ word, also }) =>
-    [word, ...also].some((form) => words === form || words.startsWith(`${form} `)),
+  const begins = (form: string) => words === form || words.startsWith(`${form} `);
+  const [found] = TRADE_WORDS.flatMap(({ id, word, also }) =>
+    [word, ...also].filter(begins).map((form) => ({ id, form })),
   );
   if (!found) return words;
-  const form = [found.word, ...found.also].find((one) => words === one || words.startsWith(`${one} `)) ?? '';
   return (
     <>
-      <Term id={found.id}>{form}</Term>
-      {words.slice(form.length)}
+      <Term id={found.id}>{found.form}</Term>
+      {words.slice(found.form.length)}
     </>
   );
 }
