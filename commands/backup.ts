@@ -1,10 +1,9 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { isBackgroundRunning } from '#commands/backgroundProcess.ts';
 import { tellSums } from '#commands/database/copies.ts';
-import { openDatabase, ownAddress, requireScratch } from '#commands/database/databaseUrl.ts';
+import { requireScratch } from '#commands/database/databaseUrl.ts';
+import { joinDatabase } from '#commands/database/joinDatabase.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
-import { ownDatabaseUrl, stopDatabase } from '#commands/database/startDatabase.ts';
 import { workshopHome } from '#commands/workshopHome.ts';
 import { backupTo } from '#store/backup/backupFile.ts';
 
@@ -20,13 +19,9 @@ await reportFailure(async () => {
       `There is no book in ${home} yet. Another folder: FEATHER_HOME=... ./feather backup FILE`,
     );
   }
-  const wasRunning = isBackgroundRunning(home, 'database');
-  const address = wasRunning && !isForeign ? ownAddress(ownDatabaseUrl(home)) : await openDatabase(home);
-  try {
+  await joinDatabase(home, async (address) => {
     await requireScratch(address);
     const sums = await backupTo(file, address.url, address.scratchUrl, new Date());
     console.log(`${tellSums(sums)} are in ${file}; the copy was read back and is the same.`);
-  } finally {
-    if (!wasRunning && address.isOwn) await stopDatabase(home);
-  }
+  });
 });

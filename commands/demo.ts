@@ -29,6 +29,7 @@ await reportFailure(async () => {
   const shown = await startWeb(home, port, address.url, standIns);
   startKeeper(home, { ...address, port, standIns, pace });
   console.log(`Pale Feather is ready: ${shown}`);
+  console.log('Whoever opens it is signed in by itself as the demo’s owner.');
   console.log('Stop it with ./feather stop');
   // The first page costs more than all others: nobody should wait for it who opens the address.
   await fetch(shown);

@@ -13,6 +13,14 @@ const { FEATHER_PORT: port } = z
   .parse(process.env);
 
 const MISSING = '/404';
+/** Headers by which a proxy says for whom it asks. */
+const FORWARDED = [
+  'forwarded',
+  'x-forwarded-for',
+  'x-forwarded-host',
+  'x-forwarded-port',
+  'x-forwarded-proto',
+];
 /** On every answer, also on those that no page makes. */
 const HEADERS = {
   'x-content-type-options': 'nosniff',
@@ -50,6 +58,8 @@ const limits = {
 const server = createServer({ ...limits, connectionsCheckingInterval: 1_000 }, (request, response) => {
   for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
   cutSlowBody(request, response);
+  // No proxy stands before it: what says so was written by who asks.
+  for (const name of FORWARDED) request.headers[name] = undefined;
   if (!isKnownHost(request.headers.host)) {
     response.statusCode = 421;
     response.end('This application is served under another name.');

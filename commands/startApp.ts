@@ -123,6 +123,8 @@ export async function startWeb(
       FEATHER_DATABASE_URL: databaseUrl,
       FEATHER_THREADS: BUILT_THREADS,
       FEATHER_STAND_INS: JSON.stringify(standIns),
+      // Only a demo has stand-ins: it signs in by itself as its owner.
+      FEATHER_SIGN_IN: standIns ? 'demo' : 'people',
     },
   });
   const address = `http://127.0.0.1:${port}`;

@@ -28,6 +28,8 @@ const environmentSchema = z.object({
         })
         .nullable(),
     ),
+  /** `demo`: whoever reaches it is the owner of the demo. */
+  FEATHER_SIGN_IN: z.enum(['people', 'demo']).default('people'),
   FEATHER_LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
 });
 
@@ -37,6 +39,8 @@ export interface ServerContext {
   readonly log: pino.Logger;
   readonly standIns: z.infer<typeof environmentSchema>['FEATHER_STAND_INS'];
   readonly ownPorts: readonly OwnPort[];
+  /** Whether whoever reaches it is signed in as the owner of the demo. */
+  readonly isOpenDemo: boolean;
   /** How much this process has written. */
   readonly countWrites: () => number;
   /** Tells from now on that something was written. */
@@ -66,6 +70,7 @@ export function makeContext(environment: NodeJS.ProcessEnv): ServerContext {
       base: null,
       serializers: { err: describeError, error: describeError },
     }),
+    isOpenDemo: read.FEATHER_SIGN_IN === 'demo',
     standIns: read.FEATHER_STAND_INS,
     ownPorts: ownPortsOf(read.FEATHER_DATABASE_URL, read.FEATHER_PORT),
   };

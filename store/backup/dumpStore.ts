@@ -3,8 +3,18 @@ import mysql from 'mysql2';
 import { connectionOptions } from '#store/connection/connectionOptions.ts';
 import type { BackupHead, TableHead, TableSum } from '#store/backup/backupFormat.ts';
 
-/** Tables that a copy does not hold: migrations make the first two, and keys of requests are of this hour. */
-const LEFT_OUT: ReadonlySet<string> = new Set(['knex_migrations', 'knex_migrations_lock', 'request_keys']);
+/**
+ * Tables that a copy does not hold: migrations make the first two, keys of requests are of this hour, and who brings a
+ * copy back signs in anew.
+ */
+const LEFT_OUT: ReadonlySet<string> = new Set([
+  'knex_migrations',
+  'knex_migrations_lock',
+  'request_keys',
+  'sessions',
+  'trusted_benches',
+  'sign_in_tries',
+]);
 const BYTES = /blob|binary/i;
 /** The rows of a table that are held at once. */
 const ROWS_AT_ONCE = 200;

@@ -40,6 +40,7 @@ import * as feltTack from '#store/migrations/039_felt_tack.ts';
 import * as fonts from '#store/migrations/040_fonts.ts';
 import * as pictures from '#store/migrations/042_pictures.ts';
 import * as measures from '#store/migrations/043_measures.ts';
+import * as accounts from '#store/migrations/044_accounts.ts';
 import * as jobDrawings from '#store/migrations/041_job_drawings.ts';
 import * as runProgress from '#store/migrations/022_run_progress.ts';
 
@@ -93,6 +94,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '041_job_drawings', migration: jobDrawings },
   { name: '042_pictures', migration: pictures },
   { name: '043_measures', migration: measures },
+  { name: '044_accounts', migration: accounts },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

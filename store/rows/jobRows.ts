@@ -7,6 +7,7 @@ import { RUN_STATES, type Run, type StrokeOutcome } from '#core/run/run.ts';
 import { RUN_VERDICTS } from '#core/setting/setting.ts';
 import { STRATEGIES } from '#core/setting/settingFields.ts';
 import { ROUTE_STEPS } from '#core/passes/routeSteps.ts';
+import type { Sheet } from '#core/sheet/sheetSize.ts';
 import { ARRANGEMENTS, TURNS } from '#core/sheet/layout.ts';
 import { FLAWS, type DepthGrade } from '#core/stack/depthGrade.ts';
 import { flagColumn, jsonColumn, timeColumn } from '#store/rows/jsonColumn.ts';
@@ -29,23 +30,30 @@ const keptRow = keptHeadRow.extend({ source: z.string() });
 /** What to read for `readKeptDrawing`. */
 export const KEPT_DRAWING_COLUMNS = Object.keys(keptRow.shape);
 
+const sheetColumn = jsonColumn(
+  z.object({
+    name: z.string(),
+    widthMm: z.number(),
+    heightMm: z.number(),
+    marginMm: z.number(),
+    matLeftMm: z.number().optional(),
+    matBottomMm: z.number().optional(),
+    wholeHeightMm: z.number().optional(),
+    isStarted: z.boolean().optional(),
+  }),
+);
+
+/** The sheet of a job as its column holds it. */
+export function readSheetColumn(value: unknown): Sheet {
+  return sheetColumn.parse(value);
+}
+
 /** A row of jobs without the text of its drawing. */
 const jobHeadRow = keptHeadRow.extend({
   id: z.number(),
   name: z.string(),
   drawing_name: z.string().nullable().default(null),
-  sheet: jsonColumn(
-    z.object({
-      name: z.string(),
-      widthMm: z.number(),
-      heightMm: z.number(),
-      marginMm: z.number(),
-      matLeftMm: z.number().optional(),
-      matBottomMm: z.number().optional(),
-      wholeHeightMm: z.number().optional(),
-      isStarted: z.boolean().optional(),
-    }),
-  ),
+  sheet: sheetColumn,
   layout: jsonColumn(
     z.object({
       isWhole: z.boolean(),

@@ -1,11 +1,15 @@
-import type { APIContext } from 'astro';
+import type { APIContext, AstroCookies } from 'astro';
 import { z } from 'zod';
+import { AppError } from '#core/errors/appError.ts';
+import { mayAs, type Role } from '#core/people/roles.ts';
 import type { UnitSystem } from '#core/units/length.ts';
+import type { Writing } from '#core/units/writing.ts';
 import { keyOf } from '#web/http/keyOf.ts';
-import { unitsOf } from '#web/http/unitsOf.ts';
+import { unitsOf, writingOfBrowser } from '#web/http/unitsOf.ts';
 import { readJson } from '#web/http/readJson.ts';
 import { replyToError } from '#web/http/replyToError.ts';
 import { type ServerContext } from '#server/context/context.ts';
+import { NOBODY, type Who } from '#server/people/whoAsks.ts';
 import { serverContext } from '#server/serverContext.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { actOnce, changeOnce, findReply } from '#store/repositories/workshop/requestKeys.ts';
@@ -20,6 +24,8 @@ export interface EndpointSpec<
   Reply extends z.ZodType,
 > {
   readonly method: Method;
+  /** The least that somebody must be to ask for it. */
+  readonly role: Role;
   /** With parameters in braces: /api/jobs/{id}. */
   readonly path: string;
   readonly summary: string;
@@ -59,16 +65,26 @@ export interface EndpointInput<Params, Query, Body> {
   readonly params: Params;
   readonly query: Query;
   readonly body: Body;
-  /** Who stands at the bench, as the browser says. */
+  /** Who signs what is kept. */
   readonly author: string;
+  readonly who: Who;
+  /** Where the request came from. */
+  readonly address: string;
+  /** What its program calls itself. */
+  readonly browser: string;
+  readonly cookies: AstroCookies;
+  readonly url: URL;
   /** How the application was reached, for addresses that lead back to it. */
   readonly origin: string;
   /** In which units papers are written for who asks: as `?units=` says, else the browser; metric for scripts. */
   readonly units: UnitSystem;
+  /** How who asks writes numbers and dates. */
+  readonly writing: Writing;
 }
 
 export interface Endpoint {
   readonly method: Method;
+  readonly role: Role;
   readonly path: string;
   readonly summary: string;
   readonly params: z.ZodType | undefined;
@@ -92,14 +108,21 @@ export function defineEndpoint<
   const status = spec.status ?? 200;
   const serve: Endpoint['serve'] = async (api, named) => {
     try {
+      const who = requireRole(api.locals.who, spec.role);
       const sent = spec.body && (await readJson(api.request, spec.maxBytes ?? DEFAULT_MAX_BYTES));
       const input = {
         params: spec.params ? spec.params.parse(named) : undefined,
         query: spec.query ? spec.query.parse(Object.fromEntries(api.url.searchParams)) : undefined,
         body: spec.body?.parse(sent?.value),
-        author: readAuthor(api),
+        author: who.name || 'bench',
+        who,
+        address: api.clientAddress,
+        browser: api.request.headers.get('user-agent') ?? '',
+        cookies: api.cookies,
+        url: api.url,
         origin: `http://${api.request.headers.get('host') ?? api.url.host}`,
         units: unitsOf(api.cookies, api.url.searchParams.get('units')),
+        writing: writingOfBrowser(api.cookies, api.request.headers),
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;
       const reply = await perform(spec, api, input, sent?.sha256 ?? '');
       return reply instanceof Response ? reply : Response.json(reply, { status });
@@ -107,8 +130,8 @@ export function defineEndpoint<
       return replyToError(error, spec.method === 'GET' || !isOutside(spec.change));
     }
   };
-  const { method, path, summary, params, query, body, reply } = spec;
-  return { method, path, summary, params, query, body, reply, status, serve };
+  const { method, role, path, summary, params, query, body, reply } = spec;
+  return { method, role, path, summary, params, query, body, reply, status, serve };
 }
 
 /** What such a request does may have been done, also when it failed. */
@@ -155,10 +178,12 @@ async function perform<Input extends EndpointInput<unknown, unknown, unknown>, R
   return reply;
 }
 
-/** The name in the operator cookie, or "bench" for scripts. */
-function readAuthor(api: APIContext): string {
-  const name = api.cookies.get('feather_operator')?.value.trim().slice(0, 60);
-  return name ? name : 'bench';
+/** @throws AppError `notSignedIn` for nobody, `notAllowed` for who may do less */
+export function requireRole(who: Who | undefined, needed: Role): Who {
+  const asks = who ?? NOBODY;
+  if (mayAs(asks.role, needed)) return asks;
+  if (asks.role === 'nobody') throw new AppError('notSignedIn', 'Sign in at this address, or send a token.');
+  throw new AppError('notAllowed', `${asks.name} is ${asks.role} here: this takes an ${needed}.`);
 }
 
 /** A positive whole number in a path or query. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { createDocument, type ZodOpenApiObject, type ZodOpenApiPathsObject } from 'zod-openapi';
+import { SESSION_COOKIE } from '#web/http/identify.ts';
 import type { Endpoint } from '#web/http/defineEndpoint.ts';
 import { ENDPOINTS } from '#web/http/listEndpoints.ts';
 
@@ -25,15 +26,23 @@ export function describeApi(): ReturnType<typeof createDocument> {
       version: '1',
       description: 'Lengths in mm, calipers in µm, forces in gf unless they are on a scale of a machine.',
     },
+    components: {
+      securitySchemes: {
+        token: { type: 'http', scheme: 'bearer', description: 'a token that the owner made' },
+        session: { type: 'apiKey', in: 'cookie', name: SESSION_COOKIE },
+      },
+    },
     paths: paths as ZodOpenApiPathsObject,
   };
   return createDocument(description);
 }
 
 function describe(endpoint: Endpoint): object {
-  const { params, query, body, reply, status, summary } = endpoint;
+  const { params, query, body, reply, status, summary, role } = endpoint;
   return {
     summary,
+    'x-role': role,
+    security: role === 'nobody' ? [] : [{ token: [] }, { session: [] }],
     ...(params || query
       ? { requestParams: { ...(params && { path: params }), ...(query && { query }) } }
       : {}),

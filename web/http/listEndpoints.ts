@@ -1,4 +1,6 @@
 import type { Endpoint } from '#web/http/defineEndpoint.ts';
+import * as accounts from '#web/endpoints/people/accounts.ts';
+import * as sessions from '#web/endpoints/people/sessions.ts';
 import * as answers from '#web/endpoints/bench/answers.ts';
 import * as audit from '#web/endpoints/book/audit.ts';
 import * as book from '#web/endpoints/book/book.ts';
@@ -40,6 +42,7 @@ import * as workshop from '#web/endpoints/workshop/workshop.ts';
 
 /** Every file that defines endpoints. What it exports with `defineEndpoint` is served and documented. */
 const FILES: readonly object[] = [
+  accounts,
   answers,
   audit,
   book,
@@ -70,6 +73,7 @@ const FILES: readonly object[] = [
   runPhotos,
   runs,
   settingActions,
+  sessions,
   settings,
   stations,
   testCuts,

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { NOBODY } from '#server/people/whoAsks.ts';
+import { PLAIN_WRITING } from '#core/units/writing.ts';
 import { PageCache, pageKey } from '#web/http/pageCache.ts';
 
 /** A page is made when something changed, not each time that somebody looks. */
@@ -59,7 +61,8 @@ describe('pages', () => {
 
   it('of two people, stations or units are two', () => {
     const url = new URL('http://x/settings?text=a');
-    const key = (cookies: Record<string, string>) => pageKey(url, (name) => cookies[name]);
+    const key = (cookies: Record<string, string>) =>
+      pageKey(url, PLAIN_WRITING, NOBODY, (name) => cookies[name]);
     const keys = [
       {},
       { feather_operator: 'a' },

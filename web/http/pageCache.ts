@@ -1,4 +1,6 @@
 import { LRUCache } from 'lru-cache';
+import type { Who } from '#server/people/whoAsks.ts';
+import type { Writing } from '#core/units/writing.ts';
 
 /** A page as it was made. */
 interface KeptPage {
@@ -13,7 +15,13 @@ interface KeptPage {
 const FRESH_MS = 700;
 const MOST_CHARACTERS = 24_000_000;
 /** Cookies that change what a page shows. */
-const TELLING = ['feather_operator', 'feather_station', 'feather_units', 'feather_look'] as const;
+const TELLING = [
+  'feather_operator',
+  'feather_station',
+  'feather_units',
+  'feather_look',
+  'feather_writing',
+] as const;
 
 /**
  * Pages as they were last made. Whoever asks for the same page before anything was written gets the same one; while it
@@ -74,7 +82,21 @@ function reply({ body, headers }: KeptPage): Response {
   return new Response(body, { headers: headers.map(([name, value]): [string, string] => [name, value]) });
 }
 
-/** What tells one page from another: its address, and who asks for it where. */
-export function pageKey({ pathname, search }: URL, cookie: (name: string) => string | undefined): string {
-  return JSON.stringify([pathname, search, ...TELLING.map((name) => cookie(name) ?? '')]);
+/** What tells one page from another: its address, how it is written, and who asks for it where. */
+export function pageKey(
+  { pathname, search }: URL,
+  { mark, isMonthFirst }: Writing,
+  { name, role, by }: Pick<Who, 'name' | 'role' | 'by'>,
+  cookie: (name: string) => string | undefined,
+): string {
+  return JSON.stringify([
+    pathname,
+    search,
+    mark,
+    isMonthFirst,
+    name,
+    role,
+    by,
+    ...TELLING.map((name) => cookie(name) ?? ''),
+  ]);
 }

@@ -8,6 +8,7 @@ import { listBlades, listMats } from '#store/repositories/bench/tools.ts';
 import { listTimers, type Timer } from '#store/repositories/jobs/waits.ts';
 import { findGoingRuns, type GoingRun } from '#store/repositories/runs/goingRuns.ts';
 import { listOperators } from '#store/repositories/workshop/workshop.ts';
+import type { Who } from '#server/people/whoAsks.ts';
 import { serverContext } from '#server/serverContext.ts';
 import { currentSystem } from '#web/islands/shared/units.ts';
 
@@ -17,6 +18,8 @@ export interface Bench {
   readonly station: Station | null;
   readonly shelf: { readonly blades: readonly Blade[]; readonly mats: readonly Mat[] };
   readonly operator: string;
+  /** How that is known. */
+  readonly by: Who['by'];
   readonly system: UnitSystem;
   readonly running: readonly GoingRun[];
   readonly timers: readonly Timer[];
@@ -51,7 +54,8 @@ async function readFresh({ cookies, locals }: Pick<AstroGlobal, 'cookies' | 'loc
     machines,
     station,
     shelf: { blades, mats },
-    operator: cookies.get('feather_operator')?.value ?? '',
+    operator: locals.who?.name ?? '',
+    by: locals.who?.by ?? 'nobody',
     system: currentSystem(),
     running,
     timers,

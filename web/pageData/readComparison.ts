@@ -6,6 +6,7 @@ import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
 import { findBladeOfKind } from '#store/repositories/bench/tools.ts';
 import { findSettings } from '#store/repositories/book/settings.ts';
 import { readAnswer } from '#web/endpoints/bench/readAnswer.ts';
+import { sayNumber } from '#web/islands/shared/units.ts';
 import { idList } from '#web/endpoints/jobs/prints.ts';
 import { summarise } from '#web/pageData/summariseSettings.ts';
 import type { ComparedSetting } from '#web/schemas/comparison.ts';
@@ -39,7 +40,7 @@ export async function readComparison(store: Store, ids: string): Promise<readonl
         angleDeg: blade?.angleDeg ?? 45,
         faceColour: material.colourHex,
         family: material.family,
-        price: price === null ? '' : `${price.toFixed(2)} ${currency} a ${unit}`,
+        price: price === null ? '' : `${sayNumber(price, 2)} ${currency} a ${unit}`,
         bench: isDialled ? await readAnswer(store, station, operation as DepthOperation) : null,
       };
     }),

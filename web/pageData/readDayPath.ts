@@ -1,3 +1,4 @@
+import { formatLongDay } from '#web/islands/shared/formatTime.ts';
 import { addDays, clockMinutes, dayOf } from '#core/time/workshopTime.ts';
 
 /** What the page of a day is asked for. */
@@ -16,12 +17,7 @@ export function readDayPath(text: string | undefined, now: Date, zone: string): 
   const today = dayOf(now, zone);
   const isDate = /^\d{4}-\d{2}-\d{2}$/.test(text ?? '') && !Number.isNaN(Date.parse(text ?? ''));
   const day = isDate && text !== undefined ? text : today;
-  const words = new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', {
-    weekday: 'long',
-    day: 'numeric',
-    month: 'long',
-    timeZone: 'UTC',
-  });
+  const words = formatLongDay(day);
   return {
     day,
     title: day === today ? `Today, ${words}` : words,

@@ -60,6 +60,7 @@ vi.mock('#web/endpoints/workshop/health.ts', async (load) => {
   const { z } = await import('zod');
   const getToy = defineEndpoint({
     method: 'GET',
+    role: 'nobody',
     path: '/api/toys/{name}',
     summary: 'A toy.',
     params: z.object({ name: z.string() }),

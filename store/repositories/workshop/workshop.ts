@@ -3,6 +3,7 @@ import { AppError } from '#core/errors/appError.ts';
 import { isTimeZone } from '#core/time/workshopTime.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addAudit } from '#store/repositories/log/audit.ts';
+import { hasOwner, requireAnOwner } from '#store/repositories/people/accounts.ts';
 import { insertUnique } from '#store/repositories/workshop/insertUnique.ts';
 
 /** Somebody who works at the bench and signs what is kept. */
@@ -47,7 +48,11 @@ export async function putOperatorAway(db: Store, id: number, author: string, now
   await db.transaction(async (transaction) => {
     const known: { name: string } | undefined = await transaction('operators').where({ id }).first('name');
     if (!known) throw new AppError('notFound', `there is nobody with the number ${id}`);
+    const wasOwner = await hasOwner(transaction);
     await transaction('operators').where({ id }).update({ put_away_at: now });
+    await requireAnOwner(transaction, wasOwner);
+    await transaction('sessions').where({ operator_id: id }).delete();
+    await transaction('tokens').where({ operator_id: id }).delete();
     const what = `${known.name} put away`;
     await addAudit(transaction, { entity: 'operator', entityId: id, action: 'archive', what, author }, now);
   });

@@ -10,6 +10,7 @@ import { answerQuerySchema, benchAnswerSchema, keepSchema, operationSchema } fro
 
 export const getAnswer = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/stations/{machineId}/answers/{operation}',
   summary: 'What to set for the loaded sheet: values, window, chances, evidence and what to do next.',
   params: z.object({ machineId: idParam, operation: operationSchema }),
@@ -23,6 +24,7 @@ export const getAnswer = defineEndpoint({
 
 export const postRevision = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/stations/{machineId}/settings',
   summary:
     'Keeps a new revision of the setting for the loaded sheet. What its colour and lot add is taken off the force first.',

@@ -8,6 +8,7 @@ import { stationChangeSchema, stationSchema } from '#web/schemas/station.ts';
 
 export const getStation = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/stations/{machineId}',
   summary: 'A machine with the blade in it, the mat under it and the sheet on it.',
   params: z.object({ machineId: idParam }),
@@ -17,6 +18,7 @@ export const getStation = defineEndpoint({
 
 export const patchStation = defineEndpoint({
   method: 'PATCH',
+  role: 'operator',
   path: '/api/stations/{machineId}',
   summary: 'Changes what is at a station; what is not named stays.',
   params: z.object({ machineId: idParam }),

@@ -9,6 +9,7 @@ import { requestRefit } from '#web/workers/refitKnowledge.ts';
 
 export const postTestCut = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/stations/{machineId}/test-cuts',
   summary: 'Records a test cut of the loaded sheet; replies with the answer it leaves for as many passes.',
   params: z.object({ machineId: idParam }),
@@ -27,6 +28,7 @@ export const postTestCut = defineEndpoint({
 
 export const deleteTestCut = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/test-cuts/{id}',
   summary: 'Takes a test cut back. It stays in the log, marked.',
   params: z.object({ id: idParam }),

@@ -15,6 +15,7 @@ const MOST_BYTES = 12_000_000;
 
 export const getJsonBook = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/book.json',
   summary:
     'The book as JSON: materials, machines and settings, by name. Its schema is at /api/book-schema.json.',
@@ -24,6 +25,7 @@ export const getJsonBook = defineEndpoint({
 
 export const getCsvBook = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/book.csv',
   summary: 'The settings of the book as CSV, UTF-8, units in the headings.',
   reply: z.string().meta({ description: 'text/csv' }),
@@ -33,6 +35,7 @@ export const getCsvBook = defineEndpoint({
 
 export const getBookSchema = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/book-schema.json',
   summary: 'The JSON Schema of a book file.',
   reply: z.record(z.string(), z.unknown()),
@@ -41,6 +44,7 @@ export const getBookSchema = defineEndpoint({
 
 export const postImport = defineEndpoint({
   method: 'POST',
+  role: 'owner',
   path: '/api/book/import',
   summary: 'Reads a book file in, or says row by row what reading it would do. All of it or nothing.',
   body: importSchema,
@@ -64,6 +68,7 @@ let progress: ImportProgress = { isReading: false, done: 0, of: 0 };
 
 export const getImport = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/book/import',
   summary: 'How far reading a file in has come, in rows.',
   reply: importProgressSchema,

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { stringify } from 'csv-stringify/sync';
 import { CSV_COLUMNS } from '#core/book/csvColumns.ts';
+import { PLAIN_WRITING } from '#core/units/writing.ts';
 import { drawLabels } from '#web/endpoints/jobs/drawLabels.ts';
 import { readCsvBook, readJsonBook } from '#web/endpoints/book/readBookFile.ts';
 import { idList } from '#web/endpoints/jobs/prints.ts';
@@ -104,6 +105,8 @@ describe('a JSON file of a book', () => {
   });
 });
 
+const PLAIN = { system: 'metric', writing: PLAIN_WRITING } as const;
+
 describe('bench labels', () => {
   it('are a PDF, a page for every eight', async () => {
     const label = {
@@ -113,14 +116,14 @@ describe('bench labels', () => {
       address: 'http://127.0.0.1:4310/settings/7',
     };
     const pagesOf = (pdf: Buffer) => (pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length;
-    const one = await drawLabels([label], 'metric');
+    const one = await drawLabels([label], PLAIN);
     expect(one.subarray(0, 5).toString()).toBe('%PDF-');
     expect(pagesOf(one)).toBe(1);
     expect(
       pagesOf(
         await drawLabels(
           Array.from({ length: 9 }, () => label),
-          'metric',
+          PLAIN,
         ),
       ),
     ).toBe(2);

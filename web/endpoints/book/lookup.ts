@@ -9,6 +9,7 @@ const MOST_HITS = 12;
 
 export const getLookup = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/lookup',
   summary:
     'Materials by anything printed on the pack, slips of the finger forgiven, with what is kept at a station.',

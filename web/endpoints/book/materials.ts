@@ -17,6 +17,7 @@ export const changedSchema = z.object({ undoId: z.number() });
 
 export const getMaterials = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/materials',
   summary: 'All materials with their conditions and stacks.',
   reply: z.array(materialSchema).readonly(),
@@ -25,6 +26,7 @@ export const getMaterials = defineEndpoint({
 
 export const getMaterial = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/materials/{id}',
   summary: 'A material with everything the pack and the shelf say.',
   params,
@@ -34,6 +36,7 @@ export const getMaterial = defineEndpoint({
 
 export const postMaterial = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/materials',
   summary: 'Adds a material by its stack, from the top layer down.',
   body: newMaterialSchema,
@@ -50,6 +53,7 @@ export const postMaterial = defineEndpoint({
 
 export const putMaterial = defineEndpoint({
   method: 'PUT',
+  role: 'operator',
   path: '/api/materials/{id}',
   summary: 'Changes a material. States keep their settings; a state that is not named stays.',
   params,
@@ -66,6 +70,7 @@ export const putMaterial = defineEndpoint({
 
 export const postMaterialArchive = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/materials/{id}/archive',
   summary: 'Puts a material away, or takes it back out.',
   params,

@@ -20,6 +20,7 @@ const reason = z.string().trim().max(300).default('');
 
 export const postLock = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/settings/{id}/lock',
   summary: 'Locks a setting against new revisions, or opens it again.',
   params,
@@ -33,6 +34,7 @@ export const postLock = defineEndpoint({
 
 export const postArchive = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/settings/{id}/archive',
   summary: 'Puts a setting away, or takes it back out. It is never deleted: the log refers to it.',
   params,
@@ -46,6 +48,7 @@ export const postArchive = defineEndpoint({
 
 export const postRestore = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/settings/{id}/restore',
   summary: 'Keeps the values of an earlier revision again, as a new one.',
   params,
@@ -67,6 +70,7 @@ export const postRestore = defineEndpoint({
 
 export const postCopy = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/settings/{id}/copy',
   summary:
     'Copies a setting to another machine, its force through grams. It stays a prediction until it was cut there.',
@@ -105,6 +109,7 @@ export const postCopy = defineEndpoint({
 
 export const postBulk = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/settings/bulk',
   summary:
     'One change of many settings. Each that cannot be changed is named with its reason; the others are changed.',

@@ -21,6 +21,7 @@ const MOST_FOUND = 40;
 
 export const getSettings = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/settings',
   summary: 'One page of the book: settings at their newest revision, by material, narrowed as asked.',
   query: bookQuerySchema,
@@ -52,6 +53,7 @@ export async function readBookPage(store: Store, query: z.infer<typeof bookQuery
 
 export const getSetting = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/settings/{id}',
   summary: 'A setting with all its revisions, newest first.',
   params: z.object({ id: idParam }),
@@ -69,6 +71,7 @@ export async function readSetting(store: Store, id: number) {
 
 export const postSetting = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/settings',
   summary:
     'Keeps a new revision of any setting. Values are snapped to the machine; what it cannot do is refused.',

@@ -35,6 +35,7 @@ async function askThread<Name extends 'window' | 'effort' | 'ways' | 'reasons'>(
 
 export const getWindow = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/dial-ins/{id}/window',
   summary: 'The force window, and the chance of every grade at every force that matters.',
   params: dialInParams,
@@ -44,6 +45,7 @@ export const getWindow = defineEndpoint({
 
 export const getEffort = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/dial-ins/{id}/effort',
   summary: 'What cutting one at a time and a ladder card would cost from here, and which is advised.',
   params: dialInParams,
@@ -53,6 +55,7 @@ export const getEffort = defineEndpoint({
 
 export const getWays = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/dial-ins/{id}/ways',
   summary: 'Other ways of cutting (passes, speed, blade, exposure) with what each would gain, by the model.',
   params: dialInParams,
@@ -62,6 +65,7 @@ export const getWays = defineEndpoint({
 
 export const getReasons = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/dial-ins/{id}/reasons',
   summary: 'What moved the answer, and by how much: family, layers, machine, other sheets, each cut.',
   params: dialInParams,
@@ -71,6 +75,7 @@ export const getReasons = defineEndpoint({
 
 export const getPiece = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/dial-ins/{id}/piece',
   summary:
     'The test piece or card at its place on the scrap: SVG at real size, machine file, or print guide.',

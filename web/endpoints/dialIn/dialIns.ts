@@ -48,6 +48,7 @@ const USUAL_SCRAP = { widthMm: 150, heightMm: 100, piece: 'square', taken: [] } 
 
 export const getDialIns = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/dial-ins',
   summary: 'Searches for a setting that are still open, the last touched first.',
   query: z.object({ machineId: idParam.optional() }),
@@ -57,6 +58,7 @@ export const getDialIns = defineEndpoint({
 
 export const postDialIn = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/dial-ins',
   summary: 'Opens a search for the loaded sheet, or joins the open one for the same sheet and operation.',
   body: newDialInSchema,
@@ -88,6 +90,7 @@ export const postDialIn = defineEndpoint({
 
 export const getDialIn = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/dial-ins/{id}',
   summary: 'A search: its cuts, the window they leave, and what to cut next (one force, or a card).',
   params: dialInParams,
@@ -97,6 +100,7 @@ export const getDialIn = defineEndpoint({
 
 export const patchDialIn = defineEndpoint({
   method: 'PATCH',
+  role: 'operator',
   path: '/api/dial-ins/{id}',
   summary: 'Changes passes, speed, exposure or the scrap of an open search; what is not named stays.',
   params: dialInParams,
@@ -139,6 +143,7 @@ async function findSpot(store: Store, jobId: number): Promise<SpotShape> {
 
 export const postCard = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/dial-ins/{id}/cards',
   summary:
     'Lays a card (several forces side by side in one load) on the scrap; it then waits for its grades.',
@@ -164,6 +169,7 @@ export const postCard = defineEndpoint({
 
 export const deleteCard = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/dial-ins/{id}/cards/{load}',
   summary: 'Puts a waiting card away ungraded. Grades already given stay.',
   params: z.object({ id: idParam, load: idParam }),
@@ -181,6 +187,7 @@ export const deleteCard = defineEndpoint({
 
 export const postGrades = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/dial-ins/{id}/grades',
   summary:
     'Records grades, all or none: of a cut of its own (force) or of cells of the waiting card (load, cell).',
@@ -230,6 +237,7 @@ function describeMissing(load: number | null, cell: number | undefined): string 
 
 export const deleteLastGrades = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/dial-ins/{id}/grades/last',
   summary: 'Takes the last grade back, or those of the last card, which then waits again.',
   params: dialInParams,
@@ -243,6 +251,7 @@ export const deleteLastGrades = defineEndpoint({
 
 export const patchLastGrade = defineEndpoint({
   method: 'PATCH',
+  role: 'operator',
   path: '/api/dial-ins/{id}/grades/last',
   summary: 'Says what flaws the last cut left; its depth stays as it was graded.',
   params: dialInParams,
@@ -257,6 +266,7 @@ export const patchLastGrade = defineEndpoint({
 
 export const postClose = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/dial-ins/{id}/close',
   summary: 'Gives a search up. Its cuts stay as evidence.',
   params: dialInParams,

@@ -11,6 +11,7 @@ import { judgedPieceQuerySchema, quantitySchema } from '#web/schemas/judgedPiece
 /** A test square does not tell how a piece will hold: the file of one real piece, or of one crease. */
 export const getJudgedPiece = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/stations/{machineId}/judged/{quantity}/piece',
   summary:
     'A perforated piece of the real size, its tabs at the kiss force, or a crease strip: machine file or SVG.',

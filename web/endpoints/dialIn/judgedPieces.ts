@@ -21,6 +21,7 @@ const at = z.object({ machineId: idParam, quantity: quantitySchema });
 
 export const getJudged = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/stations/{machineId}/judged/{quantity}',
   summary: 'How tabs held or creases folded on the loaded sheet, and what to try next.',
   params: at,
@@ -31,6 +32,7 @@ export const getJudged = defineEndpoint({
 
 export const postJudged = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/stations/{machineId}/judged/{quantity}',
   summary: 'Records one judged piece: 0 too weak to 4 too strong.',
   params: at,
@@ -49,6 +51,7 @@ export const postJudged = defineEndpoint({
 
 export const deleteJudged = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/judged-pieces/{id}',
   summary: 'Takes a judged piece back. It stays in the log, marked.',
   params: z.object({ id: idParam }),
@@ -61,6 +64,7 @@ export const deleteJudged = defineEndpoint({
 
 export const postKeepJudged = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/stations/{machineId}/judged/{quantity}/keep',
   summary: 'Keeps tab and cut length, or the crease force, as a revision of the setting.',
   params: at,

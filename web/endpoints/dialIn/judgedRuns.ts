@@ -24,6 +24,7 @@ const handledSchema = z.object({ held: z.number().nullable(), folded: z.number()
 
 export const getJudgedRun = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/stations/{machineId}/judged/{quantity}/runs',
   summary:
     'The piece that was last cut on the machine to be judged, and what hands at a stand-in find of it.',
@@ -57,6 +58,7 @@ async function handle(machine: Machine, context: EndpointContext): Promise<z.inf
 
 export const postJudgedRun = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'own',
   path: '/api/stations/{machineId}/judged/{quantity}/runs',
   summary:

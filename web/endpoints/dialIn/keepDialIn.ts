@@ -21,6 +21,7 @@ import { refitNow } from '#web/workers/refitKnowledge.ts';
 
 export const postKeep = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'own',
   path: '/api/dial-ins/{id}/keep',
   summary: 'Keeps the found force as a new revision with its evidence, and tells which predictions it moved.',

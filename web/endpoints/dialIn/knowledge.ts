@@ -28,6 +28,7 @@ const priorParams = z.object({ name: beliefNameSchema });
 
 export const getKnowledge = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/knowledge',
   summary:
     'What your cuts have taught: every shared effect in words and figures, and the beliefs it started from.',
@@ -37,6 +38,7 @@ export const getKnowledge = defineEndpoint({
 
 export const postRefit = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'harmless',
   path: '/api/knowledge/refits',
   summary: 'Fits the whole book now, in a thread of its own, and replies when it is done or stopped.',
@@ -50,6 +52,7 @@ export const postRefit = defineEndpoint({
 
 export const deleteRefit = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   change: 'harmless',
   path: '/api/knowledge/refits',
   summary: 'Stops a fit under way. What was known before stays.',
@@ -62,6 +65,7 @@ export const deleteRefit = defineEndpoint({
 
 export const putPrior = defineEndpoint({
   method: 'PUT',
+  role: 'owner',
   path: '/api/knowledge/priors/{name}',
   summary: "Puts the workshop's own belief in place of the common one; the book is fitted anew.",
   params: priorParams,
@@ -76,6 +80,7 @@ export const putPrior = defineEndpoint({
 
 export const deletePrior = defineEndpoint({
   method: 'DELETE',
+  role: 'owner',
   path: '/api/knowledge/priors/{name}',
   summary: 'Goes back to the common belief.',
   params: priorParams,
@@ -91,6 +96,7 @@ const familyParams = z.object({ family: z.enum(FAMILIES) });
 
 export const putUsualForce = defineEndpoint({
   method: 'PUT',
+  role: 'owner',
   path: '/api/knowledge/usual-forces/{family}',
   summary: 'What a family of sheets usually takes in this workshop, gf; the book is fitted anew.',
   params: familyParams,
@@ -105,6 +111,7 @@ export const putUsualForce = defineEndpoint({
 
 export const deleteUsualForce = defineEndpoint({
   method: 'DELETE',
+  role: 'owner',
   path: '/api/knowledge/usual-forces/{family}',
   summary: 'Goes back to the common usual force of a family.',
   params: familyParams,

@@ -22,6 +22,7 @@ const dialInParams = z.object({ id: idParam });
 
 export const getTestRun = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/dial-ins/{id}/runs',
   summary: 'What was last cut on the machine for a search, and what was seen of it.',
   params: dialInParams,
@@ -41,6 +42,7 @@ export const getTestRun = defineEndpoint({
 
 export const postTestRun = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'own',
   path: '/api/dial-ins/{id}/runs',
   summary:

@@ -3,6 +3,7 @@ import type { Stack } from '#core/stack/layer.ts';
 import { OPERATION_WORDS } from '#core/stack/operation.ts';
 import { inchFigure, inUnits } from '#core/units/inUnits.ts';
 import type { UnitSystem } from '#core/units/length.ts';
+import { writeDecimals, type Writing } from '#core/units/writing.ts';
 import {
   PAPERS,
   PDF_INK as INK,
@@ -22,14 +23,20 @@ export interface LabelData {
   readonly address: string;
 }
 
+/** In which units labels are written, and how. */
+interface LabelManner {
+  readonly system: UnitSystem;
+  readonly writing: Writing;
+}
+
 const CARD = { width: 92 * PT_PER_MM, height: 56 * PT_PER_MM };
 const GAP = 4 * PT_PER_MM;
 const COLUMNS = 2;
 const ROWS = 4;
 
 /** Bench labels at real size, 92 x 56 mm, eight on a sheet of A4 or Letter with lines to cut along. */
-export async function drawLabels(labels: readonly LabelData[], system: UnitSystem): Promise<Buffer> {
-  const { size } = PAPERS[system];
+export async function drawLabels(labels: readonly LabelData[], manner: LabelManner): Promise<Buffer> {
+  const { size } = PAPERS[manner.system];
   const { page: document, finish } = startPdf('Bench labels', size);
   const left = (document.page.width - COLUMNS * CARD.width - GAP) / 2;
   const top = (document.page.height - ROWS * CARD.height - (ROWS - 1) * GAP) / 2;
@@ -38,7 +45,7 @@ export async function drawLabels(labels: readonly LabelData[], system: UnitSyste
     if (index > 0 && place === 0) document.addPage({ size, margin: 0 });
     const x = left + (place % COLUMNS) * (CARD.width + GAP);
     const y = top + Math.floor(place / COLUMNS) * (CARD.height + GAP);
-    await drawLabel(document, label, system, x, y);
+    await drawLabel(document, label, manner, x, y);
   }
   return finish();
 }
@@ -46,7 +53,7 @@ export async function drawLabels(labels: readonly LabelData[], system: UnitSyste
 async function drawLabel(
   page: Page,
   { setting, stack, faceColour, address }: LabelData,
-  system: UnitSystem,
+  { system, writing }: LabelManner,
   x: number,
   y: number,
 ) {
@@ -66,22 +73,7 @@ async function drawLabel(
     .font('text')
     .fontSize(8)
     .text(where, inner.x, y + 23, { width: inner.width, lineBreak: false });
-  const figures: readonly (readonly [string, string])[] = [
-    [String(values.force), setting.forceUnit],
-    exposureFigure(setting, system),
-    [String(values.speed), setting.speedUnit],
-    [String(values.passes), values.passes === 1 ? 'pass' : 'passes'],
-  ];
-  figures.forEach(([figure, unit], index) => {
-    const column = inner.x + (index % 2) * 76;
-    const row = y + 37 + Math.floor(index / 2) * 44;
-    page.fillColor(INK).font('figure').fontSize(26).text(figure, column, row, { lineBreak: false });
-    page
-      .fillColor(MUTED)
-      .font('text')
-      .fontSize(6.5)
-      .text(unit, column, row + 29, { width: 74, lineBreak: false });
-  });
+  drawFigures(page, setting, { system, writing }, inner.x, y + 37);
   const foot = [
     values.tabForce === undefined
       ? ''
@@ -89,7 +81,7 @@ async function drawLabel(
     `offset ${values.offsetMm} mm`,
     `${setting.state}, rev ${setting.revision.revision}`,
   ];
-  const words = inUnits(foot.filter(Boolean).join(' · '), system);
+  const words = writeDecimals(inUnits(foot.filter(Boolean).join(' · '), system), writing);
   page
     .font('text')
     .fontSize(7)
@@ -100,6 +92,37 @@ async function drawLabel(
     .fillColor(MUTED)
     .fontSize(6)
     .text('scan for history', x + CARD.width - 54, y + 84, { width: 50, lineBreak: false });
+}
+
+/** What to dial, in two columns. */
+function drawFigures(
+  page: Page,
+  setting: SettingSummary,
+  { system, writing }: LabelManner,
+  x: number,
+  y: number,
+): void {
+  const { values } = setting.revision;
+  const figures: readonly (readonly [string, string])[] = [
+    [String(values.force), setting.forceUnit],
+    exposureFigure(setting, system),
+    [String(values.speed), setting.speedUnit],
+    [String(values.passes), values.passes === 1 ? 'pass' : 'passes'],
+  ];
+  figures.forEach(([figure, unit], index) => {
+    const column = x + (index % 2) * 76;
+    const row = y + Math.floor(index / 2) * 44;
+    page
+      .fillColor(INK)
+      .font('figure')
+      .fontSize(26)
+      .text(writeDecimals(figure, writing), column, row, { lineBreak: false });
+    page
+      .fillColor(MUTED)
+      .font('text')
+      .fontSize(6.5)
+      .text(unit, column, row + 29, { width: 74, lineBreak: false });
+  });
 }
 
 function exposureFigure(

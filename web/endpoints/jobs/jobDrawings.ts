@@ -9,6 +9,7 @@ import { keepBytes } from '#web/endpoints/jobs/pictures/keepPictures.ts';
 import { showArt } from '#web/endpoints/jobs/pictures/showArt.ts';
 import { openPicture } from '#web/endpoints/jobs/pictures/openPicture.ts';
 import { withoutDrawing } from '#core/job/drawingsOf.ts';
+import { EMPTY_SHELF } from '#core/sheet/offerSheets.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import {
   addDrawings,
@@ -28,6 +29,7 @@ import { runTask } from '#web/workers/pool.ts';
 
 export const postDrawings = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/jobs/{id}/drawings',
   summary: 'Lays further drawings beside those of a job.',
   params: jobParams,
@@ -43,7 +45,13 @@ export const postDrawings = defineEndpoint({
     const job = await findJob(store, params.id);
     const machine = await findMachine(store, job.machineId);
     const { condition } = await findMaterialByCondition(store, job.conditionId);
-    const start = await starter(store, { stack: condition.stack, machine, signal });
+    const start = await starter(store, {
+      stack: condition.stack,
+      machine,
+      signal,
+      // The job has its sheet.
+      shelf: EMPTY_SHELF,
+    });
     const started = await Promise.all(body.drawings.map(start));
     const drawings = started.map((one) => drawingOf(one, 0));
     const next = withDrawings(job, drawings);
@@ -64,6 +72,7 @@ function withDrawings(job: Job, drawings: readonly Omit<JobDrawing, 'number'>[])
 
 export const deleteDrawing = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/jobs/{id}/drawings/{drawing}',
   summary: 'Takes a drawing out of a job; when it is the first, the next takes its place.',
   params: jobParams.extend({ drawing: z.coerce.number().int().min(0) }),
@@ -81,6 +90,7 @@ export const deleteDrawing = defineEndpoint({
 
 export const postCopy = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/jobs/{id}/copies',
   summary: 'A job with everything of another: drawings, roles, layout and choices.',
   params: jobParams,
@@ -95,6 +105,7 @@ export const postCopy = defineEndpoint({
 
 export const getPicture = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/picture',
   summary: 'A small picture of a job: its first sheet, or one of its drawings alone, as PNG.',
   params: jobParams,
@@ -124,6 +135,7 @@ async function drawOne(store: Store, id: number, number: number, signal: AbortSi
 
 export const getEdge = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/edge',
   summary: 'How the art of a job meets its outlines: pictures by what is not clear of them.',
   params: jobParams,
@@ -148,6 +160,7 @@ const SHAPE_SHARE = 0.01;
 
 export const postPage = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/jobs/{id}/pages',
   summary:
     'A page that was painted over the marks page comes back: it becomes art of the job, edge on edge with the sheet.',

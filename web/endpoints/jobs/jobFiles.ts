@@ -25,6 +25,7 @@ import { jobFileSchema, type JobFile } from '#web/schemas/job.ts';
 
 export const getMachineFile = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/machine-file',
   summary:
     "One part of one sheet of a job in its machine's language, to download; `pass` alone gives the file of one tool.",
@@ -57,6 +58,7 @@ export const getMachineFile = defineEndpoint({
 
 export const getTestPiece = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/test-piece',
   summary:
     'Test pieces with the values of every blade pass, in the corner that the job keeps free, as a machine file.',
@@ -75,6 +77,7 @@ export const getTestPiece = defineEndpoint({
 
 export const getLayered = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/layers',
   summary: 'One sheet of a job as SVG or DXF with a layer for each role.',
   params: jobParams,
@@ -92,6 +95,7 @@ export const getLayered = defineEndpoint({
 
 export const getPrintSheet = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/print-sheet',
   summary: 'One sheet of a job to print: art, bleed and marks at real size, as PDF.',
   params: jobParams,
@@ -105,6 +109,7 @@ export const getPrintSheet = defineEndpoint({
 
 export const getMarksPage = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/marks-page',
   summary:
     'One sheet of a job with its registration marks alone, at real size, to lay art on in another program: SVG with the cut lines in a layer of their own, PDF, or PNG at 300 dpi.',
@@ -138,15 +143,16 @@ export const getMarksPage = defineEndpoint({
 
 export const getRunSheet = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/run-sheet',
   summary: 'What to load, set, check and do, in order, to print and tick, as PDF.',
   params: jobParams,
   query: sheetQuery.extend({ units: paperUnits }),
   reply: z.string().meta({ description: 'application/pdf' }),
-  handle: async ({ params, query, units }, { store }) => {
+  handle: async ({ params, query, units, writing }, { store }) => {
     const job = await findJob(store, params.id);
     const planned = await planJob(store, job, query.sheet - 1);
-    const sheet = runSheetInUnits(runSheetOf(job, planned, query.sheet), units);
+    const sheet = runSheetInUnits(runSheetOf(job, planned, query.sheet), units, writing);
     return replyWithPdf(
       await runTask('runSheet', { sheet, system: units }),
       `${fileName(job, 'run-sheet')}.pdf`,
@@ -156,6 +162,7 @@ export const getRunSheet = defineEndpoint({
 
 export const getJobFile = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/file',
   summary: 'The whole job as JSON, to keep or to open elsewhere.',
   params: jobParams,
@@ -187,6 +194,7 @@ export const getJobFile = defineEndpoint({
 
 export const postJobFile = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/jobs/file',
   summary: 'Opens a job that was kept as JSON. Its machine and material must be in the book.',
   body: jobFileSchema,

@@ -25,6 +25,7 @@ export const paperUnits = z.enum(['metric', 'inch']).optional();
 
 export const getPlan = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/plan',
   summary:
     'The ordered passes of a sheet of a job with time, travel, holding and risks, or why it cannot run yet.',

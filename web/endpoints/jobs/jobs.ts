@@ -15,6 +15,7 @@ import {
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition, listMaterials } from '#store/repositories/book/materials.ts';
 import { findMachine, listMachines } from '#store/repositories/book/machines.ts';
+import { listUsedSheets } from '#store/repositories/jobs/usedSheets.ts';
 import { findStation } from '#store/repositories/bench/stations.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import {
@@ -35,6 +36,7 @@ export const MAX_JOB_BYTES = 64_000_000;
 
 export const getJobs = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs',
   summary: 'All jobs, the last changed first.',
   query: z.object({
@@ -62,6 +64,7 @@ export async function listJobSummaries(store: Store, isAwayToo = false): Promise
 
 export const postJob = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/jobs',
   summary: 'Makes a job from a drawing (SVG, DXF or HPGL), for what is loaded at a station.',
   body: newJobSchema,
@@ -69,10 +72,13 @@ export const postJob = defineEndpoint({
   reply: z.object({ id: z.number() }),
   status: 201,
   change: 'own',
-  handle: async ({ body }, { store, once, signal }) => {
+  handle: async ({ body, units: system }, { store, once, signal }) => {
     const { loaded, machine } = requireLoaded(await findStation(store, body.machineId));
     const { moreDrawings, border, copies, title, ...first } = body;
-    const start = await starter(store, { stack: loaded.condition.stack, machine, signal, border });
+    const { material, condition } = loaded;
+    const used = await listUsedSheets(store, material.id);
+    const shelf = { remnants: material.details.remnants, used, system };
+    const start = await starter(store, { stack: condition.stack, machine, signal, shelf, border });
     const [started, ...others] = await Promise.all([first, ...moreDrawings].map(start));
     if (!started) throw new AppError('badInput', 'a job has at least one drawing');
     const design = {
@@ -83,15 +89,16 @@ export const postJob = defineEndpoint({
     };
     const laid =
       others.length > 0 || border || copies !== 1
-        ? await runTask('startLayout', { job: design, machine }, { signal })
+        ? await runTask('startLayout', { job: design, machine, shelf }, { signal })
         : {};
-    const job = { ...design, ...laid, conditionId: loaded.condition.id, machineId: machine.id };
+    const job = { ...design, ...laid, conditionId: condition.id, machineId: machine.id };
     return once(async (inOne) => ({ id: await addJob(inOne, job, new Date()) }));
   },
 });
 
 export const getJob = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}',
   summary: 'A job with its roles, mends, sheet, layout and choices; its drawing is under /source.',
   params: jobParams,
@@ -101,6 +108,7 @@ export const getJob = defineEndpoint({
 
 export const getSource = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/source',
   summary: 'The drawing of a job as it was opened; `pictures=apart` names kept pictures by their addresses.',
   params: jobParams,
@@ -116,6 +124,7 @@ export const getSource = defineEndpoint({
 
 export const getCover = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/cover',
   summary:
     'What the art of a job covers where its lines do not tell: traced from the picture that is printed.',
@@ -136,6 +145,7 @@ export const getCover = defineEndpoint({
 
 export const patchJob = defineEndpoint({
   method: 'PATCH',
+  role: 'operator',
   path: '/api/jobs/{id}',
   summary: 'Changes a job, unless somebody else changed it meanwhile.',
   params: jobParams,

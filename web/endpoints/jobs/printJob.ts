@@ -11,6 +11,7 @@ import { sendToPrinter } from '#server/links/printerLink.ts';
 
 export const postPrint = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'outside',
   path: '/api/jobs/{id}/prints',
   summary: 'Prints one sheet of a job on the stand-in printer and starts the wait for its ink.',

@@ -26,11 +26,12 @@ export const idList = z
 
 export const getLabels = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/labels',
   summary: 'Bench labels at real size as PDF; the code on each opens its setting.',
   query: z.object({ ids: idList, units: paperUnits }),
   reply: z.string().meta({ description: 'application/pdf' }),
-  handle: async ({ query, origin, units }, { store }) => {
+  handle: async ({ query, origin, units, writing }, { store }) => {
     const { ids } = query;
     const summaries = await summariseSettings(store, await findSettings(store, ids));
     if (summaries.length === 0) throw new AppError('notFound', 'none of these settings exists');
@@ -41,12 +42,13 @@ export const getLabels = defineEndpoint({
       const faceColour = material?.colourHex ?? '#ffffff';
       return { setting, stack, faceColour, address: `${origin}/settings/${setting.id}` };
     });
-    return replyWithPdf(await runTask('labels', { labels, system: units }), 'bench-labels.pdf');
+    return replyWithPdf(await runTask('labels', { labels, system: units, writing }), 'bench-labels.pdf');
   },
 });
 
 export const getCornerPiece = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/settings/{id}/corner-piece',
   summary:
     'A small square and star to check offset and overcut by, as SVG or as a machine file at this setting.',

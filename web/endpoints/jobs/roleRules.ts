@@ -7,6 +7,7 @@ const rules = z.array(roleRuleSchema.and(z.object({ id: z.number() }))).readonly
 
 export const getRoleRules = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/role-rules',
   summary: "The workshop's rules: which lines take which role.",
   reply: rules,
@@ -15,6 +16,7 @@ export const getRoleRules = defineEndpoint({
 
 export const postRoleRule = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/role-rules',
   summary: 'Keeps a rule; one that asks the same is replaced.',
   body: roleRuleSchema,
@@ -28,6 +30,7 @@ export const postRoleRule = defineEndpoint({
 
 export const deleteRoleRule = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/role-rules/{id}',
   summary: 'Drops a rule. Jobs keep the roles they have.',
   params: z.object({ id: idParam }),

@@ -2,6 +2,7 @@ import { AppError } from '#core/errors/appError.ts';
 import type { JobDrawing } from '#core/job/job.ts';
 import type { OwnBorder } from '#core/job/jobBorder.ts';
 import { roleFactsOf } from '#core/job/roleFactsOf.ts';
+import type { Shelf } from '#core/sheet/offerSheets.ts';
 import type { StartedJob } from '#core/job/startJob.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -18,6 +19,8 @@ export interface StartingPlace {
   readonly stack: Stack;
   readonly machine: Machine;
   readonly signal: AbortSignal;
+  /** What its sheet is chosen from. */
+  readonly shelf: Shelf;
   /** For each piece, in place of its outline. */
   readonly border?: OwnBorder | undefined;
 }
@@ -25,7 +28,7 @@ export interface StartingPlace {
 /** Opens files as they begin at a bench. */
 export async function starter(
   store: Store,
-  { stack, machine, signal, border }: StartingPlace,
+  { stack, machine, signal, shelf, border }: StartingPlace,
 ): Promise<(file: NewDrawing) => Promise<StartedJob>> {
   const facts = roleFactsOf(stack, machine);
   const { bedWidthMm, bedLengthMm, marginMm } = machine;
@@ -35,7 +38,7 @@ export async function starter(
     const source =
       format === 'svg' ? await outlineDrawing(store, await keepLongPictures(store, given), signal) : given;
     const file = { name, format, source };
-    const order = { file, bed, facts, rules, border: border ?? null };
+    const order = { file, bed, facts, rules, shelf, border: border ?? null };
     const started =
       (await runTask('startJob', { ...order, pictures: null }, { signal })) ??
       (await runTask('startJob', { ...order, pictures: await screenPicturesOf(store, file) }, { signal }));

@@ -9,6 +9,7 @@ const photos = z.array(z.object({ id: z.number(), widthPx: z.number(), heightPx:
 
 export const getRunPhotos = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/runs/{id}/photos',
   summary: 'The photos of a run.',
   params,
@@ -18,6 +19,7 @@ export const getRunPhotos = defineEndpoint({
 
 export const postRunPhoto = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/runs/{id}/photos',
   summary: 'Keeps a photo of a run: encoded anew, at most 1600 px, without place, time or camera.',
   params,
@@ -36,6 +38,7 @@ export const postRunPhoto = defineEndpoint({
 
 export const getRunPhoto = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/runs/{id}/photos/{photoId}',
   summary: 'A photo of a run as JPEG.',
   params: z.object({ id: idParam, photoId: idParam }),

@@ -38,6 +38,7 @@ const done = z.object({ isDone: z.literal(true) });
 
 export const postRun = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'own',
   path: '/api/jobs/{id}/runs',
   summary: 'Sends a job to its machine. Watch the run under /api/runs/{id}/events.',
@@ -103,6 +104,7 @@ export const postRun = defineEndpoint({
 
 export const getRun = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/runs/{id}',
   summary: 'A run: what was sent, what was reached, how it was noted.',
   params: runParams,
@@ -112,6 +114,7 @@ export const getRun = defineEndpoint({
 
 export const getRunEvents = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/runs/{id}/events',
   summary: 'Live server-sent events of a run: position, strokes reached, state.',
   params: runParams,
@@ -121,6 +124,7 @@ export const getRunEvents = defineEndpoint({
 
 export const postStop = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'harmless',
   path: '/api/runs/{id}/stop',
   summary:
@@ -135,6 +139,7 @@ export const postStop = defineEndpoint({
 
 export const postContinue = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'outside',
   path: '/api/runs/{id}/continue',
   summary:
@@ -150,6 +155,7 @@ export const postContinue = defineEndpoint({
 
 export const postPause = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'outside',
   path: '/api/runs/{id}/pause',
   summary: 'Holds the blade, or lets it go on, where the machine can be told.',
@@ -164,6 +170,7 @@ export const postPause = defineEndpoint({
 
 export const postRepeat = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'outside',
   path: '/api/runs/{id}/repeat',
   summary: 'Cuts the path of an operation once more while the sheet has not moved; no number is raised.',
@@ -178,6 +185,7 @@ export const postRepeat = defineEndpoint({
 
 export const postUnload = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'outside',
   path: '/api/runs/{id}/unload',
   summary:
@@ -197,6 +205,7 @@ export const postUnload = defineEndpoint({
 
 export const getRunHistory = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/runs/{id}/history',
   summary: 'What happened to a run, oldest first: every change of its state, with who did it.',
   params: runParams,
@@ -209,6 +218,7 @@ export const getRunHistory = defineEndpoint({
 
 export const postGrade = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/runs/{id}/grades',
   summary: 'A depth grade given at the sheet, of an operation or of a spot on it.',
   params: runParams,
@@ -231,6 +241,7 @@ export const postGrade = defineEndpoint({
 
 export const getGrades = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/runs/{id}/grades',
   summary: 'The grades given at the sheet of a run.',
   params: runParams,
@@ -240,6 +251,7 @@ export const getGrades = defineEndpoint({
 
 export const putNote = defineEndpoint({
   method: 'PUT',
+  role: 'operator',
   path: '/api/runs/{id}/note',
   summary: 'Notes how a run went; the settings it used learn from it.',
   params: runParams,

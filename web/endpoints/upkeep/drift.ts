@@ -16,6 +16,7 @@ const params = z.object({ id: idParam });
 
 export const getDrift = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/machines/{id}/drift',
   summary:
     'Graded cuts of a machine against what was expected of them, charted, with an alarm and its likely causes.',
@@ -26,6 +27,7 @@ export const getDrift = defineEndpoint({
 
 export const postDriftAnswer = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/machines/{id}/drift/answer',
   summary: 'Answers an alarm with what was done: from then on cuts are watched anew.',
   params,

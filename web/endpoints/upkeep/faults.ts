@@ -42,6 +42,7 @@ const LEAST_MENDS = 0.08;
 
 export const postConsult = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'harmless',
   path: '/api/stations/{machineId}/faults/consult',
   summary:
@@ -60,6 +61,7 @@ const LIKELY_MENDED = 0.3;
 
 export const postFault = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/stations/{machineId}/faults',
   summary:
     'Takes an action against a fault: a number is changed in the setting, and later asked whether it helped.',
@@ -92,6 +94,7 @@ export const postFault = defineEndpoint({
 
 export const getFaults = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/stations/{machineId}/faults',
   summary: 'Actions against faults of which nobody has said whether they helped.',
   params,
@@ -101,6 +104,7 @@ export const getFaults = defineEndpoint({
 
 export const putFaultOutcome = defineEndpoint({
   method: 'PUT',
+  role: 'operator',
   path: '/api/faults/{id}/outcome',
   summary: 'Says whether an action helped: causes and actions are ranked by it from then on.',
   params: z.object({ id: idParam }),
@@ -114,6 +118,7 @@ export const putFaultOutcome = defineEndpoint({
 
 export const deleteStandingCheck = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/faults/{id}/standing',
   summary: 'What helped at a machine is no longer looked at before its runs; what it taught stays.',
   params: z.object({ id: idParam }),

@@ -27,6 +27,7 @@ const params = z.object({ id: idParam });
 
 export const getMachines = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/machines',
   summary: 'All machines with their scales and limits.',
   reply: z.array(machineSchema).readonly(),
@@ -35,6 +36,7 @@ export const getMachines = defineEndpoint({
 
 export const postMachine = defineEndpoint({
   method: 'POST',
+  role: 'owner',
   path: '/api/machines',
   summary: 'Adds a machine and its station.',
   body: newMachineSchema,
@@ -48,6 +50,7 @@ export const postMachine = defineEndpoint({
 
 export const putMachine = defineEndpoint({
   method: 'PUT',
+  role: 'owner',
   path: '/api/machines/{id}',
   summary: 'Changes a machine.',
   params,
@@ -64,6 +67,7 @@ export const putMachine = defineEndpoint({
 
 export const postMachineArchive = defineEndpoint({
   method: 'POST',
+  role: 'owner',
   path: '/api/machines/{id}/archive',
   summary: 'Puts a machine away, or takes it back out.',
   params,
@@ -81,6 +85,7 @@ async function checkLink(link: MachineLink, ownPorts: ServerContext['ownPorts'])
 
 export const postTry = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   change: 'outside',
   path: '/api/machines/{id}/try',
   summary: 'Moves the head 10 mm to the right and back with the tool up, to try the link.',
@@ -104,6 +109,7 @@ export const postTry = defineEndpoint({
 
 export const postCalibration = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/machines/{id}/calibrations',
   summary: 'Measures a force scale by readings of a balance under the tip; impossible readings are refused.',
   params,
@@ -120,6 +126,7 @@ export const postCalibration = defineEndpoint({
 
 export const deleteCalibration = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/machines/{id}/calibrations/{calibrationId}',
   summary: 'Takes a calibration back; the one before it counts again.',
   params: z.object({ id: idParam, calibrationId: idParam }),

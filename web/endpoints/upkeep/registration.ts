@@ -36,6 +36,7 @@ export async function describeRegistration(store: Store, machineId: number): Pro
 
 export const getRegistration = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/machines/{id}/registration',
   summary:
     'How print and cut meet on a machine: sheets that were read, what files correct, what is believed.',
@@ -46,6 +47,7 @@ export const getRegistration = defineEndpoint({
 
 export const postRegistrationCard = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/machines/{id}/registration-card',
   summary: 'Makes a job that prints and cuts a card on which the shift between print and cut can be read.',
   params,
@@ -61,6 +63,7 @@ export const postRegistrationCard = defineEndpoint({
 
 export const postRegistrationSheet = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/machines/{id}/registration-sheets',
   summary: 'Keeps what was read off a card, in mm at each corner: x to the right, y down.',
   params,
@@ -76,6 +79,7 @@ export const postRegistrationSheet = defineEndpoint({
 
 export const deleteRegistrationSheet = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/machines/{id}/registration-sheets/{sheetId}',
   summary: 'Takes a read sheet back.',
   params: z.object({ id: idParam, sheetId: idParam }),
@@ -88,6 +92,7 @@ export const deleteRegistrationSheet = defineEndpoint({
 
 export const putCorrection = defineEndpoint({
   method: 'PUT',
+  role: 'operator',
   path: '/api/machines/{id}/registration-correction',
   summary: 'Lets files of a machine correct the shift that was read, or correct nothing any more.',
   params,

@@ -30,6 +30,7 @@ const DONE = { isDone: true } as const;
 
 export const getUpkeep = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/upkeep',
   summary: 'All blades and mats with their wear.',
   reply: z.object({ blades: z.array(bladeSchema).readonly(), mats: z.array(matSchema).readonly() }),
@@ -38,6 +39,7 @@ export const getUpkeep = defineEndpoint({
 
 export const postBlade = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/blades',
   summary: 'Adds a numbered blade.',
   body: newBladeSchema,
@@ -48,6 +50,7 @@ export const postBlade = defineEndpoint({
 
 export const patchBlade = defineEndpoint({
   method: 'PATCH',
+  role: 'operator',
   path: '/api/blades/{id}',
   summary: 'Corrects what is known of a blade.',
   params,
@@ -61,6 +64,7 @@ export const patchBlade = defineEndpoint({
 
 export const postBladeCare = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/blades/{id}/care',
   summary: 'Notes that a blade was cleaned, retired or brought back.',
   params,
@@ -74,6 +78,7 @@ export const postBladeCare = defineEndpoint({
 
 export const postMat = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/mats',
   summary: 'Adds a numbered mat.',
   body: newMatSchema,
@@ -84,6 +89,7 @@ export const postMat = defineEndpoint({
 
 export const patchMat = defineEndpoint({
   method: 'PATCH',
+  role: 'operator',
   path: '/api/mats/{id}',
   summary: 'Corrects what is known of a mat.',
   params,
@@ -97,6 +103,7 @@ export const patchMat = defineEndpoint({
 
 export const postMatCare = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/mats/{id}/care',
   summary: 'Notes that a mat was washed, re-stuck, retired or brought back.',
   params,
@@ -110,6 +117,7 @@ export const postMatCare = defineEndpoint({
 
 export const postMatFeel = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/mats/{id}/tack',
   summary: 'Notes how its tack felt under a hand: it counts from then on, until the mat is re-stuck.',
   params,

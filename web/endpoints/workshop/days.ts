@@ -21,6 +21,7 @@ export const CHANGE_MINUTES = 6;
 
 export const getDay = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/days/{day}',
   summary: 'A planned day: its jobs with their steps, and the order in which they are taken.',
   params,
@@ -30,6 +31,7 @@ export const getDay = defineEndpoint({
 
 export const putDay = defineEndpoint({
   method: 'PUT',
+  role: 'operator',
   path: '/api/days/{day}',
   summary: 'Keeps a day, unless somebody else planned it meanwhile.',
   params,
@@ -45,6 +47,7 @@ export const putDay = defineEndpoint({
 
 export const getJobSteps = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/jobs/{id}/day-steps',
   summary: 'The steps a job takes on a day: print, waits, cut, finish, with their minutes.',
   params: z.object({ id: idParam }),
@@ -54,6 +57,7 @@ export const getJobSteps = defineEndpoint({
 
 export const getDayCalendar = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/days/{day}/calendar.ics',
   summary: 'A planned day as a calendar file.',
   params,

@@ -3,6 +3,7 @@ import { defineEndpoint } from '#web/http/defineEndpoint.ts';
 
 export const getHealth = defineEndpoint({
   method: 'GET',
+  role: 'nobody',
   path: '/api/health',
   summary: 'Whether the application and its store answer.',
   reply: z.object({ isHealthy: z.literal(true) }),

@@ -42,6 +42,7 @@ export function scopeOf(
 
 export const getLog = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/log',
   summary:
     'Runs, test cuts, kept settings, waits, faults and upkeep, the newest first; of some days, a machine, a material or one kind.',
@@ -56,6 +57,7 @@ const MOST_ROWS = 10_000;
 
 export const getLogCsv = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/log.csv',
   summary: 'The log, or a part of it, as CSV, UTF-8 with a byte order mark, the newest first.',
   query: scopeQuery,

@@ -79,6 +79,7 @@ export async function listRoutes(store: Store, material: Material) {
 
 export const putWaitRoute = defineEndpoint({
   method: 'PUT',
+  role: 'operator',
   path: '/api/materials/{id}/wait-routes/{conditionId}',
   summary: 'Says what a state of a material waits for, in order; null leaves it to the usual again.',
   params: z.object({ id: idParam, conditionId: idParam }),
@@ -96,6 +97,7 @@ export const putWaitRoute = defineEndpoint({
 
 export const getTimers = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/timers',
   summary: 'Waits under way, those that end first before the others.',
   reply: z.array(timerSchema).readonly(),
@@ -104,6 +106,7 @@ export const getTimers = defineEndpoint({
 
 export const postTimer = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/timers',
   summary:
     'Starts a wait: ink, sealer, laminate. Its length is that of the material unless another is given.',
@@ -126,6 +129,7 @@ export const postTimer = defineEndpoint({
 
 export const postTimerClear = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/timers/{id}/clear',
   summary: 'Clears a wait: it is over, or was not needed.',
   params,
@@ -138,6 +142,7 @@ export const postTimerClear = defineEndpoint({
 
 export const getTimerCalendar = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/timers.ics',
   summary: 'Waits under way as a calendar file, each with an alarm at its end.',
   reply: z.string().meta({ description: 'text/calendar' }),
@@ -156,6 +161,7 @@ export const getTimerCalendar = defineEndpoint({
 
 export const getWaits = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/materials/{id}/waits',
   summary: 'How long a material waits for what, and whether its maker or habit says so.',
   params,
@@ -165,6 +171,7 @@ export const getWaits = defineEndpoint({
 
 export const putWait = defineEndpoint({
   method: 'PUT',
+  role: 'operator',
   path: '/api/materials/{id}/waits',
   summary: 'Says how long a wait is by the maker of a material; null leaves it to habit again.',
   params,

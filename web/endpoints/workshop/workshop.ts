@@ -30,6 +30,7 @@ export async function describeWorkshop(store: Store): Promise<WorkshopReply> {
 
 export const getWorkshop = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/workshop',
   summary: 'The time zone of the workshop, who works in it, and what a spoiled liner or mat costs it.',
   reply: workshopSchema,
@@ -38,6 +39,7 @@ export const getWorkshop = defineEndpoint({
 
 export const putWorkshop = defineEndpoint({
   method: 'PUT',
+  role: 'owner',
   path: '/api/workshop',
   summary:
     'Sets the time zone that log, day, waits and calendars are told in, or what a spoiled liner or mat costs.',
@@ -53,6 +55,7 @@ export const putWorkshop = defineEndpoint({
 
 export const postOperator = defineEndpoint({
   method: 'POST',
+  role: 'owner',
   path: '/api/operators',
   summary: 'Adds somebody who works at the bench, or brings back who was put away.',
   body: newOperatorSchema,
@@ -66,6 +69,7 @@ export const postOperator = defineEndpoint({
 
 export const deleteOperator = defineEndpoint({
   method: 'DELETE',
+  role: 'owner',
   path: '/api/operators/{id}',
   summary: 'Puts somebody away. What they signed stays signed.',
   params: z.object({ id: idParam }),

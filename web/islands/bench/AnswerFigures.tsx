@@ -5,7 +5,7 @@ import { wordCorrections } from '#core/setting/correctForce.ts';
 import { gfOf, forceUnit } from '#core/units/forceScale.ts';
 import { formatLength, type UnitSystem } from '#core/units/length.ts';
 import { explained } from '#web/islands/shared/Term.tsx';
-import { say } from '#web/islands/shared/units.ts';
+import { say, sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly answer: Answer;
@@ -19,7 +19,7 @@ export function AnswerFigures({ answer, machine, system }: Props) {
   const exposure = formatLength(values.exposureMm, system, 2);
   const offset = formatLength(values.offsetMm, system, 2);
   const isLevel = machine.forceScale.kind === 'level';
-  const nominal = isLevel ? ` · about ${gfOf(values.force, machine.forceScale).toFixed(0)} gf` : '';
+  const nominal = isLevel ? ` · about ${sayNumber(gfOf(values.force, machine.forceScale))} gf` : '';
   const forceNote = state === 'predicted' ? 'best guess: cut a test first' : describeForce(answer);
   return (
     <dl className="grid grid-cols-2 md:grid-cols-[1.25fr_1.25fr_1fr_1fr] border-y border-hairline mt-3 md:divide-x divide-hairline">

@@ -5,6 +5,7 @@ import { formatLength, type UnitSystem } from '#core/units/length.ts';
 import { Figure } from '#web/islands/bench/AnswerFigures.tsx';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 import type { SettingSummary } from '#web/schemas/setting.ts';
+import { sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly operation: Operation;
@@ -45,7 +46,7 @@ export function KeptAnswer({ operation, setting, station, system }: Props) {
           </>
         ) : null}
         {operation === 'score' ? (
-          <Figure figure={((values.depthShare ?? 0) * 100).toFixed(0)} unit="%" words="of the layer" />
+          <Figure figure={sayNumber((values.depthShare ?? 0) * 100)} unit="%" words="of the layer" />
         ) : null}
         <Figure figure={String(values.speed)} unit={setting.speedUnit} words="speed" />
         <Figure

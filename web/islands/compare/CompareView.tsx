@@ -9,6 +9,7 @@ import { WindowStrip } from '#web/components/windowStrip/WindowStrip.tsx';
 import { describeValue } from '#web/islands/setting/describeValue.ts';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { ComparedSetting } from '#web/schemas/comparison.ts';
+import { sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly columns: readonly ComparedSetting[];
@@ -148,7 +149,7 @@ function ValueRow({ field, columns }: Pick<Props, 'columns'> & { readonly field:
     const value = setting.revision.values[field];
     const grams =
       field === 'force' && machine.forceScale.kind === 'level'
-        ? ` (${gfOf(setting.revision.values.force, machine.forceScale).toFixed(0)} gf)`
+        ? ` (${sayNumber(gfOf(setting.revision.values.force, machine.forceScale))} gf)`
         : '';
     return `${describeValue(field, value, machine)}${grams}`;
   });

@@ -1,4 +1,4 @@
-import { wrap } from 'comlink';
+import { wrap, type Remote } from 'comlink';
 import type { PlannedDay } from '#core/prep/planDay.ts';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { fillSequence, layOutDay, type DayJob, type DayOrder, type DayStep } from '#core/prep/dayPlan.ts';
@@ -119,15 +119,16 @@ function useKeptDay(initial: DayReply) {
 /** A thread that puts days in order; the newest question wins. */
 function useOrdering() {
   const [isBusy, setBusy] = useState(false);
-  const thread = useRef<Worker | null>(null);
+  // The way to the thread is held as long as the thread: when it is collected, the thread hears nothing any more.
+  const thread = useRef<{ readonly worker: Worker; readonly orderDay: Remote<OrderDay> } | null>(null);
   const newest = useRef(0);
-  useEffect(() => () => thread.current?.terminate(), []);
+  useEffect(() => () => thread.current?.worker.terminate(), []);
   const ask = async (order: DayOrder, onPlan: (plan: PlannedDay) => void) => {
     setBusy(true);
     newest.current += 1;
     const mine = newest.current;
-    thread.current ??= new Worker(new URL('../../workers/planDay.ts', import.meta.url), { type: 'module' });
-    const plan = await wrap<OrderDay>(thread.current)(order);
+    thread.current ??= openThread();
+    const plan = await thread.current.orderDay(order);
     if (mine !== newest.current) return;
     setBusy(false);
     onPlan(plan);
@@ -138,6 +139,11 @@ function useOrdering() {
     setBusy(false);
   };
   return { isBusy, ask, forget };
+}
+
+function openThread() {
+  const worker = new Worker(new URL('../../workers/planDay.ts', import.meta.url), { type: 'module' });
+  return { worker, orderDay: wrap<OrderDay>(worker) };
 }
 
 function changeStep(jobs: readonly DayJob[], at: StepAt, change: Partial<DayStep>): readonly DayJob[] {

@@ -34,6 +34,7 @@ export function FaultAdvice({ desk }: { readonly desk: FaultDesk }) {
                 key={String(is)}
                 type="button"
                 className="button px-5"
+                data-keys={is ? 'y' : 'n'}
                 onClick={() => reply.question && desk.answer(reply.question.evidence, is)}
               >
                 {is ? 'Yes' : 'No'}
@@ -100,6 +101,7 @@ function Actions({ reply, desk }: { readonly reply: ConsultReply; readonly desk:
               type="button"
               className="button mt-2"
               data-kind={index === 0 ? 'main' : undefined}
+              data-keys={index === 0 ? 'd' : undefined}
               onClick={() => void desk.take(action)}
             >
               <Check size={17} aria-hidden /> {change ? `Set ${change.words}` : 'I do this'}

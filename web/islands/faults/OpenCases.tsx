@@ -15,7 +15,7 @@ export function OpenCases({ cases, onAnswer }: Props) {
     <section aria-label="Did it help?" className="sheet p-4 sm:p-5">
       <h2>Did it help?</h2>
       <ul className="divide-y divide-hairline">
-        {cases.map(({ id, action, symptoms, changeWords, at }) => (
+        {cases.map(({ id, action, symptoms, changeWords, at }, index) => (
           <li key={id} className="py-2">
             <p>
               <strong>{ACTION_FACTS[action].words}</strong>
@@ -26,10 +26,20 @@ export function OpenCases({ cases, onAnswer }: Props) {
               </span>
             </p>
             <div className="flex gap-2 mt-1.5">
-              <button type="button" className="button px-4" onClick={() => onAnswer(id, true)}>
+              <button
+                type="button"
+                className="button px-4"
+                data-keys={index === 0 ? 'h' : undefined}
+                onClick={() => onAnswer(id, true)}
+              >
                 It helped
               </button>
-              <button type="button" className="button px-4" onClick={() => onAnswer(id, false)}>
+              <button
+                type="button"
+                className="button px-4"
+                data-keys={index === 0 ? 'x' : undefined}
+                onClick={() => onAnswer(id, false)}
+              >
                 It did not
               </button>
             </div>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useImport } from '#web/islands/files/useImport.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { ImportReply } from '#web/schemas/book.ts';
+import { sayCount } from '#web/islands/shared/units.ts';
 
 /** The book out of the application and back in: what reading a file would do is shown row by row before it is done. */
 export function FilesView() {
@@ -47,7 +48,7 @@ export function FilesView() {
         {desk.isBusy ? (
           <p role="status" className="mt-3">
             {desk.progress
-              ? `Reading: ${desk.progress.done.toLocaleString('en')} of ${desk.progress.of.toLocaleString('en')} rows …`
+              ? `Reading: ${sayCount(desk.progress.done)} of ${sayCount(desk.progress.of)} rows …`
               : 'Reading …'}
           </p>
         ) : null}

@@ -6,7 +6,7 @@ import type { JobChange } from '#web/islands/job/useJob.ts';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
-import { say } from '#web/islands/shared/units.ts';
+import { say, sayNumber } from '#web/islands/shared/units.ts';
 
 type Freeing = NonNullable<PlanReply['freeing']>;
 
@@ -98,7 +98,7 @@ function WayTable({ freeing, used, onTake }: TableProps) {
                 <td className="figure pl-2 whitespace-nowrap">{formatDuration(seconds)}</td>
                 <td className="figure pl-2 whitespace-nowrap">{say(`${wearMetres.toFixed(1)} m`)}</td>
                 <td className="figure pl-2 whitespace-nowrap">
-                  {(jamRisk * 100).toFixed(jamRisk < 0.1 ? 1 : 0)} %
+                  {sayNumber(jamRisk * 100, jamRisk < 0.1 ? 1 : 0)} %
                 </td>
                 <td className="pl-2">{edge >= 0.9 ? 'clean' : edge >= 0.75 ? 'good' : 'rough'}</td>
                 <td className="pl-2 text-right">

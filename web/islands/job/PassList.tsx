@@ -8,7 +8,7 @@ import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { formatDuration } from '#web/islands/shared/formatTime.ts';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { PlanReply } from '#web/schemas/plan.ts';
-import { say, sayLength } from '#web/islands/shared/units.ts';
+import { say, sayLength, sayPlain } from '#web/islands/shared/units.ts';
 
 interface ChoiceProps {
   readonly order: readonly RouteStep[] | null;
@@ -136,7 +136,8 @@ function PassItem({ pass, machine, index, isPaused, onPause, ...place }: ItemPro
         <span className="figure text-muted">{index + 1}</span>
         <RoleSample role={pass.role} /> {ROLE_WORDS[pass.role]}
         <span className="ml-auto figure">
-          {pass.values.force} <span className="text-muted font-normal">{forceUnit(machine.forceScale)}</span>
+          {sayPlain(pass.values.force)}{' '}
+          <span className="text-muted font-normal">{forceUnit(machine.forceScale)}</span>
         </span>
         <MoveButtons name={ROLE_WORDS[pass.role]} {...place} />
       </div>

@@ -79,7 +79,7 @@ function FreshBlade({ plan, machine, bladeMetres }: Props['shown'] & { readonly 
   const factor = freshBladeFactor(bladeMetres, WEAR_EFFECT);
   const forces = cuts.map(({ role, values }) => {
     const fresh = scaleForce(values.force, factor, machine.forceScale);
-    return `${ROLE_WORDS[role]} ${fresh} instead of ${values.force}`;
+    return say(`${ROLE_WORDS[role]} ${fresh} instead of ${values.force}`);
   });
   return (
     <p className="text-sm text-muted mt-1">

@@ -10,7 +10,7 @@ import { PrintHere } from '#web/islands/job/PrintHere.tsx';
 import { ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
-import { currentSystem } from '#web/islands/shared/units.ts';
+import { currentSystem, currentWriting } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
@@ -22,7 +22,7 @@ interface Props {
 export function RunSheetPanel({ job, plan, sheetNumber }: Props) {
   if (!plan) return <p role="status">Working out the order …</p>;
   if (plan.problem) return <PlanProblem problem={plan.problem} />;
-  const runSheet = plan.runSheet && runSheetInUnits(plan.runSheet, currentSystem());
+  const runSheet = plan.runSheet && runSheetInUnits(plan.runSheet, currentSystem(), currentWriting());
   const at = `/api/jobs/${job.id}`;
   const sheet = `sheet=${sheetNumber}`;
   return (

@@ -3,7 +3,7 @@ import type { JobChange } from '#web/islands/job/useJob.ts';
 import { Length } from '#web/islands/shared/Length.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
-import { say } from '#web/islands/shared/units.ts';
+import { say, sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly job: JobReply;
@@ -30,10 +30,10 @@ export function TabPanel({ job, plan, holding, onChange }: Props) {
         {holding.judged === 0
           ? 'Nobody has judged a piece of this sheet yet: cut one real piece first.'
           : `Learned from ${holding.judged} judged ${holding.judged === 1 ? 'piece' : 'pieces'}.`}{' '}
-        The weakest piece holds {holding.holdN.toFixed(1)} N against{' '}
-        {(holding.dragN + holding.jerkN).toFixed(1)} N of drag and jerks (hold index{' '}
-        {holding.holdIndex.toFixed(1)}); a thumb tears it out with {holding.releaseN.toFixed(1)} N (pop index{' '}
-        {holding.popIndex.toFixed(1)}; 1 or more comes out).
+        The weakest piece holds {sayNumber(holding.holdN, 1)} N against{' '}
+        {sayNumber(holding.dragN + holding.jerkN, 1)} N of drag and jerks (hold index{' '}
+        {sayNumber(holding.holdIndex, 1)}); a thumb tears it out with {sayNumber(holding.releaseN, 1)} N (pop
+        index {sayNumber(holding.popIndex, 1)}; 1 or more comes out).
       </p>
       {Math.abs(holding.proposedTabMm - tab) >= 0.1 ? (
         <button

@@ -29,13 +29,23 @@ const LOOKS = [
   ['dark', 'dark'],
 ] as const;
 
+/** By a language tag that writes so. */
+const WRITINGS = [
+  ['', 'as this browser'],
+  ['en-GB', '5 Nov, 0.4'],
+  ['de', '5 Nov, 0,4'],
+  ['en-US', 'Nov 5, 0.4'],
+] as const;
+
 interface Props {
   readonly system: UnitSystem;
   readonly look: Look;
+  /** The language tag that was chosen here; '' for that of the browser. */
+  readonly writing: string;
 }
 
 /** The unit switch and the list of keys, at the end of the heading. */
-export function KeyHelp({ system, look }: Props) {
+export function KeyHelp({ system, look, writing }: Props) {
   const [isOpen, setOpen] = useState(false);
   useEffect(() => {
     landAtWork();
@@ -70,11 +80,12 @@ export function KeyHelp({ system, look }: Props) {
         <Dialog.Content className="sheet fixed z-50 top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 p-6 w-[min(40rem,94vw)] max-h-[92dvh] overflow-y-auto">
           <Dialog.Title className="text-lg font-bold mb-3">Help</Dialog.Title>
           <Dialog.Description className="sr-only">
-            Words on this page, keys, light or dark.
+            Words on this page, keys, light or dark, how dates and numbers are written.
           </Dialog.Description>
           <PageWords />
           <KeyLists />
           <LookChoice look={look} />
+          <WritingChoice writing={writing} />
           <p className="text-sm mt-1">
             A screen on the wall? <a href="/wall">The Bench in large print</a> reads itself anew.
           </p>
@@ -107,6 +118,29 @@ function PageWords() {
         <a href="/words">All words</a>
       </p>
     </details>
+  );
+}
+
+/** How dates and numbers are written, kept in this browser. */
+function WritingChoice({ writing }: { readonly writing: string }) {
+  return (
+    <label className="flex flex-wrap items-center gap-x-3 min-h-11 mt-1">
+      Dates and numbers
+      <select
+        className="field w-auto"
+        defaultValue={writing}
+        onChange={(event) => {
+          keepCookie('feather_writing', event.target.value);
+          location.reload();
+        }}
+      >
+        {WRITINGS.map(([tag, words]) => (
+          <option key={tag} value={tag}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -1,6 +1,6 @@
 import { forceFactorOf } from '#core/knowledge/describeEffects.ts';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
-import { say } from '#web/islands/shared/units.ts';
+import { say, sayNumber } from '#web/islands/shared/units.ts';
 
 type Effect = KnowledgeReply['effects'][number];
 
@@ -73,6 +73,7 @@ function Bar({ from, to, colour, height }: BarProps) {
 }
 
 function describe({ label, mean, sd, priorMean, priorSd }: Effect): string {
-  const words = (middle: number, spread: number) => `${middle.toFixed(2)} ± ${(1.64 * spread).toFixed(2)}`;
+  const words = (middle: number, spread: number) =>
+    `${sayNumber(middle, 2)} ± ${sayNumber(1.64 * spread, 2)}`;
   return `${say(label)}: ${words(mean, sd)} in ln force, believed before ${words(priorMean, priorSd)}`;
 }

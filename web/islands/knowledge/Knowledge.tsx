@@ -8,6 +8,7 @@ import { EffectPlot } from '#web/islands/knowledge/EffectPlot.tsx';
 import { PriorTable } from '#web/islands/knowledge/PriorTable.tsx';
 import { UsualForces } from '#web/islands/knowledge/UsualForces.tsx';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
+import { sayNumber } from '#web/islands/shared/units.ts';
 
 const GROUPS = [
   ['machines', 'Machines', 'what each wants against what its scale says'],
@@ -55,7 +56,7 @@ function KnowledgeView({ initial }: { readonly initial: KnowledgeReply }) {
           <p className="text-muted">
             {data.id === 0
               ? 'Nothing has been learnt from your cuts yet: every answer starts from common beliefs.'
-              : `Fit ${data.id}: ${data.trialCount} trials of ${data.sheetCount} sheets, ${data.at ? formatMoment(data.at) : ''}, ${(data.milliseconds / 1000).toFixed(1)} s.`}
+              : `Fit ${data.id}: ${data.trialCount} trials of ${data.sheetCount} sheets, ${data.at ? formatMoment(data.at) : ''}, ${sayNumber(data.milliseconds / 1000, 1)} s.`}
           </p>
           <p className="text-sm text-muted mt-1">
             <span className="inline-block w-6 h-3 align-middle bg-hairline" /> believed before any cut{' '}

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { KnowledgeReply, PriorReply } from '#web/schemas/knowledge.ts';
-import { say } from '#web/islands/shared/units.ts';
+import { say, sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly priors: readonly PriorReply[];
@@ -20,7 +20,7 @@ export function PriorTable({ priors, onChanged }: Props) {
         own)
       </summary>
       <p className="text-sm text-muted mt-1">
-        On ln force: 0.10 is about a tenth more. The spread says how far it may be off.
+        {say('On ln force: 0.10 is about a tenth more.')} The spread says how far it may be off.
       </p>
       <ul className="divide-y divide-hairline mt-2">
         {priors.map((prior) => (
@@ -39,13 +39,13 @@ export function PriorTable({ priors, onChanged }: Props) {
                   {say(prior.reason)}
                   {prior.author ? (
                     <span className="block text-sm text-muted">
-                      {prior.author}&apos;s own; commonly {prior.commonMean.toFixed(2)} ±{' '}
-                      {prior.commonSd.toFixed(2)}
+                      {prior.author}&apos;s own; commonly {sayNumber(prior.commonMean, 2)} ±{' '}
+                      {sayNumber(prior.commonSd, 2)}
                     </span>
                   ) : null}
                 </span>
                 <span className="figure sm:text-right">
-                  {prior.mean.toFixed(2)} ± {prior.sd.toFixed(2)}
+                  {sayNumber(prior.mean, 2)} ± {sayNumber(prior.sd, 2)}
                 </span>
                 <button
                   type="button"

@@ -15,7 +15,7 @@ import {
 } from 'recharts';
 import type { LogCharts as Charts } from '#store/repositories/log/logCharts.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
-import { sayLength } from '#web/islands/shared/units.ts';
+import { sayLength, sayNumber } from '#web/islands/shared/units.ts';
 
 const TICK = { fill: 'var(--color-muted)', fontSize: 13 };
 const axisWords = (value: string) => ({
@@ -138,7 +138,7 @@ function SheetsChart({ charts: { months, currency } }: { readonly charts: Charts
   return (
     <ChartFrame
       title="Where the sheets went"
-      words={`loads for tests against sheets for jobs, by month. Tests and spoiled pieces cost ${waste.toFixed(2)} ${currency} in all, where prices are known.`}
+      words={`loads for tests against sheets for jobs, by month. Tests and spoiled pieces cost ${sayNumber(waste, 2)} ${currency} in all, where prices are known.`}
       isEmpty={months.length === 0}
     >
       <BarChart data={[...months]} margin={{ top: 8, right: 12, bottom: 4, left: -12 }}>

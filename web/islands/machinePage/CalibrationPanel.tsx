@@ -6,7 +6,7 @@ import { useCalibration, type Attempt } from '#web/islands/machinePage/useCalibr
 import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { CalibrationView } from '#web/schemas/machinePage.ts';
-import { say } from '#web/islands/shared/units.ts';
+import { say, sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly machine: Machine;
@@ -125,9 +125,9 @@ function Verdict({ attempt, unit }: { readonly attempt: Attempt; readonly unit: 
   const spread = (middle.highGf - middle.lowGf) / 2;
   return (
     <p role="status">
-      Readings scatter by {noiseG.toFixed(1)} g. At {unit === 'gf' ? '' : 'level '}
-      {middle.force.toFixed(0)} the tip presses with <strong>{middle.gf.toFixed(0)} gf</strong>, give or take{' '}
-      {spread.toFixed(0)}.
+      Readings scatter by {sayNumber(noiseG, 1)} g. At {unit === 'gf' ? '' : 'level '}
+      {sayNumber(middle.force)} the tip presses with <strong>{sayNumber(middle.gf)} gf</strong>, give or take{' '}
+      {sayNumber(spread)}.
     </p>
   );
 }

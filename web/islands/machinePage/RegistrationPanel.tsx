@@ -7,7 +7,7 @@ import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { TickBox } from '#web/islands/shared/TickBox.tsx';
 import type { RegistrationReply } from '#web/schemas/registration.ts';
-import { currentSystem, lengthUnit, sayLength } from '#web/islands/shared/units.ts';
+import { currentSystem, lengthUnit, sayLength, sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly machine: Machine;
@@ -135,9 +135,9 @@ function ReadSheets({
             <td className="figure">
               {signed(shift.x)} / {signed(shift.y)}
             </td>
-            <td className="figure">{((rotationRad * 180) / Math.PI).toFixed(2)}°</td>
-            <td className="figure">{(100 * (scale - 1)).toFixed(2)} %</td>
-            <td className="figure">{restMm.toFixed(2)}</td>
+            <td className="figure">{sayNumber((rotationRad * 180) / Math.PI, 2)}°</td>
+            <td className="figure">{sayNumber(100 * (scale - 1), 2)} %</td>
+            <td className="figure">{sayNumber(restMm, 2)}</td>
             <td>
               <button
                 type="button"

@@ -83,7 +83,7 @@ function PackFields({ form, onFamily }: PackProps) {
       <FormField id="name" label="Name on the pack" problem={problem('name')} isRequired>
         <input required {...text('name')} />
       </FormField>
-      <FormField id="maker" label="Maker" problem={problem('maker')}>
+      <FormField id="maker" label="Maker" problem={problem('maker')} isRequired>
         <input {...text('maker')} />
       </FormField>
       <FormField id="family" label="Family">

@@ -27,7 +27,7 @@ export function PackPanel({ desk }: { readonly desk: MaterialDesk }) {
         <FormField id="name" label="Name on the pack" problem={errors.name?.message}>
           <input {...text('name')} />
         </FormField>
-        <FormField id="maker" label="Maker" problem={errors.maker?.message}>
+        <FormField id="maker" label="Maker" problem={errors.maker?.message} isRequired>
           <input {...text('maker')} />
         </FormField>
         <FormField id="product" label="Product number">

@@ -4,6 +4,7 @@ import { OPERATION_WORDS } from '#core/stack/operation.ts';
 import type { Offer } from '#web/islands/materialSearch/offersOf.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { useMaterialSearch } from '#web/islands/materialSearch/useMaterialSearch.ts';
+import { sayPlain } from '#web/islands/shared/units.ts';
 
 /** Finds a material by anything printed on its pack and loads it at this station. `/` comes here from anywhere. */
 export function MaterialSearch({ machineId }: { readonly machineId: number | null }) {
@@ -98,7 +99,7 @@ function Known({ offer }: { readonly offer: Offer }) {
     <span className="text-sm text-right whitespace-nowrap">
       {offer.answers.slice(0, 2).map(({ settingId, operation, force, state }) => (
         <span key={settingId} className="block">
-          {OPERATION_WORDS[operation].toLowerCase()} <strong className="figure">{force}</strong>{' '}
+          {OPERATION_WORDS[operation].toLowerCase()} <strong className="figure">{sayPlain(force)}</strong>{' '}
           <span className="text-muted">{state}</span>
         </span>
       ))}

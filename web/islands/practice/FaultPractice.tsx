@@ -16,6 +16,7 @@ import { keepDone } from '#web/islands/practice/doneHere.ts';
 import { ExerciseHead } from '#web/islands/practice/ExerciseHead.tsx';
 import { ScoreTable } from '#web/islands/practice/ScoreTable.tsx';
 import { usePracticeThread } from '#web/islands/practice/usePracticeThread.ts';
+import { sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly exercise: FaultExercise;
@@ -159,8 +160,8 @@ function FaultResult({ exercise, seed, mine }: Props & { readonly mine: FaultSco
   const row = ({ name, tried, sheets, minutes, end }: FaultScore) => [
     name,
     tried,
-    sheets.toFixed(1),
-    `${minutes.toFixed(0)} min`,
+    sayNumber(sheets, 1),
+    `${sayNumber(minutes)} min`,
     END_WORDS[end],
   ];
   const causes = exercise.causes.map((cause) => factsOfCause(cause).words).join(' and ');

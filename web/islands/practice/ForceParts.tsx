@@ -8,7 +8,7 @@ import { factsOf } from '#core/stack/families/families.ts';
 import { MACHINE_KIND_NAMES } from '#core/station/machine.ts';
 import { forceUnit, gfToForce, snapForce, wordForce, type ForceScale } from '#core/units/forceScale.ts';
 import { GradePicture } from '#web/components/gradePicture/GradePicture.tsx';
-import { say, sayCaliper } from '#web/islands/shared/units.ts';
+import { say, sayCaliper, sayNumber } from '#web/islands/shared/units.ts';
 
 /** What the pack and the bench tell; no more than anybody would know. */
 export function Told({ open: { sheet, exercise, scale } }: { readonly open: OpenForce }) {
@@ -37,7 +37,7 @@ export function Told({ open: { sheet, exercise, scale } }: { readonly open: Open
 
 function scaleWords(scale: ForceScale): string {
   return scale.kind === 'level'
-    ? `levels ${scale.min} to ${scale.max}, written down as ${scale.gfPerUnit.toFixed(0)} gf each`
+    ? `levels ${scale.min} to ${scale.max}, written down as ${sayNumber(scale.gfPerUnit)} gf each`
     : `${scale.min} to ${scale.max} gf`;
 }
 

@@ -16,6 +16,7 @@ import { ExerciseHead } from '#web/islands/practice/ExerciseHead.tsx';
 import { Advice, ForceDial, Pieces, Told } from '#web/islands/practice/ForceParts.tsx';
 import { ScoreTable } from '#web/islands/practice/ScoreTable.tsx';
 import { usePracticeThread } from '#web/islands/practice/usePracticeThread.ts';
+import { sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly exercise: ForceExercise;
@@ -149,7 +150,7 @@ function ForceResult({ open, pieces, kept }: ResultProps) {
     score.name,
     score.pieces,
     score.harm,
-    `${score.minutes.toFixed(0)} min`,
+    `${sayNumber(score.minutes)} min`,
     score.kept === null
       ? 'none is right'
       : `${wordForce(score.kept, scale)}${score.passes > 1 ? `, ${score.passes} passes` : ''}`,

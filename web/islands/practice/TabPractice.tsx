@@ -14,7 +14,7 @@ import { GOOD_SHARE, keepDone } from '#web/islands/practice/doneHere.ts';
 import { ExerciseHead } from '#web/islands/practice/ExerciseHead.tsx';
 import { ScoreTable } from '#web/islands/practice/ScoreTable.tsx';
 import { usePracticeThread } from '#web/islands/practice/usePracticeThread.ts';
-import { sayCaliper, sayLength } from '#web/islands/shared/units.ts';
+import { sayCaliper, sayLength, sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly exercise: TabExercise;
@@ -157,7 +157,7 @@ function TabResult({ exercise, seed, mine, best, isGood }: ResultProps) {
     name,
     pieces,
     harm,
-    `${minutes.toFixed(0)} min`,
+    `${sayNumber(minutes)} min`,
     sayLength(kept, 1),
     `${Math.round(right * 100)} of 100`,
   ];

@@ -1,11 +1,10 @@
 import { useEffect, useState } from 'react';
 import type { Run } from '#core/run/run.ts';
+import { formatClock } from '#web/islands/shared/formatTime.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { RunHistoryReply } from '#web/schemas/run.ts';
 import { say } from '#web/islands/shared/units.ts';
-
-const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 
 /** What happened to a run, step by step and by whom; read when it is opened and whenever the run moves. */
 export function RunHistory({ run }: { readonly run: Run }) {
@@ -25,7 +24,7 @@ export function RunHistory({ run }: { readonly run: Run }) {
         {entries?.map(({ at, words, message, author, strokes }, index) => (
           <li key={index} className="grid grid-cols-[4.75rem_1fr] gap-x-2">
             <time dateTime={at} className="figure text-muted">
-              {clock.format(new Date(at))}
+              {formatClock(at)}
             </time>
             <span>
               {say(words)}

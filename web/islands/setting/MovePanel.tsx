@@ -3,6 +3,7 @@ import { transferValues } from '#core/setting/transferValues.ts';
 import { wordForce } from '#core/units/forceScale.ts';
 import type { SettingDesk } from '#web/islands/setting/useSetting.ts';
 import type { SettingPageData } from '#web/schemas/settingPage.ts';
+import { sayNumber, sayPlain } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly page: SettingPageData;
@@ -72,9 +73,10 @@ function CopyForm({ page, desk }: Props) {
         </select>
       </label>
       <p>
-        {forceGf.toFixed(0)} gf here cuts like{' '}
+        {sayNumber(forceGf)} gf here cuts like{' '}
         <strong className="figure">{wordForce(values.force, target.forceScale)}</strong> there, probably
-        between {lowForce} and {highForce}; speed {values.speed} {target.speedScale.unit}.
+        between {sayPlain(lowForce)} and {sayPlain(highForce)}; speed {sayPlain(values.speed)}{' '}
+        {target.speedScale.unit}.
       </p>
       <p className="text-sm text-muted">
         {isCalibrated

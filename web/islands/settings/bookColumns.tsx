@@ -5,7 +5,7 @@ import { RoleSample, ROLE_WORDS } from '#web/components/RoleLine.tsx';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { SettingSummary } from '#web/schemas/setting.ts';
-import { sayLength } from '#web/islands/shared/units.ts';
+import { sayLength, sayPlain } from '#web/islands/shared/units.ts';
 
 const column = createColumnHelper<SettingSummary>();
 
@@ -76,7 +76,9 @@ const VALUE_COLUMNS = [
       <span className="figure whitespace-nowrap">
         <strong>{sayForce(original.revision.values.force, original.forceUnit)}</strong>
         {original.revision.values.tabForce !== undefined ? (
-          <span className="block text-sm text-muted font-sans">tabs {original.revision.values.tabForce}</span>
+          <span className="block text-sm text-muted font-sans">
+            tabs {sayPlain(original.revision.values.tabForce)}
+          </span>
         ) : null}
       </span>
     ),

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Hint } from '#web/islands/shared/Term.tsx';
 
 interface Props {
   readonly id: string;
@@ -14,7 +15,10 @@ export function FormField({ id, label, problem, isRequired = false, children }: 
   return (
     <div>
       <div className="flex justify-between gap-2 text-sm text-muted">
-        <label htmlFor={id}>{label}</label>
+        <span className="flex gap-1">
+          <label htmlFor={id}>{label}</label>
+          <Hint label={label} />
+        </span>
         {isRequired ? <span aria-hidden>required</span> : null}
       </div>
       {children}

@@ -1,5 +1,7 @@
 import { useId, useState } from 'react';
+import { Hint } from '#web/islands/shared/Term.tsx';
 import { plainNumber } from '#web/islands/shared/plainNumber.ts';
+import { sayPlain } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly label: string;
@@ -32,7 +34,7 @@ export function NumberBox({
 }: Props) {
   const id = useId();
   const [text, setText] = useState<string | null>(null);
-  const plain = String(Number(value.toFixed(digits)));
+  const plain = sayPlain(value, digits);
   const shown = text ?? plain;
   const isOdd = text !== null && text.trim() !== '' && parse(text) === null;
   const take = () => {
@@ -42,12 +44,16 @@ export function NumberBox({
     if (typed !== null && shown !== plain) onChange(typed);
   };
   return (
-    <label className="text-sm text-muted">
-      <span className={isLabelHidden ? 'sr-only' : ''}>
-        {label}
-        {unit && !isLabelHidden ? `, ${unit}` : ''}
-      </span>
+    <div className="text-sm text-muted">
+      <div className={isLabelHidden ? 'sr-only' : 'flex gap-1'}>
+        <label htmlFor={`${id}-box`}>
+          {label}
+          {unit && !isLabelHidden ? `, ${unit}` : ''}
+        </label>
+        {isLabelHidden ? null : <Hint label={label} />}
+      </div>
       <input
+        id={`${id}-box`}
         className="field figure text-base text-ink"
         inputMode="decimal"
         autoComplete="off"
@@ -64,6 +70,6 @@ export function NumberBox({
           This wants {wants}.
         </span>
       ) : null}
-    </label>
+    </div>
   );
 }

@@ -2,7 +2,7 @@ import { useState, type ComponentProps } from 'react';
 import { FEET_PER_METRE, MM_PER_INCH } from '#core/units/length.ts';
 import { parseLength } from '#core/units/parseLength.ts';
 import { plainNumber } from '#web/islands/shared/plainNumber.ts';
-import { currentSystem } from '#web/islands/shared/units.ts';
+import { currentSystem, sayPlain } from '#web/islands/shared/units.ts';
 
 /** What is typed in metric units or in inches and feet. */
 export type QuantityKind = 'length' | 'speed' | 'acceleration' | 'travel';
@@ -29,7 +29,7 @@ function perKept(kind: QuantityKind): number {
 function showKept(kind: QuantityKind, kept: number): string {
   if (!Number.isFinite(kept)) return '';
   const digits = currentSystem() === 'metric' ? 4 : kind === 'length' ? 4 : 2;
-  return String(Number((kept * perKept(kind)).toFixed(digits)));
+  return sayPlain(kept * perKept(kind), digits);
 }
 
 /** What was typed, as it is kept. @returns `null` for what is no quantity */

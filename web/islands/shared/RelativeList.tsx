@@ -1,7 +1,7 @@
 import { sayForce } from '#core/units/forceScale.ts';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { RelativeReply } from '#web/schemas/setting.ts';
-import { say } from '#web/islands/shared/units.ts';
+import { say, sayPlain } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly relatives: readonly RelativeReply[];
@@ -32,7 +32,7 @@ export function RelativeList({ relatives, unit }: Props) {
               {relative.machine}.
             </p>
             <p>
-              It speaks for <strong className="figure">{relative.impliedForce}</strong> {unit} here
+              It speaks for <strong className="figure">{sayPlain(relative.impliedForce)}</strong> {unit} here
             </p>
           </li>
         ))}

@@ -1,6 +1,7 @@
+import { CircleHelp } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { TRADE_WORDS, tradeWord, type TradeWordId } from '#core/words/tradeWords.ts';
+import { TRADE_WORDS, tradeWord, wordsIn, type TradeWordId } from '#core/words/tradeWords.ts';
 import { WordEntry } from '#web/components/tradePicture/WordEntry.tsx';
 
 /** A word of the trade that explains itself: a tap shows its picture and two lines. */
@@ -13,15 +14,45 @@ export function Term({ id, children }: { readonly id: TradeWordId; readonly chil
       >
         {children}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content side="bottom" sideOffset={6} className="sheet z-30 p-3 w-80 shadow-lg">
-          <WordEntry {...tradeWord(id)} id={id} />
-          <p className="text-sm mt-2">
-            <a href={`/words#${id}`}>All words</a>
-          </p>
-        </Popover.Content>
-      </Popover.Portal>
+      <WordCard id={id} />
     </Popover.Root>
+  );
+}
+
+/** Beside a label: the first word of the trade in it explains itself at a tap. Nothing where there is none. */
+export function Hint({
+  label,
+  isInLine = false,
+}: {
+  readonly label: string;
+  /** Beside words of the same height, not at the end of a line above a field. */
+  readonly isInLine?: boolean;
+}) {
+  const [found] = wordsIn(label);
+  if (!found) return null;
+  return (
+    <Popover.Root>
+      <Popover.Trigger
+        className={`inline-grid place-items-center shrink-0 cursor-help text-muted hover:text-ink ${isInLine ? 'size-11' : 'size-7 -my-1'}`}
+        aria-label={`What does “${found.word}” mean?`}
+      >
+        <CircleHelp size={16} aria-hidden />
+      </Popover.Trigger>
+      <WordCard id={found.id} />
+    </Popover.Root>
+  );
+}
+
+function WordCard({ id }: { readonly id: TradeWordId }) {
+  return (
+    <Popover.Portal>
+      <Popover.Content side="bottom" sideOffset={6} className="sheet z-30 p-3 w-80 max-w-[94vw] shadow-lg">
+        <WordEntry {...tradeWord(id)} id={id} />
+        <p className="text-sm mt-2">
+          <a href={`/words#${id}`}>All words</a>
+        </p>
+      </Popover.Content>
+    </Popover.Portal>
   );
 }
 

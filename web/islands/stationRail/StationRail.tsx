@@ -11,12 +11,14 @@ import { BladeSlot, MatSlot } from '#web/islands/stationRail/ToolSlots.tsx';
 import type { Timer } from '#store/repositories/jobs/waits.ts';
 import { WaitSlot } from '#web/islands/stationRail/WaitSlot.tsx';
 import { useStationRail } from '#web/islands/stationRail/useStationRail.ts';
+import type { SignedIn } from '#web/schemas/people.ts';
 
 interface Props {
   readonly machines: readonly Machine[];
   readonly station: Station | null;
   readonly shelf: { readonly blades: readonly Blade[]; readonly mats: readonly Mat[] };
   readonly operator: string;
+  readonly by: SignedIn['by'];
   readonly people: readonly string[];
   readonly running: readonly GoingRun[];
   readonly timers: readonly Timer[];
@@ -27,11 +29,11 @@ const GOING_WORDS: Readonly<Partial<Record<GoingRun['state'], string>>> = {
   waiting: 'Waiting for hands',
   paused: 'Paused',
   held: 'Held: look at it',
-  looking: 'Look before unloading',
+  looking: 'Cut: look at it',
 };
 
 /** The bar along the bottom of every view: what is at this station, each thing changed with one tap. */
-export function StationRail({ machines, station, shelf, operator, people, running, timers }: Props) {
+export function StationRail({ machines, station, shelf, operator, by, people, running, timers }: Props) {
   const rail = useStationRail(station?.machine.id ?? null);
   const [isOpen, setOpen] = useState(false);
   const machine = station?.machine ?? null;
@@ -64,7 +66,10 @@ export function StationRail({ machines, station, shelf, operator, people, runnin
           timers={timers}
           materialId={loaded?.material.id ?? null}
         />
-        <PersonSlot {...{ operator, people, isOpen }} onSign={rail.signAs} />
+        <PersonSlot
+          {...{ operator, by, people, isOpen }}
+          onSign={(name) => rail.signAs(name, by === 'demo')}
+        />
         <MoreButton isOpen={isOpen} onOpen={setOpen} />
       </div>
       <Popover.Root open={rail.error !== null} onOpenChange={rail.forgetError}>
@@ -94,18 +99,19 @@ function RunLink({ run, className }: { readonly run: GoingRun; readonly classNam
 
 interface PersonProps {
   readonly operator: string;
+  readonly by: SignedIn['by'];
   readonly people: readonly string[];
   readonly isOpen: boolean;
   readonly onSign: (name: string) => void;
 }
 
-function PersonSlot({ operator, people, isOpen, onSign }: PersonProps) {
+function PersonSlot({ operator, by, people, isOpen, onSign }: PersonProps) {
   return (
     <RailSlot
       className={`${slotClass('desk', isOpen)} grow basis-28 lg:max-w-40`}
       label="At the bench"
       value={operator || 'who?'}
-      detail="signs what is kept"
+      detail={by === 'demo' ? 'the demo’s owner' : 'signs what is kept'}
       groups={[
         {
           choices: people.map((name, index) => ({ id: index, name, detail: '' })),

@@ -30,6 +30,7 @@ const show = (station: Station | null = sampleStation(), running: readonly Parti
       station={station}
       shelf={{ blades, mats: [] }}
       operator="Ines"
+      by="demo"
       people={['Ines', 'Tove']}
       running={running as readonly GoingRun[]}
       timers={[]}
@@ -99,7 +100,7 @@ describe('the station rail', () => {
     ['cutting', 'Cutting now'],
     ['waiting', 'Waiting for hands'],
     ['held', 'Held: look at it'],
-    ['looking', 'Look before unloading'],
+    ['looking', 'Cut: look at it'],
   ] as const)('leads to a run that is %s', (state, words) => {
     show(sampleStation(), [{ id: 77, jobName: 'Gulls', state }]);
     const link = screen.getByRole('link', { name: /Gulls$/ });

@@ -22,7 +22,12 @@ export function useStationRail(machineId: number | null) {
     error,
     forgetError: () => setError(null),
     standAt: (id: number) => remember('feather_station', String(id)),
-    signAs: (name: string) => remember('feather_operator', name),
+    /** @param isOpen whether a name is enough, as in the demo */
+    signAs: (name: string, isOpen: boolean) => {
+      if (isOpen) return remember('feather_operator', name);
+      const back = encodeURIComponent(location.pathname + location.search);
+      location.assign(`/sign-in?name=${encodeURIComponent(name)}&to=${back}`);
+    },
     fitBlade: (bladeId: number) => void change({ bladeId }),
     chooseLot: (lot: string) => void change({ lot }),
     chooseColour: (colour: string) => void change({ colour }),

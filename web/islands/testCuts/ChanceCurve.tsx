@@ -1,3 +1,5 @@
+import { say } from '#web/islands/shared/units.ts';
+
 interface Props {
   readonly curve: readonly { readonly value: number; readonly chances: readonly number[] }[];
   /** Where one stands now. */
@@ -23,7 +25,7 @@ export function ChanceCurve({ curve, at, steps, unit }: Props) {
         width="100%"
         height={HEIGHT}
         role="img"
-        aria-label={`Chance of "${steps[2] ?? ''}" from ${first} to ${last} ${unit}`}
+        aria-label={say(`Chance of "${steps[2] ?? ''}" from ${first} to ${last} ${unit}`)}
       >
         <polygon
           points={`0,100 ${right} 100,100`}
@@ -43,11 +45,11 @@ export function ChanceCurve({ curve, at, steps, unit }: Props) {
       </svg>
       <figcaption className="flex justify-between text-sm text-muted figure">
         <span>
-          {first} {unit}: {likeliest(curve[0], steps)}
+          {say(`${first} ${unit}`)}: {likeliest(curve[0], steps)}
         </span>
         <span>height: how often {steps[2]}</span>
         <span>
-          {last} {unit}: {likeliest(curve.at(-1), steps)}
+          {say(`${last} ${unit}`)}: {likeliest(curve.at(-1), steps)}
         </span>
       </figcaption>
     </figure>

@@ -74,7 +74,7 @@ function DialInView({ station, operation, quantities, start, system }: Props) {
               dials={listCardDials(dial.card.forces, answer.values.speed, machine)}
             />
           ) : (
-            <NextCut answer={answer} machine={machine} dial={dial} system={system} />
+            <NextCut answer={answer} machine={machine} dial={dial} />
           )}
           {dial.card ? null : <CutOnMachine dial={dial} station={station} />}
           <Grading dial={dial} answer={answer} operation={operation} machine={machine} />

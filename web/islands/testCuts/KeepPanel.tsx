@@ -6,6 +6,7 @@ import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { KeptReply } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
+import { sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly answer: NonNullable<BenchAnswer['answer']>;
@@ -97,7 +98,7 @@ function Moved({ moved }: { readonly moved: KeptReply['moved'] }) {
             <span>{name}</span>
             <span className="figure">
               {percent > 0 ? '+' : '−'}
-              {Math.abs(percent).toFixed(1)} %
+              {sayNumber(Math.abs(percent), 1)} %
             </span>
           </li>
         ))}

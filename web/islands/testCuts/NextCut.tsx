@@ -3,29 +3,27 @@ import type { CutAdvice } from '#core/dialIn/adviseNextCut.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { describeExposure, isSetByHand } from '#core/units/depthScale.ts';
 import { forceUnit, wordForce } from '#core/units/forceScale.ts';
-import { formatLength, type UnitSystem } from '#core/units/length.ts';
 import { ForceField } from '#web/islands/testCuts/ForceField.tsx';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
+import { say, sayLength, sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly answer: NonNullable<BenchAnswer['answer']>;
   readonly machine: Machine;
   readonly dial: Dial;
-  readonly system: UnitSystem;
 }
 
 /** The force to cut next, with why, and everything else to set for it. */
-export function NextCut({ answer, machine, dial, system }: Props) {
+export function NextCut({ answer, machine, dial }: Props) {
   const unit = forceUnit(machine.forceScale);
-  const exposure = formatLength(answer.values.exposureMm, system, 2);
   return (
     <div className="border-y border-hairline mt-3 py-2 flex flex-wrap items-center gap-x-7 gap-y-2 sm:gap-y-3">
       <div>
         <label htmlFor="cut-force" className="text-sm text-muted block">
           {dial.force === answer.advisedForce
             ? 'cut next at'
-            : `cut next at · advised ${answer.advisedForce}`}
+            : say(`cut next at · advised ${answer.advisedForce}`)}
         </label>
         <div className="flex items-center gap-2">
           <button
@@ -60,7 +58,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
       <dl className="text-sm flex flex-wrap items-center gap-x-3 gap-y-0 sm:grid sm:grid-cols-[auto_auto]">
         <dt className="text-muted">exposure</dt>
         <dd>
-          {isSetByHand(machine.depthScale) ? `${exposure.figure} ${exposure.unit}, ` : ''}
+          {isSetByHand(machine.depthScale) ? `${sayLength(answer.values.exposureMm, 2)}, ` : ''}
           {describeExposure(answer.values.exposureMm, machine.depthScale)}
         </dd>
         <dt className="text-muted">speed</dt>
@@ -77,7 +75,7 @@ export function NextCut({ answer, machine, dial, system }: Props) {
 }
 
 /** Where force alone does not do: the same search goes on in more passes, or slower, with one tap. */
-function GoOn({ answer, machine, dial }: Omit<Props, 'system'>) {
+function GoOn({ answer, machine, dial }: Props) {
   const { otherWay, values, advice } = answer;
   if (!otherWay) return null;
   const { passes, speed, force, right, secondsPerMetre } = otherWay;
@@ -98,7 +96,7 @@ function GoOn({ answer, machine, dial }: Omit<Props, 'system'>) {
       </button>
       <p className="text-sm text-muted">
         About {wordForce(force, machine.forceScale)} should then cut right{' '}
-        <strong>{Math.round(right * 100)} times in 100</strong>; a metre takes {secondsPerMetre.toFixed(0)} s.
+        <strong>{Math.round(right * 100)} times in 100</strong>; a metre takes {sayNumber(secondsPerMetre)} s.
       </p>
     </div>
   );

@@ -6,7 +6,7 @@ import { callApi } from '#web/islands/shared/callApi.ts';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { WayReply } from '#web/schemas/dialIn.ts';
 import type { BenchAnswer } from '#web/schemas/setting.ts';
-import { say } from '#web/islands/shared/units.ts';
+import { say, sayNumber } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly dial: Dial;
@@ -64,7 +64,7 @@ export function OtherWays({ dial, answer, machine }: Props) {
                 <span className="block text-muted">{way === now ? ' ' : gainWords(way.gain)}</span>
               </td>
               <td className="figure text-right whitespace-nowrap pl-3">{sayForce(way.force, unit)}</td>
-              <td className="figure text-right pl-3">{way.secondsPerMetre.toFixed(0)}</td>
+              <td className="figure text-right pl-3">{sayNumber(way.secondsPerMetre)}</td>
             </tr>
           ))}
         </tbody>

@@ -30,7 +30,6 @@ describe('what to cut next', () => {
         answer={answer}
         machine={sampleMachine}
         dial={dialOf({ cuts: [...cuts], force: answer.advisedForce })}
-        system="metric"
       />,
     );
     return { answer, text: words(markup) };
@@ -63,9 +62,7 @@ describe('what to cut next', () => {
       ...answer,
       advice: { kind: 'noWindow', next: { ...answer.advice.next, chanceNow: 0.31 } },
     } as const;
-    const text = words(
-      render(<NextCut answer={hopeless} machine={sampleMachine} dial={dialOf()} system="inch" />),
-    );
+    const text = words(render(<NextCut answer={hopeless} machine={sampleMachine} dial={dialOf()} />));
     expect(text).toMatch(/No force works well here\. .* cuts right only 31 times in 100/);
   });
 });

@@ -1,7 +1,8 @@
-import { useState, type FormEvent } from 'react';
+import { useState, type FormEvent, type ReactNode } from 'react';
 import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { useWorkshop } from '#web/islands/workshop/useWorkshop.ts';
+import type { SignedIn } from '#web/schemas/people.ts';
 import type { WorkshopReply } from '#web/schemas/workshop.ts';
 
 interface Props {
@@ -9,11 +10,15 @@ interface Props {
   /** Who stands at this bench, or empty. */
   readonly operator: string;
   readonly zones: readonly string[];
+  /** How who asks is known. */
+  readonly by: SignedIn['by'];
+  /** Signing in, with what it reads for itself. */
+  readonly children?: ReactNode;
 }
 
 /** What is the workshop's own: who works in it, which clock counts, and where its copies are. */
-export function WorkshopView({ workshop: first, operator, zones }: Props) {
-  const desk = useWorkshop(first);
+export function WorkshopView({ workshop: first, operator, zones, by, children }: Props) {
+  const desk = useWorkshop(first, by === 'demo');
   const { people, timeZone } = desk.workshop;
   const here = people.filter(({ isPutAway }) => !isPutAway);
   const away = people.filter(({ isPutAway }) => isPutAway);
@@ -54,6 +59,7 @@ export function WorkshopView({ workshop: first, operator, zones }: Props) {
         ) : null}
       </section>
       <div className="grid gap-5">
+        {children}
         <Harm harmCuts={desk.workshop.harmCuts} onPrice={desk.priceHarm} />
         <ClockAndCopies timeZone={timeZone} zones={zones} onChoose={(zone) => void desk.chooseZone(zone)} />
       </div>

@@ -3,8 +3,8 @@ import { callApi } from '#web/islands/shared/callApi.ts';
 import { keepCookie } from '#web/islands/shared/cookies.ts';
 import type { WorkshopReply } from '#web/schemas/workshop.ts';
 
-/** Changing who works here and which clock counts. */
-export function useWorkshop(first: WorkshopReply) {
+/** Changing who works here and which clock counts. @param isOpen whether a name is enough, as in the demo */
+export function useWorkshop(first: WorkshopReply, isOpen: boolean) {
   const [workshop, setWorkshop] = useState(first);
   const [error, setError] = useState<unknown>(null);
   const send = async (path: string, method: string, body?: object): Promise<boolean> => {
@@ -24,7 +24,7 @@ export function useWorkshop(first: WorkshopReply) {
       const isFirst = workshop.people.length === 0;
       const isAdded = await send('/api/operators', 'POST', { name });
       // Who adds the first person is that person, and comes from the first steps on the bench.
-      if (isAdded && isFirst) {
+      if (isAdded && isFirst && isOpen) {
         keepCookie('feather_operator', name.trim());
         location.assign('/');
       }
@@ -37,6 +37,7 @@ export function useWorkshop(first: WorkshopReply) {
     },
     priceHarm: (harmCuts: number) => void send('/api/workshop', 'PUT', { harmCuts }),
     standHere: (name: string) => {
+      if (!isOpen) return location.assign(`/sign-in?name=${encodeURIComponent(name)}&to=/workshop`);
       keepCookie('feather_operator', name);
       location.reload();
     },

@@ -27,6 +27,7 @@ import type { Plan } from '#core/passes/plan.ts';
 import { planPasses, type PlanOrder } from '#core/passes/planPasses.ts';
 import { findTouching } from '#core/sheet/hands/findTouching.ts';
 import { measureEdge, type DrawnEdge } from '#core/sheet/measureEdge.ts';
+import type { Shelf } from '#core/sheet/offerSheets.ts';
 import { middleOfPage } from '#core/sheet/sheetSize.ts';
 import type { Family } from '#core/stack/families/families.ts';
 import type { Machine } from '#core/station/machine.ts';
@@ -42,6 +43,7 @@ interface StartingBench {
   readonly bed: Bed;
   readonly facts: RoleFacts;
   readonly rules: readonly RoleRule[];
+  readonly shelf: Shelf;
 }
 
 /**
@@ -56,24 +58,33 @@ export async function startJobTask(
     readonly pictures: Pictures | null;
   },
 ): Promise<Omit<StartedJob, 'source'> | null> {
-  const { file, bed, facts, rules, border, pictures } = given;
+  const { file, bed, facts, rules, shelf, border, pictures } = given;
   const drawing = openDrawing(file);
   const roles = rolesToTrace({ drawing, facts, rules });
   if (roles && !pictures && listKeptPictures(file.source).length > 0) return null;
   const whole = () => inlinePictures(file.source, pictures ?? new Map());
   const covered = roles && (await traceCover(whole(), drawing, { roles, lineRoles: {} }));
-  const { source: _source, ...started } = startJob(file, drawing, bed, facts, rules, covered ?? undefined);
+  const { source: _source, ...started } = startJob(
+    file,
+    drawing,
+    bed,
+    facts,
+    rules,
+    covered ?? undefined,
+    shelf,
+  );
   return border ? { ...started, ...startBorder(started, drawing, border) } : started;
 }
 
-/** Where drawings of one job lie when it begins: in rows, on the smallest sheet that takes them all. */
+/** Where drawings of one job lie when it begins: in rows, on the first sheet of the shelf that takes them all. */
 export function startLayoutTask(given: {
   readonly job: JobDesign;
   readonly machine: Machine;
+  readonly shelf: Shelf;
 }): Pick<Job, 'sheet' | 'layout'> {
   const layout = { ...given.job.layout, arrangement: 'rows' as const, placements: [] };
   const job = { ...given.job, layout };
-  const sheet = chooseSheetFor(job, given.machine, openDrawing);
+  const sheet = chooseSheetFor(job, given.machine, openDrawing, given.shelf);
   return { sheet, layout: arrangeJob({ ...job, sheet }, given.machine, openDrawing) };
 }
 

@@ -2,6 +2,7 @@ import type { RunSheet } from '#core/job/composeRunSheet.ts';
 import { sheetPriorInDetail } from '#core/knowledge/sheetPrior.ts';
 import { judgeEvents } from '#core/wear/judgeEvents.ts';
 import type { UnitSystem } from '#core/units/length.ts';
+import type { Writing } from '#core/units/writing.ts';
 import type { LabelData } from '#web/endpoints/jobs/drawLabels.ts';
 import { readCsvBook, readJsonBook } from '#web/endpoints/book/readBookFile.ts';
 import {
@@ -70,11 +71,12 @@ export const TASKS = {
     (await import('#web/endpoints/jobs/drawRunSheet.ts')).drawRunSheet(sheet, system),
   labels: async ({
     labels,
-    system,
+    ...manner
   }: {
     readonly labels: readonly LabelData[];
     readonly system: UnitSystem;
-  }) => (await import('#web/endpoints/jobs/drawLabels.ts')).drawLabels(labels, system),
+    readonly writing: Writing;
+  }) => (await import('#web/endpoints/jobs/drawLabels.ts')).drawLabels(labels, manner),
   readJsonBook,
   readCsvBook,
   parseBody,

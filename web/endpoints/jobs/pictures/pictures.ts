@@ -11,6 +11,7 @@ import { pictureAddress, picturePath } from '#web/schemas/picturePath.ts';
 
 export const postPicture = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/pictures',
   change: 'harmless',
   summary:
@@ -32,6 +33,7 @@ export const postPicture = defineEndpoint({
 
 export const getPicture = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/pictures/{name}',
   summary: 'A kept picture, as PNG or JPEG: as it was brought, or small, for a list or a sheet.',
   params: z.object({ name: z.string().max(110) }),

@@ -16,6 +16,7 @@ import { runTask } from '#web/workers/pool.ts';
 
 export const getFonts = defineEndpoint({
   method: 'GET',
+  role: 'guest',
   path: '/api/fonts',
   summary: 'Fonts that words are set in: those that come with the app, and those of the workshop.',
   reply: fontsSchema,
@@ -24,6 +25,7 @@ export const getFonts = defineEndpoint({
 
 export const postFont = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/fonts',
   summary: 'Keeps a font of the workshop (TTF, OTF, WOFF, WOFF2); one of the same name is replaced.',
   body: newFontSchema,
@@ -44,6 +46,7 @@ export const postFont = defineEndpoint({
 
 export const deleteFont = defineEndpoint({
   method: 'DELETE',
+  role: 'operator',
   path: '/api/fonts/{id}',
   summary: 'Puts a font of the workshop away. Jobs keep the words they have: they are outlines.',
   params: z.object({ id: idParam }),
@@ -56,6 +59,7 @@ export const deleteFont = defineEndpoint({
 
 export const postWords = defineEndpoint({
   method: 'POST',
+  role: 'operator',
   path: '/api/words',
   summary: 'Sets typed words in a font, as a drawing to make a job from. Nothing is kept.',
   body: wordsSchema,

@@ -33,7 +33,12 @@ export function CarrierForm({ layout, freeingRole, isBusy, onSet }: Props) {
   return (
     <fieldset className="border-t border-hairline mt-3 pt-2">
       <legend className="sr-only">Carrier cards</legend>
-      <TickBox label="On carrier cards, cut out of the sheet" isOn={carrier !== undefined} onSet={turnOn} />
+      <TickBox
+        label="On carrier cards, cut out of the sheet"
+        isExplained
+        isOn={carrier !== undefined}
+        onSet={turnOn}
+      />
       {carrier ? (
         <div className="grid grid-cols-2 gap-3">
           <SizeChoice carrier={carrier} isBusy={isBusy} onSet={set} />

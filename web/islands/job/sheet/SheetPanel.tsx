@@ -127,6 +127,7 @@ function Marks({
       {marks.scheme === 'none' ? null : (
         <TickBox
           label={say(`Registration marks: ${describeMarks(marks)}`)}
+          isExplained
           isOn={print.hasMarks}
           onSet={(hasMarks) => set({ hasMarks })}
         />

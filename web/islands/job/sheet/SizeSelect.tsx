@@ -1,4 +1,5 @@
 import type { Remnant } from '#core/stack/materialDetails.ts';
+import { remnantSheet, startedSheet, type OfferedSheet } from '#core/sheet/offerSheets.ts';
 import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
 import type { JobChange } from '#web/islands/job/useJob.ts';
 import { say } from '#web/islands/shared/units.ts';
@@ -9,13 +10,11 @@ interface Props {
   readonly onChange: (change: JobChange) => void;
 }
 
-type Size = Pick<Sheet, 'name' | 'widthMm' | 'heightMm' | 'wholeHeightMm' | 'isStarted'>;
-
 /** What lies on the shelf first: started sheets, then remnants; then the usual sizes. */
 export function SizeSelect({ sheet, remnants, onChange }: Props) {
-  const sizes: readonly Size[] = [
-    ...remnants.filter(({ takenMm }) => takenMm !== undefined).map(startedOf),
-    ...remnants.filter(({ takenMm }) => takenMm === undefined).map(remnantOf),
+  const sizes: readonly OfferedSheet[] = [
+    ...remnants.filter(({ takenMm }) => takenMm !== undefined).map(startedSheet),
+    ...remnants.filter(({ takenMm }) => takenMm === undefined).map(remnantSheet),
     ...SHEET_SIZES,
   ];
   const choose = (name: string) => {
@@ -48,22 +47,4 @@ export function SizeSelect({ sheet, remnants, onChange }: Props) {
       </select>
     </>
   );
-}
-
-/** The other end of a sheet that was used before. */
-function startedOf({ widthMm, heightMm, note, takenMm = 0 }: Remnant): Size {
-  const leftMm = heightMm - takenMm;
-  const name = `started sheet, ${Math.round(leftMm)} of ${Math.round(heightMm)} mm left`;
-  return {
-    name: (note ? `${name}, ${note}` : name).slice(0, 60),
-    widthMm,
-    heightMm: leftMm,
-    wholeHeightMm: heightMm,
-    isStarted: true,
-  };
-}
-
-function remnantOf({ widthMm, heightMm, note }: Remnant): Size {
-  const name = `remnant ${Math.round(widthMm)} × ${Math.round(heightMm)} mm`;
-  return { name: (note ? `${name}, ${note}` : name).slice(0, 60), widthMm, heightMm };
 }

@@ -10,6 +10,7 @@ import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { TestRun } from '#web/islands/testCuts/onMachine/TestRun.tsx';
 import type { Dial } from '#web/islands/testCuts/useDialIn.ts';
 import type { TestRunReply } from '#web/schemas/dialIn.ts';
+import { sayPlain } from '#web/islands/shared/units.ts';
 
 interface Props {
   readonly dial: Dial;
@@ -38,6 +39,8 @@ export function CutOnMachine({ dial, station }: Props) {
       <button
         type="button"
         className="button"
+        data-keys="c"
+        data-does="cut it on the machine"
         disabled={dial.isBusy || !dial.isLoaded || isAtWork}
         onClick={dial.cutHere}
       >
@@ -94,7 +97,7 @@ function Figure({ words, value }: { readonly words: string; readonly value: numb
   if (value === null) return null;
   return (
     <>
-      {words} <strong className="figure">{value}</strong>
+      {words} <strong className="figure">{sayPlain(value)}</strong>
     </>
   );
 }

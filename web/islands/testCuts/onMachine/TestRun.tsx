@@ -44,7 +44,7 @@ export function TestRun({ run: initial, forces, canPause, isLayered, faceColour 
         {isLooking ? 'Look at it, then tap what you see.' : ''}
       </p>
       {isLooking ? (
-        <button type="button" className="button" onClick={() => live.order('unload', {})}>
+        <button type="button" className="button" data-keys="x" onClick={() => live.order('unload', {})}>
           <PackageOpen size={18} aria-hidden /> Take it out
         </button>
       ) : null}
