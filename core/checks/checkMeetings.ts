@@ -234,11 +234,14 @@ function nearest(
   return best;
 }
 
+/** Roles whose pieces leave the sheet, at once or by a thumb. */
+const FREED: ReadonlySet<CutLine['role']> = new Set(['through', 'perforated']);
+
 /** On a stencil what lies within an opening falls out with it. */
 function findIslands(lines: readonly CutLine[], boxes: readonly BoxMm[]): readonly Trouble[] {
   const through = [...lines.keys()].filter((at) => {
     const line = lines[at] as CutLine;
-    return line.isClosed && line.role === 'through';
+    return line.isClosed && FREED.has(line.role);
   });
   const around = (inner: number) =>
     through.filter(

@@ -4,7 +4,8 @@ import { seededRandom } from '#core/random/seededRandom.ts';
 import { arrangePieces, type ArrangeOrder } from '#core/sheet/arrangePieces.ts';
 import type { Layout } from '#core/sheet/layout.ts';
 import type { NestResult } from '#core/sheet/nest/nestPieces.ts';
-import { SHEET_SIZES, type Sheet } from '#core/sheet/sheetSize.ts';
+import { EMPTY_SHELF, pickSheet, type OfferedSheet, type Shelf } from '#core/sheet/offerSheets.ts';
+import type { Sheet } from '#core/sheet/sheetSize.ts';
 import type { Machine } from '#core/station/machine.ts';
 
 type Bench = Parameters<typeof layOutJob>[1];
@@ -42,26 +43,24 @@ export function arrangeJob(job: JobDesign, machine: Bench, read?: ReadArtwork): 
 }
 
 /**
- * The smallest usual sheet that takes everything a job wants at once; the largest that the bed takes where none does.
+ * The first sheet of a shelf that takes everything a job wants at once; the largest that the bed takes where none does.
  *
- * @example chooseSheetFor(job, { ...machine, bedWidthMm: 300, bedLengthMm: 600 }).name // 'half Letter'
+ * @example chooseSheetFor(job, { ...machine, bedWidthMm: 300, bedLengthMm: 600 }).name // 'A5'
  */
 export function chooseSheetFor(
   job: JobDesign,
   machine: Bench & Pick<Machine, 'bedWidthMm' | 'bedLengthMm' | 'marginMm'>,
   read?: ReadArtwork,
+  shelf: Shelf = EMPTY_SHELF,
 ): Sheet {
   const order = orderOf(job, machine, read);
-  const sheets = SHEET_SIZES.filter(
-    ({ widthMm, heightMm }) => widthMm <= machine.bedWidthMm && heightMm <= machine.bedLengthMm,
-  )
-    .map((size) => ({ ...size, marginMm: machine.marginMm }))
-    .sort((a, b) => a.widthMm * a.heightMm - b.widthMm * b.heightMm);
-  const takesAll = (sheet: Sheet) => {
-    const laid = lastOf(arrangePieces({ ...order, sheet }, seededRandom(SEED), 1));
+  const { marginMm } = machine;
+  const takesAll = (size: OfferedSheet) => {
+    const laid = lastOf(arrangePieces({ ...order, sheet: { ...size, marginMm } }, seededRandom(SEED), 1));
     return laid?.sheets === 1 && laid.unplaced.length === 0;
   };
-  return sheets.find(takesAll) ?? sheets.at(-1) ?? job.sheet;
+  const chosen = pickSheet(shelf, machine, takesAll);
+  return chosen ? { ...chosen, marginMm } : job.sheet;
 }
 
 function lastOf(results: Iterable<NestResult>): NestResult | null {

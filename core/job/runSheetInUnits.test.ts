@@ -52,6 +52,19 @@ it('is in inches but for what people typed, and a speed stays as the panel has i
   expect(inch.cautions).toEqual(['Keep 0.2 in clear of the edge.']);
 });
 
+it('has its decimals as the bench writes them, but for what people typed', () => {
+  const named = {
+    ...sheet,
+    title: 'Board 1.5 mm',
+    cautions: ['Board 1.5 mm is 1.5 mm thick.'],
+    ownWords: ['Board 1.5 mm'],
+  };
+  const written = runSheetInUnits(named, 'metric', { mark: ',', isMonthFirst: false });
+  expect(written.title).toBe('Board 1.5 mm');
+  expect(written.cautions).toEqual(['Board 1.5 mm is 1,5 mm thick.']);
+  expect(written.sections[1]!.steps[0]!.figures).toEqual([['0,35', 'mm exposure']]);
+});
+
 it('is as it was where the bench counts in mm', () => {
   expect(runSheetInUnits(sheet, 'metric')).toBe(sheet);
 });

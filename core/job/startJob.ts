@@ -15,6 +15,7 @@ import { AppError } from '#core/errors/appError.ts';
 import { PLAIN_PRINT, type Job } from '#core/job/job.ts';
 import { PLAIN_CHOICES } from '#core/passes/plan.ts';
 import { chooseSheet } from '#core/sheet/chooseSheet.ts';
+import type { Shelf } from '#core/sheet/offerSheets.ts';
 import { splitPieces } from '#core/sheet/nest/splitPieces.ts';
 import type { Machine } from '#core/station/machine.ts';
 
@@ -61,7 +62,7 @@ function isAllArt(guesses: Readonly<Record<string, RoleGuess>>): boolean {
 }
 
 /**
- * A job as it begins: roles guessed, the drawing as it is in the corner of the smallest sheet that takes it. Where
+ * A job as it begins: roles guessed, the drawing as it is in the corner of the first sheet that takes it. Where
  * everything is art it is cut around once, at its edge.
  *
  * @param covered what the art covers, traced from its picture: path data in mm; see {@link rolesToTrace}
@@ -75,6 +76,7 @@ export function startJob(
   facts: RoleFacts,
   rules: readonly RoleRule[] = [],
   covered?: string,
+  shelf?: Shelf,
 ): StartedJob {
   const guesses = guessRoles(drawing, facts, rules);
   const outline = isAllArt(guesses) ? cutAround(drawing, guesses, covered) : null;
@@ -98,7 +100,7 @@ export function startJob(
     ...given,
     areRolesGuessed: true,
     edits,
-    ...chooseSheet(piece.box, bed),
+    ...chooseSheet(piece.box, bed, shelf),
     print: PLAIN_PRINT,
     passes: PLAIN_CHOICES,
   };

@@ -31,11 +31,12 @@ import {
   pushPiece,
   scoreTabs,
 } from '#core/practice/practiceTabs.ts';
+import { often } from '#core/tests/often.ts';
 
 const forces = EXERCISES.filter((one): one is ForceExercise => one.kind === 'force');
 const faults = EXERCISES.filter((one): one is FaultExercise => one.kind === 'fault');
 const tabs = findExercise('tabs') as TabExercise;
-const SEEDS = Array.from({ length: 12 }, (_, index) => index + 1);
+const SEEDS = Array.from({ length: often(5, 12) }, (_, index) => index + 1);
 const exercise = (id: string) => findExercise(id) as ForceExercise;
 const mean = (values: readonly number[]) => values.reduce((sum, one) => sum + one, 0) / values.length;
 
@@ -182,8 +183,8 @@ describe('two faults at once', () => {
       const first = tryAction({ exercise: one, seed }, [], 'changeBlade');
       return [first.left, tryAction({ exercise: one, seed }, [first], 'dryCard').left] as const;
     });
-    expect(ends.filter(([after]) => after === 'some').length).toBeGreaterThan(8);
-    expect(ends.filter(([, end]) => end === 'none').length).toBeGreaterThan(6);
+    expect(ends.filter(([after]) => after === 'some').length).toBeGreaterThan(SEEDS.length * 0.7);
+    expect(ends.filter(([, end]) => end === 'none').length).toBeGreaterThan(SEEDS.length * 0.6);
   });
 
   it('are covered, not mended, by more force', () => {

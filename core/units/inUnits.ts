@@ -1,3 +1,4 @@
+import { besideOwnWords } from '#core/units/besideOwnWords.ts';
 import { FEET_PER_METRE, MM_PER_INCH, UM_PER_MIL, type UnitSystem } from '#core/units/length.ts';
 
 /** How one metric unit is said in inches. */
@@ -59,14 +60,10 @@ export function inchFigure(figure: string, unit: string): string {
  */
 export function inUnits(text: string, system: UnitSystem, own: readonly string[] = []): string {
   if (system === 'metric') return text;
-  const [word, ...others] = own.filter((one) => one !== '' && text.includes(one));
-  if (word !== undefined)
-    return text
-      .split(word)
-      .map((rest) => inUnits(rest, system, others))
-      .join(word);
-  return text.replace(QUANTITY, (_, figures: string, gap: string, unit: string) => {
-    const converted = figures.replace(new RegExp(FIGURE, 'g'), (figure) => inchFigure(figure, unit));
-    return `${converted}${gap === '' ? ' ' : gap}${SAID[unit]?.unit ?? unit}`;
-  });
+  const say = (words: string) =>
+    words.replace(QUANTITY, (_, figures: string, gap: string, unit: string) => {
+      const converted = figures.replace(new RegExp(FIGURE, 'g'), (figure) => inchFigure(figure, unit));
+      return `${converted}${gap === '' ? ' ' : gap}${SAID[unit]?.unit ?? unit}`;
+    });
+  return besideOwnWords(text, own, say);
 }
