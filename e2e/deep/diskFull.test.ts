@@ -9,7 +9,9 @@ import { ownWorkshop } from '#e2e/support/ownWorkshop.ts';
 const folder = mkdtempSync(join(tmpdir(), 'feather-full-'));
 const disk = join(folder, 'disk');
 const ballast = join(disk, 'ballast');
-const { address, feather } = await ownWorkshop(disk, folder);
+const { address, feather, signIn } = await ownWorkshop(disk, folder);
+
+let headers = { cookie: '' };
 
 function asRoot(...words: readonly string[]): void {
   const [command = '', ...given] = userInfo().uid === 0 ? words : ['sudo', '-n', ...words];
@@ -21,6 +23,7 @@ beforeAll(async () => {
   mkdirSync(disk);
   asRoot('mount', '-t', 'tmpfs', '-o', `size=800m,uid=${userInfo().uid},mode=700`, 'tmpfs', disk);
   await feather('start');
+  headers = await signIn();
 });
 afterAll(async () => {
   await feather('stop').catch(() => '');
@@ -33,7 +36,7 @@ async function add(name: string): Promise<{ status: number; message: string }> {
   const stack = [{ role: 'body', caliperUm: 300, isMeasured: false }];
   const response = await fetch(`${address}/api/materials`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { ...headers, 'content-type': 'application/json' },
     body: JSON.stringify({ ...material, stack }),
   });
   const { error } = (await response.json()) as { error?: { message: string } };
@@ -41,7 +44,7 @@ async function add(name: string): Promise<{ status: number; message: string }> {
 }
 
 async function countMaterials(): Promise<number> {
-  return ((await (await fetch(`${address}/api/materials`)).json()) as unknown[]).length;
+  return ((await (await fetch(`${address}/api/materials`, { headers })).json()) as unknown[]).length;
 }
 
 describe('a full disk', () => {
@@ -56,7 +59,7 @@ describe('a full disk', () => {
     }
     expect(refused.status).toBe(503);
     expect(refused.message).toMatch(/disk.* is full\. Nothing was changed/);
-    expect((await fetch(address)).status).toBe(200);
+    expect((await fetch(address, { headers })).status).toBe(200);
     expect(await countMaterials()).toBe(kept);
     rmSync(ballast);
     await expect.poll(async () => (await add('With room again')).status, { timeout: 20_000 }).toBe(201);

@@ -4,13 +4,13 @@ import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { afterAll, describe, expect, it } from 'vitest';
 import { openBrowser } from '#commands/openBrowser.ts';
-import { ownWorkshop } from '#e2e/support/ownWorkshop.ts';
+import { OWNER, ownWorkshop } from '#e2e/support/ownWorkshop.ts';
 
 /** A stranger starts empty, works a morning, backs up, deletes everything, restores and goes on. */
 const folder = mkdtempSync(join(tmpdir(), 'feather-workshop-'));
 const home = join(folder, 'book');
 const copy = join(folder, 'morning.feather');
-const { address, feather } = await ownWorkshop(home, folder);
+const { address, feather, signIn } = await ownWorkshop(home, folder);
 
 const pidOf = (name: string) => Number(readFileSync(join(home, 'run', `${name}.pid`), 'utf8'));
 const settled = (page: Page) => page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
@@ -30,10 +30,10 @@ describe('a workshop of its own', () => {
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));
     await page.goto(address);
-    await page.getByRole('link', { name: 'Add a person' }).click();
     await settled(page);
-    await page.getByLabel('Name', { exact: true }).fill('Runa');
-    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await page.getByLabel('Name', { exact: true }).fill(OWNER.name);
+    await page.getByLabel('Password', { exact: true }).fill(OWNER.password);
+    await page.getByRole('button', { name: 'This is my workshop' }).click();
     await page.getByRole('link', { name: 'Add a machine' }).click();
     await settled(page);
     await page.getByLabel('What you call it').fill('Kitchen cutter');
@@ -67,12 +67,13 @@ describe('a workshop of its own', () => {
   });
 
   it('is restarted when a process dies, with nothing lost', async () => {
+    const headers = await signIn();
     for (const name of ['web', 'database']) {
       process.kill(pidOf(name), 'SIGKILL');
       await expect
         .poll(
           () =>
-            fetch(`${address}/api/materials`).then(
+            fetch(`${address}/api/materials`, { headers }).then(
               (reply) => reply.status,
               () => 0,
             ),
@@ -80,26 +81,42 @@ describe('a workshop of its own', () => {
         )
         .toBe(200);
     }
-    const materials = (await (await fetch(`${address}/api/materials`)).json()) as { name: string }[];
+    const materials = (await (await fetch(`${address}/api/materials`, { headers })).json()) as {
+      name: string;
+    }[];
     expect(materials.map(({ name }) => name)).toContain('Corner shop vinyl');
   });
 
   it('is copied while in use, deleted, brought back, and goes on', async () => {
-    const before = await (await fetch(`${address}/api/materials`)).json();
+    const before = await (await fetch(`${address}/api/materials`, { headers: await signIn() })).json();
     expect(await feather('backup', copy)).toMatch(/read back and is the same/);
     await feather('stop');
     rmSync(home, { recursive: true });
     expect(await feather('restore', copy)).toMatch(/are back/);
     await feather('start');
-    expect(await (await fetch(`${address}/api/materials`)).json()).toEqual(before);
-    const people = (await (await fetch(`${address}/api/workshop`)).json()) as { people: { name: string }[] };
+    // The owner came back with the book; where they were signed in did not.
+    const headers = await signIn();
+    expect(await (await fetch(`${address}/api/materials`, { headers })).json()).toEqual(before);
+    const people = (await (await fetch(`${address}/api/workshop`, { headers })).json()) as {
+      people: { name: string }[];
+    };
     expect(people.people.map(({ name }) => name)).toEqual(['Runa']);
     const added = await fetch(`${address}/api/operators`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { ...headers, 'content-type': 'application/json' },
       body: JSON.stringify({ name: 'Odd' }),
     });
     expect(added.status).toBe(201);
+    const said = await feather('owner-password');
+    const password = /signs in with: (\S+)/.exec(said)?.[1];
+    const again = await fetch(`${address}/api/sessions`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: OWNER.name, password }),
+    });
+    expect(again.status).toBe(201);
+    // Whoever was signed in with the lost password is no more.
+    expect((await fetch(`${address}/api/materials`, { headers })).status).toBe(401);
     expect(existsSync(join(home, 'copies'))).toBe(true);
     await expect
       .poll(() => readdirSync(join(home, 'copies')).some((name) => name.startsWith('daily-')), {

@@ -1,10 +1,8 @@
-import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ADDRESS, api, go, visit, type Visitor } from '#e2e/support/app.ts';
 import type { JobReply } from '#web/schemas/job.ts';
-import { VIEWS } from '#e2e/support/views.ts';
 
-/** A bench that counts in inches: no metric length is left on any view, and what is typed is understood. */
+/** A bench that counts in inches: what is typed is understood, and papers are its own. */
 let nora: Visitor;
 beforeAll(async () => {
   nora = await visit('Nora', 1);
@@ -14,50 +12,6 @@ afterAll(() => nora.leave());
 async function countIn(system: 'inch' | 'metric'): Promise<void> {
   await nora.context.addCookies([{ name: 'feather_units', value: system, url: ADDRESS }]);
 }
-
-/** Figures with a unit of the other system, as they can be read or are read out; what people typed themselves is theirs. */
-async function strayUnits(page: Page, wanted: RegExp): Promise<readonly string[]> {
-  const texts = await page.evaluate(() => {
-    for (const closed of document.querySelectorAll('details')) closed.open = true;
-    const named = [...document.querySelectorAll('[aria-label], [title], [alt], [placeholder]')].flatMap(
-      (one) => ['aria-label', 'title', 'alt', 'placeholder'].map((name) => one.getAttribute(name) ?? ''),
-    );
-    return [document.body.innerText, ...named].join('\n').split('\n');
-  });
-  const said = texts.map((line) => line.replaceAll(TOOL, '').trim());
-  return [...new Set(said.filter((line) => wanted.test(line)))];
-}
-const TOOL = 'ball 1.5 mm';
-/** Speeds are dialled as the panel has them; a tool is called as its owner called it. */
-const METRIC = /\d ?(mm|cm|µm)\b(?!\/s)|, mm\b|\bmm²|\d m\b(?!in)/;
-const INCH = /\d (in(?=[.,;:)×]|$)|mil\b|ft\b)|, in$/;
-
-const STEPS = ['Drawing', 'Roles', 'Sheet', 'Passes', 'Run sheet', 'Cut'].map(
-  (step) => [`step ${step} of a job`, '/jobs/4', step] as const,
-);
-/** What goes over the wire is metric everywhere. */
-const ALL = [
-  ...VIEWS.filter(([, path]) => path !== '/api').map(([name, path]) => [name, path, ''] as const),
-  ...STEPS,
-];
-
-describe.each([
-  ['inch', METRIC],
-  ['metric', INCH],
-] as const)('at a bench that counts in %s', (system, stray) => {
-  it.each(ALL)('%s has no other unit', async (_, path, step) => {
-    const { page, errors } = nora;
-    await countIn(system);
-    await go(page, path);
-    if (step) {
-      await page.getByRole('tab', { name: new RegExp(`\\d ${step}$`) }).click();
-      await page.getByRole('img', { name: /Tide-table stickers/ }).waitFor();
-    }
-    await page.waitForLoadState('networkidle');
-    expect(await strayUnits(page, stray)).toEqual([]);
-    expect(errors.splice(0)).toEqual([]);
-  });
-});
 
 describe('a form in inches', () => {
   it('takes fractions, mils and millimetres, keeps what it cannot read, and says what it wants', async () => {

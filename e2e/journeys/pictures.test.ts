@@ -100,6 +100,10 @@ describe('the size of a drawing', () => {
     await page.getByText(/^One outline of/).waitFor();
     const id = await makeJob();
     const before = await sizeOfCut(id);
+    // It lies on a rest of the shelf: there is no room to grow.
+    await page.getByRole('tab', { name: /\d Sheet/ }).click();
+    await page.getByLabel('Size', { exact: true }).selectOption('A4');
+    await expect.poll(async () => (await api<JobReply>(`/api/jobs/${id}`)).reply.sheet.name).toBe('A4');
     await page.getByRole('tab', { name: /\d Drawing/ }).click();
     const field = page.getByRole('region', { name: 'Size' });
     await field.getByLabel('Of its file, %').fill('150');

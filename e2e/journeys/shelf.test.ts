@@ -165,7 +165,10 @@ describe('blades and mats', () => {
     await row.getByText(/1 entry/).waitFor();
     await row.getByRole('button', { name: 'Retire' }).click();
     await blades.getByText('1 retired', { exact: true }).waitFor();
-    await page.getByRole('button', { name: /^Blade/ }).click();
+    await page
+      .getByRole('complementary', { name: 'Station' })
+      .getByRole('button', { name: /^Blade/ })
+      .click();
     await page.getByRole('menuitem', { name: /No\. 9/ }).waitFor();
     expect(await page.getByRole('menuitem', { name: /No\. 41/ }).count()).toBe(0);
     await page.keyboard.press('Escape');

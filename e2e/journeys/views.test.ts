@@ -1,28 +1,9 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Material } from '#core/stack/material.ts';
 import type { Station } from '#core/station/station.ts';
+import { findViolations } from '#e2e/support/axe.ts';
 import { VIEWS } from '#e2e/support/views.ts';
-import {
-  ADDRESS,
-  api,
-  BENCH_SIZE,
-  go,
-  PHONE_SIZE,
-  visit,
-  weighScripts,
-  type Visitor,
-} from '#e2e/support/app.ts';
-
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-
-interface AxeResult {
-  readonly violations: readonly {
-    readonly id: string;
-    readonly nodes: readonly { readonly html: string }[];
-  }[];
-}
+import { api, BENCH_SIZE, go, PHONE_SIZE, visit, weighScripts, type Visitor } from '#e2e/support/app.ts';
 
 const LOT = {
   receivedOn: '2026-11-02',
@@ -39,24 +20,6 @@ beforeAll(async () => {
   [visitor, phone] = await Promise.all([visit('Ines', 1, BENCH_SIZE), visit('Ines', 1, PHONE_SIZE)]);
 });
 afterAll(() => Promise.all([visitor.leave(), phone.leave()]));
-
-/** Looks at the whole page at once: what is scrolled under the rail would count as covered, not as a target. */
-async function findViolations({ page }: Visitor): Promise<readonly string[]> {
-  const size = page.viewportSize() ?? BENCH_SIZE;
-  // What is fetched after the page lives makes it longer: the rail must not lie on it when it is measured.
-  await page.waitForLoadState('networkidle');
-  const height = await page.evaluate(() => document.documentElement.scrollHeight);
-  await page.setViewportSize({ width: size.width, height: Math.max(size.height, height + 200) });
-  await page.evaluate(axe);
-  const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-  // What passes is counted, not described: that takes as long as looking.
-  const run = `axe.run(document, { runOnly: { type: 'tag', values: ${JSON.stringify(tags)} }, resultTypes: ['violations'] })`;
-  const { violations } = (await page.evaluate(run)) as AxeResult;
-  await page.setViewportSize(size);
-  return violations.map(
-    ({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`,
-  );
-}
 
 /** A page turned to the size of a phone scrolls up and down alone, once what is drawn to measure was drawn anew. */
 async function expectFitsPhone({ page }: Visitor): Promise<void> {
@@ -92,25 +55,6 @@ describe('every main view', () => {
       expect(errors).toEqual([]);
     },
   );
-
-  it.each([
-    '/',
-    '/test-cuts',
-    '/settings',
-    '/jobs/4',
-    '/upkeep',
-    '/log/charts',
-    '/practice/first-kiss?seed=3',
-  ])('%s keeps the rules by night', async (path) => {
-    const { page, context, errors } = visitor;
-    errors.length = 0;
-    await context.addCookies([{ name: 'feather_look', value: 'dark', url: ADDRESS }]);
-    await go(page, path);
-    expect(await page.evaluate(() => getComputedStyle(document.documentElement).colorScheme)).toBe('dark');
-    expect(await findViolations(visitor)).toEqual([]);
-    await context.addCookies([{ name: 'feather_look', value: 'light', url: ADDRESS }]);
-    expect(errors).toEqual([]);
-  });
 
   it('the rail fits a bench screen with long names, a lot, a colour and a wait, and two rows of a phone', async () => {
     const { page } = visitor;

@@ -35,7 +35,9 @@ export async function leaveBrowser(): Promise<void> {
 }
 
 export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Promise<Visitor> {
-  const context = await (await joinBrowser()).newContext({ viewport: size, acceptDownloads: true });
+  const context = await (
+    await joinBrowser()
+  ).newContext({ viewport: size, acceptDownloads: true, locale: 'en-GB' });
   await context.addCookies([
     { name: 'feather_operator', value: name, url: ADDRESS },
     { name: 'feather_station', value: String(machineId), url: ADDRESS },

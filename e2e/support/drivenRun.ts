@@ -116,6 +116,7 @@ export function drivenContext(
     log: pino({ level: 'silent' }),
     standIns: { desk: ports, roll: ports, flat: ports },
     ownPorts: [],
+    isOpenDemo: true,
     countWrites: () => 0,
     onWrite: () => undefined,
   };

@@ -1,11 +1,12 @@
 import { expect } from 'vitest';
 import { GRADE_WORDS } from '#core/stack/depthGrade.ts';
+import type { Page } from 'playwright-core';
 import { go, type Visitor } from '#e2e/support/app.ts';
 
 /** Somebody who finds settings from the screen alone: by what is seen of each piece, tapped, without a file or a key. */
 
 /** The grade whose look the picture shows. */
-async function seenGrade({ page }: Visitor): Promise<number> {
+export async function seenGrade(page: Page): Promise<number> {
   const picture = page.getByRole('region', { name: 'On the machine' }).getByRole('img');
   const look = await picture.first().getAttribute('aria-label');
   const entry = Object.entries(GRADE_WORDS).find(([, words]) => words.look === look);
@@ -31,7 +32,7 @@ export async function findCut(
     await cut.click();
     await expect.poll(() => cut.isEnabled()).toBe(false);
     await page.getByText('Look at it, then tap what you see').waitFor();
-    const grade = await seenGrade(visitor);
+    const grade = await seenGrade(page);
     // Whatever is dialled meanwhile, the grade is of the piece that lies there.
     const more = page.getByRole('button', { name: 'One step more force' });
     await more.click();
