@@ -24,7 +24,7 @@ const rooms = {
     'benchmarks',
     'e2e',
   ],
-  commands: ['core', 'store', 'web/schemas', 'demo', 'devices', 'commands'],
+  commands: ['core', 'store', 'server/people', 'web/schemas', 'demo', 'devices', 'commands'],
   benchmarks: ['core', 'store', 'web', 'commands', 'benchmarks'],
 };
 
@@ -33,6 +33,7 @@ export const CORE_ROOMS = [
   'errors',
   'random',
   'collections',
+  'people',
   'time',
   'units',
   'geometry',

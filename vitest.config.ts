@@ -7,7 +7,7 @@ const LONG_FILES = [
   'referee/referee',
   'journeys/views',
   'journeys/dialIn',
-  'journeys/wholeDay',
+
   'driven/links',
   'backup/backup',
 ];
@@ -20,6 +20,18 @@ class LongFirst extends BaseSequencer {
     return [...sorted.filter(isLong), ...sorted.filter((file) => !isLong(file))];
   }
 }
+
+/** Seeded tests of core that are repeated oftener in a deep run. */
+const OFTEN = [
+  'threshold/sheetModel/sheetModel',
+  'sheet/nest/packBoxes',
+  'sheet/nest/nestPieces',
+  'artwork/trace/trace',
+  'practice/practice',
+].map((name) => `core/${name}.test.ts`);
+
+/** That package says it holds modules and names a file that is none. */
+const ALIASES = { 'maxrects-packer': 'maxrects-packer/dist/maxrects-packer.mjs' };
 
 /** Files that put one module in another's place. */
 const MOCKED = ['web/tests/onePlace.test.ts', 'web/http/endpoints.test.ts'];
@@ -34,8 +46,7 @@ export default defineConfig({
     experimental: { fsModuleCache: true },
     projects: [
       {
-        // Its package says it holds modules and names a file that is none.
-        resolve: { alias: { 'maxrects-packer': 'maxrects-packer/dist/maxrects-packer.mjs' } },
+        resolve: { alias: ALIASES },
         test: {
           // Core keeps nothing between calls: its files share their modules.
           name: 'core',
@@ -82,9 +93,11 @@ export default defineConfig({
         },
       },
       {
+        resolve: { alias: ALIASES },
         test: {
           name: 'deep',
-          include: ['e2e/deep/**/*.test.ts'],
+          include: ['e2e/deep/**/*.test.ts', ...OFTEN],
+          provide: { isDeep: true },
           fileParallelism: false,
           testTimeout: 900_000,
           hookTimeout: 120_000,
