@@ -44,6 +44,8 @@ export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Pro
   ]);
   const page = await context.newPage();
   page.setDefaultTimeout(15_000);
+  // The first pages of a new browser and a new server, two of each on two cores, may take longer than any later one.
+  page.setDefaultNavigationTimeout(45_000);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   return { context, page, errors, leave: () => context.close() };
