@@ -8,7 +8,6 @@ import { isRunning, pause, startBackground, stopBackground, tailLog } from '#com
 import { findFreePort, isPortFree } from '#commands/ports/freePort.ts';
 import { requirePort } from '#commands/ports/requirePort.ts';
 import { homeFolder, ROOT } from '#commands/homeFolder.ts';
-import { isKnownHost } from '#commands/knownHost.ts';
 
 let home: string;
 beforeAll(() => {
@@ -63,27 +62,6 @@ describe('a process id that was written down before this computer was started an
     writeFileSync(begun, String(beganAt));
     expect(await stopBackground(home, 'stranger')).toBe(true);
     expect(isRunning(pid)).toBe(false);
-  });
-});
-
-describe('the name a request is meant for', () => {
-  it.each([
-    ['127.0.0.1:4310', true],
-    ['localhost', true],
-    ['LOCALHOST:80', true],
-    ['[::1]:4310', true],
-    ['evil.example', false],
-    ['evil.example:4310', false],
-    ['127.0.0.1.evil.example', false],
-    ['localhost:4310.evil.example', false],
-    ['', false],
-    [undefined, false],
-  ])('%s: %s', (host, isKnown) => {
-    expect(isKnownHost(host)).toBe(isKnown);
-  });
-
-  it('may be one more', () => {
-    expect(isKnownHost('bench.lan:4310', ['bench.lan'])).toBe(true);
   });
 });
 

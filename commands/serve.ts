@@ -1,26 +1,23 @@
 import { createServer, type IncomingMessage, type RequestListener, type ServerResponse } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
+import type { Server } from 'node:net';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sirv from 'sirv';
-import { z } from 'zod';
 import { ROOT } from '#commands/homeFolder.ts';
 import { cutSlowBody } from '#commands/cutSlowBody.ts';
-import { isKnownHost } from '#commands/knownHost.ts';
+import { madeCertificate, ownCertificate } from '#server/network/certificateFolder.ts';
+import { listOwnNames } from '#server/network/names.ts';
+import { readNetworkSettings, type NetworkSettings } from '#server/network/networkSettings.ts';
+import { stampRequest } from '#server/network/whereAsked.ts';
 
-/** The web server: shipped files first, everything else through the application. Listens on loopback only. */
-const { FEATHER_PORT: port } = z
-  .object({ FEATHER_PORT: z.coerce.number().int().min(1).max(65535).default(4310) })
-  .parse(process.env);
+/**
+ * The web server: shipped files first, everything else through the application. Plain on loopback; with TLS on the
+ * workshop's network, when it is told to.
+ */
+const settings = readNetworkSettings(process.env);
 
 const MISSING = '/404';
-/** Headers by which a proxy says for whom it asks. */
-const FORWARDED = [
-  'forwarded',
-  'x-forwarded-for',
-  'x-forwarded-host',
-  'x-forwarded-port',
-  'x-forwarded-proto',
-];
 /** On every answer, also on those that no page makes. */
 const HEADERS = {
   'x-content-type-options': 'nosniff',
@@ -53,14 +50,17 @@ const limits = {
   headersTimeout: HEAD_MS,
   requestTimeout: 300_000,
   keepAliveTimeout: QUIET_MS,
+  connectionsCheckingInterval: 1_000,
 };
+/** A router may give out other addresses at any time; so often this computer's are read again, ms. */
+const LOOK_EVERY_MS = 15_000;
 
-const server = createServer({ ...limits, connectionsCheckingInterval: 1_000 }, (request, response) => {
+let own = listOwnNames(settings.names);
+
+function answer(request: IncomingMessage, response: ServerResponse, isNetwork: boolean): void {
   for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
   cutSlowBody(request, response);
-  // No proxy stands before it: what says so was written by who asks.
-  for (const name of FORWARDED) request.headers[name] = undefined;
-  if (!isKnownHost(request.headers.host)) {
+  if (!stampRequest(request, { isNetwork, own, publicUrl: settings.publicUrl })) {
     response.statusCode = 421;
     response.end('This application is served under another name.');
     return;
@@ -68,7 +68,7 @@ const server = createServer({ ...limits, connectionsCheckingInterval: 1_000 }, (
   files(request, response, () =>
     handler(request, response, (error) => answerMissing(request, response, error)),
   );
-});
+}
 
 /** What is no address of the application gets its page that says so; a script gets it in words. */
 function answerMissing(request: IncomingMessage, response: ServerResponse, error: unknown): void {
@@ -86,17 +86,59 @@ function answerMissing(request: IncomingMessage, response: ServerResponse, error
   response.end(JSON.stringify({ error: { code, title, message } }));
 }
 
-server.listen(port, '127.0.0.1');
-server.on('error', (error) => {
-  console.error(`The server could not listen on 127.0.0.1:${port}: ${error.message}`);
-  process.exit(1);
-});
+/** Ends the process with the reason when it cannot listen. */
+function listen(server: Server, port: number, host?: string): void {
+  server.on('error', (error) => {
+    console.error(`The server could not listen on ${host ?? 'this computer'}:${port}: ${error.message}`);
+    process.exit(1);
+  });
+  server.listen(port, host);
+}
+
+function certificateNow({ own: files, tlsFolder }: NetworkSettings) {
+  if (files) return ownCertificate(files.certificate, files.key, new Date());
+  if (!tlsFolder) throw new Error('FEATHER_TLS_FOLDER is needed to listen on the network.');
+  return madeCertificate(tlsFolder, own, new Date());
+}
+
+/** Listens on every address of this computer; the certificate follows its names and is renewed while it serves. */
+async function openNetwork(port: number) {
+  let shown = await certificateNow(settings);
+  const server = createTlsServer(
+    { ...limits, minVersion: 'TLSv1.2', cert: shown.certificate, key: shown.key },
+    (request, response) => answer(request, response, true),
+  );
+  listen(server, port);
+  const look = async () => {
+    own = listOwnNames(settings.names);
+    const next = await certificateNow(settings);
+    if (next.certificate === shown.certificate) return;
+    shown = next;
+    server.setSecureContext({ minVersion: 'TLSv1.2', cert: next.certificate, key: next.key });
+  };
+  setInterval(() => {
+    look().catch((error: unknown) => console.error(`The certificate was not renewed: ${String(error)}`));
+  }, LOOK_EVERY_MS).unref();
+  return server;
+}
+
+const local = createServer(limits, (request, response) => answer(request, response, false));
+const servers = settings.networkPort === null ? [local] : [local, await openNetwork(settings.networkPort)];
+listen(local, settings.port, '127.0.0.1');
 
 for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, shutDown);
 
 /** Lets answers under way finish, then hangs up on streams that never would. */
 function shutDown(): void {
-  server.close(() => process.exit(0));
-  server.closeIdleConnections();
-  setTimeout(() => server.closeAllConnections(), 1_500).unref();
+  let open = servers.length;
+  for (const server of servers) {
+    server.close(() => {
+      open -= 1;
+      if (open === 0) process.exit(0);
+    });
+    server.closeIdleConnections();
+  }
+  setTimeout(() => {
+    for (const server of servers) server.closeAllConnections();
+  }, 1_500).unref();
 }

@@ -125,6 +125,9 @@ export async function startWeb(
       FEATHER_STAND_INS: JSON.stringify(standIns),
       // Only a demo has stand-ins: it signs in by itself as its owner.
       FEATHER_SIGN_IN: standIns ? 'demo' : 'people',
+      FEATHER_TLS_FOLDER: join(home, 'tls'),
+      // And it stays on this computer, whatever was set for a workshop.
+      ...(standIns ? { FEATHER_NETWORK_PORT: '', FEATHER_PUBLIC_URL: '' } : {}),
     },
   });
   const address = `http://127.0.0.1:${port}`;

@@ -11,6 +11,7 @@ import { PageCache, pageKey } from '#web/http/pageCache.ts';
 import { identify } from '#web/http/identify.ts';
 import { asAppError, replyToError } from '#web/http/replyToError.ts';
 import { secureHeaders } from '#web/http/secureHeaders.ts';
+import { originOf } from '#web/http/whereAsked.ts';
 import { unitsOf, writingOfBrowser } from '#web/http/unitsOf.ts';
 import { troublePage } from '#web/http/troublePage.ts';
 import { workshopZone } from '#web/http/workshopZone.ts';
@@ -29,7 +30,7 @@ const manners = new AsyncLocalStorage<Manner>();
 setServerManner(() => manners.getStore() ?? { system: 'metric', writing: PLAIN_WRITING });
 
 /** Pages that show nothing of the workshop. */
-const OPEN_PAGES = new Set(['/sign-in', '/first-owner', '/404']);
+const OPEN_PAGES = new Set(['/sign-in', '/first-owner', '/on-a-phone', '/404']);
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 const pages = new PageCache(() => serverContext().countWrites());
@@ -112,5 +113,5 @@ function isForeign(request: Request, url: URL): boolean {
   if (!CHANGES.has(request.method)) return false;
   if (request.headers.get('sec-fetch-site') === 'cross-site') return true;
   const origin = request.headers.get('origin');
-  return origin !== null && origin !== `http://${request.headers.get('host') ?? url.host}`;
+  return origin !== null && origin !== originOf(request, url);
 }

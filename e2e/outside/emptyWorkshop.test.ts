@@ -1,35 +1,20 @@
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { migrateUp } from '#commands/database/migrateStore.ts';
 import { openBrowser } from '#commands/openBrowser.ts';
-import { startWebAnywhere, stopProcesses } from '#commands/startApp.ts';
-import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
+import { bareWorkshop, NO_MACHINES, type BareWorkshop } from '#e2e/support/bareWorkshop.ts';
 import { settle } from '#e2e/support/settle.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
 /** A workshop that just began: no machine, no sheet, no setting. Every view says what to do first. */
-const standIns = {
-  desk: { dataPort: 1, panelPort: 1 },
-  roll: { dataPort: 1, panelPort: 1 },
-  flat: { dataPort: 1, panelPort: 1 },
-};
-let home: string;
+let workshop: BareWorkshop;
 let address: string;
 let context: BrowserContext;
 let page: Page;
 const errors: string[] = [];
 
 beforeAll(async () => {
-  home = mkdtempSync(join(tmpdir(), 'feather-empty-'));
-  for (const folder of ['run', 'logs']) mkdirSync(join(home, folder));
-  const url = await startDatabase(home);
-  const store = connectStore(url);
-  await migrateUp(store);
-  await store.destroy();
-  address = await startWebAnywhere(home, url, standIns);
+  workshop = await bareWorkshop('empty', NO_MACHINES);
+  address = workshop.address;
   context = await openBrowser({ width: 1280, height: 800 });
   page = await context.newPage();
   page.setDefaultTimeout(15_000);
@@ -37,9 +22,7 @@ beforeAll(async () => {
 }, 90_000);
 afterAll(async () => {
   await context.close();
-  await stopProcesses(home);
-  await stopDatabase(home);
-  rmSync(home, { recursive: true, force: true });
+  await workshop.end();
 });
 
 const open = (path: string) => page.goto(`${address}${path}`, { waitUntil: 'networkidle' });

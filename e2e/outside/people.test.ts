@@ -1,17 +1,12 @@
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { migrateUp } from '#commands/database/migrateStore.ts';
 import { openBrowser } from '#commands/openBrowser.ts';
-import { startWebAnywhere, stopProcesses } from '#commands/startApp.ts';
-import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
+import { bareWorkshop, type BareWorkshop } from '#e2e/support/bareWorkshop.ts';
 import { settle } from '#e2e/support/settle.ts';
 import { connectStore } from '#store/connection/connectStore.ts';
 
 /** A workshop of its own, which lets nobody in without signing in; and what somebody would try who wants in. */
-let home: string;
+let workshop: BareWorkshop;
 let address: string;
 let databaseUrl: string;
 let context: BrowserContext;
@@ -20,14 +15,9 @@ const errors: string[] = [];
 const OWNER = { name: 'Runa', password: 'wet carton 7 gulls' };
 
 beforeAll(async () => {
-  home = mkdtempSync(join(tmpdir(), 'feather-people-'));
-  for (const folder of ['run', 'logs']) mkdirSync(join(home, folder));
-  const url = await startDatabase(home);
-  const store = connectStore(url);
-  await migrateUp(store);
-  await store.destroy();
-  databaseUrl = url;
-  address = await startWebAnywhere(home, url, null);
+  workshop = await bareWorkshop('people', null);
+  address = workshop.address;
+  databaseUrl = workshop.databaseUrl;
   context = await openBrowser({ width: 1280, height: 800 });
   page = await context.newPage();
   page.setDefaultTimeout(15_000);
@@ -35,9 +25,7 @@ beforeAll(async () => {
 }, 90_000);
 afterAll(async () => {
   await context.close();
-  await stopProcesses(home);
-  await stopDatabase(home);
-  rmSync(home, { recursive: true, force: true });
+  await workshop.end();
 });
 
 interface Answer {

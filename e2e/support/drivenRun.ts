@@ -11,6 +11,7 @@ import { plotterFile, sampleDesign, samplePlan } from '#core/tests/sampleJob.ts'
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob } from '#store/repositories/jobs/jobs.ts';
 import { startRun } from '#store/repositories/runs/runs.ts';
+import { readNetworkSettings } from '#server/network/networkSettings.ts';
 import type { ServerContext } from '#server/context/context.ts';
 
 /** Only for tests: a run of many small circles, kissed and then, at another exposure, cut through. */
@@ -116,6 +117,7 @@ export function drivenContext(
     log: pino({ level: 'silent' }),
     standIns: { desk: ports, roll: ports, flat: ports },
     ownPorts: [],
+    network: readNetworkSettings({}),
     isOpenDemo: true,
     countWrites: () => 0,
     onWrite: () => undefined,

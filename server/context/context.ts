@@ -1,5 +1,6 @@
 import pino from 'pino';
 import { z } from 'zod';
+import { readNetworkSettings, type NetworkSettings } from '#server/network/networkSettings.ts';
 import type { OwnPort } from '#server/links/refuseOwnAddress.ts';
 import { countWrites } from '#store/connection/countWrites.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
@@ -41,6 +42,8 @@ export interface ServerContext {
   readonly ownPorts: readonly OwnPort[];
   /** Whether whoever reaches it is signed in as the owner of the demo. */
   readonly isOpenDemo: boolean;
+  /** Where it listens beside loopback. */
+  readonly network: NetworkSettings;
   /** How much this process has written. */
   readonly countWrites: () => number;
   /** Tells from now on that something was written. */
@@ -70,6 +73,7 @@ export function makeContext(environment: NodeJS.ProcessEnv): ServerContext {
       base: null,
       serializers: { err: describeError, error: describeError },
     }),
+    network: readNetworkSettings(environment),
     isOpenDemo: read.FEATHER_SIGN_IN === 'demo',
     standIns: read.FEATHER_STAND_INS,
     ownPorts: ownPortsOf(read.FEATHER_DATABASE_URL, read.FEATHER_PORT),

@@ -7,6 +7,7 @@ import type { Writing } from '#core/units/writing.ts';
 import { keyOf } from '#web/http/keyOf.ts';
 import { unitsOf, writingOfBrowser } from '#web/http/unitsOf.ts';
 import { readJson } from '#web/http/readJson.ts';
+import { addressOf, originOf } from '#web/http/whereAsked.ts';
 import { replyToError } from '#web/http/replyToError.ts';
 import { type ServerContext } from '#server/context/context.ts';
 import { NOBODY, type Who } from '#server/people/whoAsks.ts';
@@ -116,11 +117,11 @@ export function defineEndpoint<
         body: spec.body?.parse(sent?.value),
         author: who.name || 'bench',
         who,
-        address: api.clientAddress,
+        address: addressOf(api),
         browser: api.request.headers.get('user-agent') ?? '',
         cookies: api.cookies,
         url: api.url,
-        origin: `http://${api.request.headers.get('host') ?? api.url.host}`,
+        origin: originOf(api.request, api.url),
         units: unitsOf(api.cookies, api.url.searchParams.get('units')),
         writing: writingOfBrowser(api.cookies, api.request.headers),
       } as EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>;

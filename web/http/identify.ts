@@ -1,4 +1,5 @@
 import type { APIContext, AstroCookies } from 'astro';
+import { originOf } from '#web/http/whereAsked.ts';
 import type { ServerContext } from '#server/context/context.ts';
 import { hashKey } from '#server/people/secrets.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -13,22 +14,22 @@ const BENCH_DAYS = 365;
 const LONGEST_NAME = 60;
 
 /** Gives a browser a key that no script of a page can read, and that no other site sends along. */
-function keepKey(cookies: AstroCookies, url: URL, name: string, key: string, days: number): void {
+function keepKey(cookies: AstroCookies, origin: string, name: string, key: string, days: number): void {
   cookies.set(name, key, {
     path: '/',
     httpOnly: true,
     sameSite: 'lax',
-    secure: url.protocol === 'https:',
+    secure: origin.startsWith('https:'),
     maxAge: days * DAY_SECONDS,
   });
 }
 
-export function keepSessionKey(cookies: AstroCookies, url: URL, key: string): void {
-  keepKey(cookies, url, SESSION_COOKIE, key, SESSION_DAYS);
+export function keepSessionKey(cookies: AstroCookies, origin: string, key: string): void {
+  keepKey(cookies, origin, SESSION_COOKIE, key, SESSION_DAYS);
 }
 
-export function keepBenchKey(cookies: AstroCookies, url: URL, key: string): void {
-  keepKey(cookies, url, BENCH_COOKIE, key, BENCH_DAYS);
+export function keepBenchKey(cookies: AstroCookies, origin: string, key: string): void {
+  keepKey(cookies, origin, BENCH_COOKIE, key, BENCH_DAYS);
 }
 
 /** Whether hands change by a PIN at this browser. */
@@ -45,7 +46,7 @@ export async function identify(
   const sessionKey = cookies.get(SESSION_COOKIE)?.value;
   const authorization = request.headers.get('authorization');
   const { who, freshKey } = await whoShows(store, { sessionKey, authorization }, new Date());
-  if (freshKey) keepSessionKey(cookies, url, freshKey);
+  if (freshKey) keepSessionKey(cookies, originOf(request, url), freshKey);
   if (who.role !== 'nobody' || !isOpenDemo || authorization !== null) return who;
   const name = cookies.get('feather_operator')?.value.trim().slice(0, LONGEST_NAME) ?? '';
   return { name, role: 'owner', by: 'demo', operatorId: null, sessionId: null };

@@ -23,6 +23,7 @@ import * as log from '#web/endpoints/workshop/log.ts';
 import * as lookup from '#web/endpoints/book/lookup.ts';
 import * as machines from '#web/endpoints/upkeep/machines.ts';
 import * as materials from '#web/endpoints/book/materials.ts';
+import * as network from '#web/endpoints/workshop/network.ts';
 import * as pictures from '#web/endpoints/jobs/pictures/pictures.ts';
 import * as printJob from '#web/endpoints/jobs/printJob.ts';
 import * as prints from '#web/endpoints/jobs/prints.ts';
@@ -65,6 +66,7 @@ const FILES: readonly object[] = [
   lookup,
   machines,
   materials,
+  network,
   pictures,
   printJob,
   prints,

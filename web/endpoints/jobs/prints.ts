@@ -9,6 +9,7 @@ import { fileOptionsOf, writeMachineFile } from '#core/protocol/machineFile.ts';
 import { findMachine } from '#store/repositories/book/machines.ts';
 import { findMaterials } from '#store/repositories/book/materials.ts';
 import { findSettings, requireSetting } from '#store/repositories/book/settings.ts';
+import { lastingOrigin } from '#server/network/describeNetwork.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
 import { replyWithFile, replyWithMachineFile, replyWithPdf, SVG_TYPE } from '#web/http/replyWithFile.ts';
 import { paperUnits } from '#web/endpoints/jobs/jobPlan.ts';
@@ -31,7 +32,7 @@ export const getLabels = defineEndpoint({
   summary: 'Bench labels at real size as PDF; the code on each opens its setting.',
   query: z.object({ ids: idList, units: paperUnits }),
   reply: z.string().meta({ description: 'application/pdf' }),
-  handle: async ({ query, origin, units, writing }, { store }) => {
+  handle: async ({ query, origin, units, writing }, { store, network }) => {
     const { ids } = query;
     const summaries = await summariseSettings(store, await findSettings(store, ids));
     if (summaries.length === 0) throw new AppError('notFound', 'none of these settings exists');
@@ -40,7 +41,12 @@ export const getLabels = defineEndpoint({
       const material = materials.find(({ id }) => id === setting.materialId);
       const stack = material?.conditions.find(({ id }) => id === setting.conditionId)?.stack ?? [];
       const faceColour = material?.colourHex ?? '#ffffff';
-      return { setting, stack, faceColour, address: `${origin}/settings/${setting.id}` };
+      return {
+        setting,
+        stack,
+        faceColour,
+        address: `${lastingOrigin(origin, network)}/settings/${setting.id}`,
+      };
     });
     return replyWithPdf(await runTask('labels', { labels, system: units, writing }), 'bench-labels.pdf');
   },

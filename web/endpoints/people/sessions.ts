@@ -12,18 +12,18 @@ import { defineEndpoint, type EndpointInput } from '#web/http/defineEndpoint.ts'
 import { isAtTrustedBench, keepBenchKey, keepSessionKey, SESSION_COOKIE } from '#web/http/identify.ts';
 import { firstOwnerSchema, sessionSchema, signedInSchema, signInSchema } from '#web/schemas/people.ts';
 
-type Asked = Pick<EndpointInput<unknown, unknown, unknown>, 'cookies' | 'url' | 'browser'>;
+type Asked = Pick<EndpointInput<unknown, unknown, unknown>, 'cookies' | 'origin' | 'browser'>;
 
 /** Signs a browser in under a new key, whatever it showed before. */
 async function begin(
   store: Store,
-  { cookies, url, browser }: Asked,
+  { cookies, origin, browser }: Asked,
   operatorId: number,
   isByPin: boolean,
 ): Promise<void> {
   const { key, hash } = makeKey();
   await addSession(store, { operatorId, hash, isByPin, browser }, new Date());
-  keepSessionKey(cookies, url, key);
+  keepSessionKey(cookies, origin, key);
 }
 
 export const postFirstOwner = defineEndpoint({
@@ -137,12 +137,12 @@ export const postTrust = defineEndpoint({
   reply: z.object({ isTrusted: z.literal(true) }),
   status: 201,
   change: 'harmless',
-  handle: async ({ who, cookies, url, author }, { store }) => {
+  handle: async ({ who, cookies, origin, author }, { store }) => {
     // A PIN is no proof that more PINs should do.
     if (who.by !== 'session') throw new AppError('notAllowed', 'Sign in with your password first.');
     const { key, hash } = makeKey();
     await trustBench(store, hash, author, new Date());
-    keepBenchKey(cookies, url, key);
+    keepBenchKey(cookies, origin, key);
     return { isTrusted: true as const };
   },
 });
