@@ -24,7 +24,16 @@ const rooms = {
     'benchmarks',
     'e2e',
   ],
-  commands: ['core', 'store', 'server/people', 'web/schemas', 'demo', 'devices', 'commands'],
+  commands: [
+    'core',
+    'store',
+    'server/people',
+    'server/network',
+    'web/schemas',
+    'demo',
+    'devices',
+    'commands',
+  ],
   benchmarks: ['core', 'store', 'web', 'commands', 'benchmarks'],
 };
 

@@ -1,6 +1,7 @@
 import { makeContext, type ServerContext } from '#server/context/context.ts';
 import { forgetKeys } from '#store/repositories/workshop/requestKeys.ts';
 import { forgetPictures } from '#store/repositories/jobs/pictures.ts';
+import { answerOrders } from '#server/several/answerOrders.ts';
 import { resumeRuns } from '#server/runs/runLoop.ts';
 
 let context: ServerContext | null = null;
@@ -12,7 +13,7 @@ export function serverContext(): ServerContext {
 }
 
 /** A run that nobody drives any more, because the store was away for too long, is taken up so soon after it is back. */
-const LOOK_EVERY_MS = 15_000;
+const LOOK_EVERY_MS = 2_000;
 
 const FORGET_EVERY_MS = 3_600_000;
 
@@ -25,6 +26,7 @@ function start(): ServerContext {
     );
   void look();
   setInterval(() => void look(), LOOK_EVERY_MS).unref();
+  answerOrders(made);
   const forget = () =>
     Promise.all([forgetKeys(made.store, new Date()), forgetPictures(made.store, new Date())]).catch(() => 0);
   setInterval(() => void forget(), FORGET_EVERY_MS).unref();

@@ -1,26 +1,28 @@
 /** Every expected reason for refusing something. `web/http/errorTable.ts` gives each its HTTP status. */
-export type ErrorCode =
-  | 'badInput'
-  | 'badDrawing'
-  | 'notFound'
-  | 'wrongMethod'
-  | 'conflict'
-  | 'outOfRange'
-  | 'tooLarge'
-  | 'wrongOrigin'
-  | 'notSignedIn'
-  | 'notAllowed'
-  | 'tooManyTries'
-  | 'cannotPlan'
-  | 'notConfirmed'
-  | 'deviceUnreachable'
-  | 'deviceBusy'
-  | 'deviceRefused'
-  | 'busy'
-  | 'keyReused'
-  | 'outcomeUnknown'
-  | 'storeUnavailable'
-  | 'unforeseen';
+export const ERROR_CODES = [
+  'badInput',
+  'badDrawing',
+  'notFound',
+  'wrongMethod',
+  'conflict',
+  'outOfRange',
+  'tooLarge',
+  'wrongOrigin',
+  'notSignedIn',
+  'notAllowed',
+  'tooManyTries',
+  'cannotPlan',
+  'notConfirmed',
+  'deviceUnreachable',
+  'deviceBusy',
+  'deviceRefused',
+  'busy',
+  'keyReused',
+  'outcomeUnknown',
+  'storeUnavailable',
+  'unforeseen',
+] as const;
+export type ErrorCode = (typeof ERROR_CODES)[number];
 
 /**
  * A refusal with words for the person at the screen: what happened, with quantity, value and requirement.

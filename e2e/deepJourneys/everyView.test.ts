@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ADDRESS, go, visit, type Visitor } from '#e2e/support/app.ts';
+import { fallQuiet } from '#e2e/support/settle.ts';
 import { findViolations } from '#e2e/support/axe.ts';
 import { VIEWS } from '#e2e/support/views.ts';
 
@@ -64,7 +65,7 @@ describe.each([
     await choose('feather_units', system);
     await choose('feather_writing', region);
     await open(path, step);
-    await page.waitForLoadState('networkidle');
+    await fallQuiet(page);
     for (const stray of strays) expect(await strayFigures(page, stray)).toEqual([]);
     expect(errors.splice(0)).toEqual([]);
   });

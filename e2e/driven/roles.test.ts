@@ -75,6 +75,7 @@ const withRole = (role: string) =>
 it('is open to nobody only where somebody comes in, and where it is asked whether it lives', () => {
   expect(withRole('nobody')).toEqual([
     'GET /api/health',
+    'GET /api/network/authority',
     'POST /api/owner',
     'POST /api/sessions',
     'GET /api/sessions/current',

@@ -1,5 +1,15 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { ADDRESS, api, go, PHONE_SIZE, settle, visit, type Visitor, setUp } from '#e2e/support/app.ts';
+import {
+  ADDRESS,
+  api,
+  go,
+  hearNothing,
+  PHONE_SIZE,
+  settle,
+  visit,
+  type Visitor,
+  setUp,
+} from '#e2e/support/app.ts';
 import { rollCutter } from '#e2e/support/rollCutter.ts';
 import { unknownFilm } from '#e2e/support/unknownFilm.ts';
 
@@ -187,6 +197,7 @@ describe('interrupted, and by two people', () => {
   });
 
   it('takes one grade per cell: who comes second is told and loses nothing', async () => {
+    await hearNothing(ines);
     await go(ines.page, '/test-cuts?operation=kiss');
     await ines.page.getByRole('button', { name: 'Cut a card of 6' }).click();
     await ines.page.getByRole('heading', { name: /Ladder card/ }).waitFor();

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { acceptAll, api, arrive, go } from '#e2e/support/app.ts';
+import { acceptAll, api, arrive, go, hearNothing } from '#e2e/support/app.ts';
 import { conditionOf, drawAs, python, type Drawer } from '#e2e/support/drawer.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
@@ -103,6 +103,7 @@ describe('a folding card on the mat-fed machine', () => {
 
   it('keeps a rule for the next drawing, and two people are told of each other', async () => {
     const { page } = drawer.visitor;
+    await hearNothing(drawer.visitor);
     await go(page, `/jobs/${id}`);
     await drawer.step('Roles');
     await page.getByRole('button', { name: 'Make it a rule' }).first().click();

@@ -1,6 +1,6 @@
 import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ADDRESS, api, go, visit, type Visitor, setUp } from '#e2e/support/app.ts';
+import { ADDRESS, api, go, hearNothing, visit, type Visitor, setUp } from '#e2e/support/app.ts';
 
 let ines: Visitor;
 let tove: Visitor;
@@ -58,6 +58,7 @@ describe('two people at once', () => {
   });
 
   it('give roles in the same job: the slower change is refused and the other one shown', async () => {
+    await hearNothing(tove);
     const source =
       '<svg width="40mm" height="40mm" viewBox="0 0 40 40"><path fill="none" stroke="#f00" d="M4 4h32v32h-32z"/></svg>';
     const job = await setUp<{ id: number }>('/api/jobs', 'POST', { name: 'shared', source, machineId: 1 });

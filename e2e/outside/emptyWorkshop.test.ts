@@ -3,7 +3,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openBrowser } from '#commands/openBrowser.ts';
 import { bareWorkshop, NO_MACHINES, type BareWorkshop } from '#e2e/support/bareWorkshop.ts';
 import { settle } from '#e2e/support/settle.ts';
-import { connectStore } from '#store/connection/connectStore.ts';
 
 /** A workshop that just began: no machine, no sheet, no setting. Every view says what to do first. */
 let workshop: BareWorkshop;

@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import { chromium, type Browser, type BrowserContext, type Locator, type Page } from 'playwright-core';
 import { inject } from 'vitest';
-import { settle } from '#e2e/support/settle.ts';
+import { fallQuiet, settle, watchFetching } from '#e2e/support/settle.ts';
 import { mine } from '#store/tests/mine.ts';
 
 export { mine, settle };
@@ -43,12 +43,18 @@ export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Pro
     { name: 'feather_station', value: String(machineId), url: ADDRESS },
   ]);
   const page = await context.newPage();
+  watchFetching(page);
   page.setDefaultTimeout(15_000);
   // The first pages of a new browser and a new server, two of each on two cores, may take longer than any later one.
   page.setDefaultNavigationTimeout(45_000);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   return { context, page, errors, leave: () => context.close() };
+}
+
+/** From now on a visitor is told of nothing that others change, as in a corner where the air is bad. */
+export function hearNothing({ page }: Visitor): Promise<unknown> {
+  return page.route('**/api/events?*', (route) => route.abort());
 }
 
 /** So often a page is opened when another one comes in between. */
@@ -132,6 +138,7 @@ export async function weighScripts(page: Page, path: string): Promise<number> {
   page.on('response', (response) => {
     if (response.request().resourceType() === 'script') scripts.push(weigh(response.body()));
   });
-  await page.goto(`${ADDRESS}${path}`, { waitUntil: 'networkidle' });
+  await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
+  await fallQuiet(page);
   return (await Promise.all(scripts)).reduce((sum, size) => sum + size, 0) / 1000;
 }

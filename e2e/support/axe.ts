@@ -1,3 +1,4 @@
+import { fallQuiet } from '#e2e/support/settle.ts';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { BENCH_SIZE, type Visitor } from '#e2e/support/app.ts';
@@ -15,7 +16,7 @@ interface AxeResult {
 export async function findViolations({ page }: Visitor): Promise<readonly string[]> {
   const size = page.viewportSize() ?? BENCH_SIZE;
   // What is fetched after the page lives makes it longer: the rail must not lie on it when it is measured.
-  await page.waitForLoadState('networkidle');
+  await fallQuiet(page);
   const height = await page.evaluate(() => document.documentElement.scrollHeight);
   await page.setViewportSize({ width: size.width, height: Math.max(size.height, height + 200) });
   await page.evaluate(axe);

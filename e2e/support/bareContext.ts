@@ -10,6 +10,8 @@ export function bareContext(store: () => Store): { readonly serverContext: () =>
     store: store(),
     log,
     standIns: null,
+    nudge: silent,
+    leases: null,
     ownPorts: [],
     network: readNetworkSettings({}),
   });

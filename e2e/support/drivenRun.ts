@@ -118,6 +118,8 @@ export function drivenContext(
     standIns: { desk: ports, roll: ports, flat: ports },
     ownPorts: [],
     network: readNetworkSettings({}),
+    nudge: () => undefined,
+    leases: null,
     isOpenDemo: true,
     countWrites: () => 0,
     onWrite: () => undefined,

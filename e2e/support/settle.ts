@@ -1,4 +1,4 @@
-import type { Page } from 'playwright-core';
+import type { Page, Request } from 'playwright-core';
 
 /**
  * Waits until every island answers to keys and clicks. Astro takes its own mark away when it has asked React to
@@ -12,4 +12,31 @@ export async function settle(page: Page): Promise<void> {
       return isHydrated && !island.hasAttribute('ssr');
     }),
   );
+}
+
+/** What each page is still fetching; lines on which it is told of changes never end and do not count. */
+const fetching = new WeakMap<Page, Set<Request>>();
+const QUIET_MS = 500;
+
+/** Watches what a page fetches, from now on. */
+export function watchFetching(page: Page): Set<Request> {
+  const known = fetching.get(page);
+  if (known) return known;
+  const open = new Set<Request>();
+  fetching.set(page, open);
+  page.on('request', (request) => request.resourceType() !== 'eventsource' && open.add(request));
+  page.on('requestfinished', (request) => open.delete(request));
+  page.on('requestfailed', (request) => open.delete(request));
+  page.on('framenavigated', (frame) => frame === page.mainFrame() && open.clear());
+  return open;
+}
+
+/** Waits until a page has fetched nothing for half a second. */
+export async function fallQuiet(page: Page): Promise<void> {
+  const open = watchFetching(page);
+  await page.waitForLoadState('load');
+  for (let since = Date.now(); Date.now() - since < QUIET_MS;) {
+    await page.waitForTimeout(50);
+    if (open.size > 0) since = Date.now();
+  }
 }

@@ -1,6 +1,10 @@
 import pino from 'pino';
 import { z } from 'zod';
 import { readNetworkSettings, type NetworkSettings } from '#server/network/networkSettings.ts';
+import { changeFeed } from '#server/events/changeFeed.ts';
+import { Leases } from '#server/several/leases.ts';
+import { dropLive } from '#server/runs/live.ts';
+import { sightOf } from '#server/runs/runHub.ts';
 import type { OwnPort } from '#server/links/refuseOwnAddress.ts';
 import { countWrites } from '#store/connection/countWrites.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
@@ -42,8 +46,12 @@ export interface ServerContext {
   readonly ownPorts: readonly OwnPort[];
   /** Whether whoever reaches it is signed in as the owner of the demo. */
   readonly isOpenDemo: boolean;
+  /** Which runs it drives, among several servers; `null` where it is known to be alone. */
+  readonly leases: Leases | null;
   /** Where it listens beside loopback. */
   readonly network: NetworkSettings;
+  /** Has the pages of this process told at once of what was just written. */
+  readonly nudge: () => void;
   /** How much this process has written. */
   readonly countWrites: () => number;
   /** Tells from now on that something was written. */
@@ -64,15 +72,18 @@ export function makeContext(environment: NodeJS.ProcessEnv): ServerContext {
   const count = countWrites(store, () => {
     for (const tell of listeners) tell();
   });
+  const log = pino({
+    level: read.FEATHER_LOG_LEVEL,
+    base: null,
+    serializers: { err: describeError, error: describeError },
+  });
   return {
     store,
+    log,
+    leases: new Leases(store, log, { sightOf, onLost: dropLive }),
+    nudge: () => changeFeed({ store, log }).nudge(),
     countWrites: count,
     onWrite: (listener) => void listeners.push(listener),
-    log: pino({
-      level: read.FEATHER_LOG_LEVEL,
-      base: null,
-      serializers: { err: describeError, error: describeError },
-    }),
     network: readNetworkSettings(environment),
     isOpenDemo: read.FEATHER_SIGN_IN === 'demo',
     standIns: read.FEATHER_STAND_INS,

@@ -17,6 +17,7 @@ export interface Who {
   readonly by: 'nobody' | 'session' | 'pin' | 'token' | 'demo';
   readonly operatorId: number | null;
   readonly sessionId: number | null;
+  readonly tokenId?: number;
 }
 
 export const NOBODY: Who = { name: '', role: 'nobody', by: 'nobody', operatorId: null, sessionId: null };
@@ -82,5 +83,12 @@ async function whoHolds(store: Store, key: string, now: Date): Promise<Who> {
   if (!token) return NOBODY;
   const usedAt = token.usedAt === null ? 0 : Date.parse(token.usedAt);
   if (now.getTime() - usedAt > TOUCH_MS) await unlessFull(markTokenUsed(store, token.id, now));
-  return { name: token.madeBy, role: token.role, by: 'token', operatorId: null, sessionId: null };
+  return {
+    name: token.madeBy,
+    role: token.role,
+    by: 'token',
+    operatorId: null,
+    sessionId: null,
+    tokenId: token.id,
+  };
 }

@@ -8,6 +8,8 @@ const FOLLOW_MS = 250;
 export class Control implements Live {
   readonly begunAt = Date.now();
   isHalted = false;
+  /** Halted without a word, because another server has the run. */
+  isDropped = false;
   isFollowed = false;
   private out: number;
   private teller: Live['tell'] | null = null;
@@ -20,6 +22,8 @@ export class Control implements Live {
   constructor(
     readonly key: string,
     readonly from: number,
+    /** Whether this server still drives the run. */
+    private readonly mayGoOn: () => Promise<boolean> = () => Promise.resolve(true),
   ) {
     this.out = from;
   }
@@ -27,13 +31,29 @@ export class Control implements Live {
   /** Hands that stop the machine the moment it is halted. */
   useHands(hands: Hands): void {
     // Whether it was obeyed is asked by whoever ordered the stop.
-    this.onHalt(() => void hands.order({ order: 'stop' }).catch(() => undefined));
+    this.onHalt(() => {
+      if (!this.isDropped) void hands.order({ order: 'stop' }).catch(() => undefined);
+    });
   }
 
   /** The channel it goes out over; one that a halt came before is closed at once. */
   attach(channel: Channel): void {
     this.channel = channel;
     if (this.isHalted) channel.cut();
+  }
+
+  drop(): void {
+    if (this.isHalted) return;
+    this.isDropped = true;
+    this.isHalted = true;
+    for (const act of this.halts) act();
+    this.channel?.cut();
+  }
+
+  /** Whether more may be sent: else it is dropped at once. */
+  async checkMayGoOn(): Promise<boolean> {
+    if (!(await this.mayGoOn())) this.drop();
+    return !this.isHalted;
   }
 
   halt(): void {

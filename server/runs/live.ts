@@ -3,6 +3,8 @@ export interface Live {
   readonly key: string;
   /** Sends nothing more, from this moment on; hands at a stand-in press its stop without waiting for anything. */
   halt(): void;
+  /** Hangs up without a word: another server has the run now. */
+  drop(): void;
   /** Gives the machine an order in its language. @returns false when it cannot be told, or does not answer */
   tell(order: 'stop' | 'pause' | 'resume'): Promise<boolean>;
   /** Strokes of the run before this one have gone out, at least in part. */
@@ -28,4 +30,12 @@ export function enterLive(runId: number, live: Live): void {
 /** Takes a transmission out again; another one that came meanwhile stays. */
 export function leaveLive(runId: number, live: Live): void {
   if (transmissions.get(runId) === live) transmissions.delete(runId);
+}
+
+/** Ends a transmission without telling the machine anything: whoever drives the run now asks it how far it got. */
+export function dropLive(runId: number): void {
+  const live = findLive(runId);
+  if (!live) return;
+  live.drop();
+  leaveLive(runId, live);
 }

@@ -5,7 +5,7 @@ import type { RunEvent } from '#core/run/runCourse.ts';
 import { stepRun, type RunStep } from '#core/run/stepRun.ts';
 import type { ServerContext } from '#server/context/context.ts';
 import { performCommand } from '#server/runs/performCommand.ts';
-import { publishRunEvent } from '#server/runs/runHub.ts';
+import { forgetSight, publishRunEvent } from '#server/runs/runHub.ts';
 import { retryOnStore } from '#server/runs/retryOnStore.ts';
 import {
   findDrivenRun,
@@ -56,8 +56,12 @@ export function tellRun(
   event: RunEvent,
   { author = '', more }: { readonly author?: string; readonly more?: WrittenStep['more'] } = {},
 ): Promise<TakenStep> {
-  const loop = loops.get(runId) ?? { entries: [], isWorking: false, acting: 0, run: null };
-  loops.set(runId, loop);
+  const known = loops.get(runId);
+  const loop = known ?? { entries: [], isWorking: false, acting: 0, run: null };
+  if (!known) {
+    loops.set(runId, loop);
+    context.leases?.use(runId);
+  }
   return new Promise((resolve, reject) => {
     loop.entries.push({ event, author, more, resolve, reject });
     void work(context, runId, loop);
@@ -74,10 +78,19 @@ export function isDriven(runId: number): boolean {
  * rejects.
  */
 export async function driveRun(runId: number, context: ServerContext): Promise<void> {
+  const { leases, log } = context;
   if (isDriven(runId)) return;
-  await tellRun(context, runId, { kind: 'taken' }).catch((error: unknown) =>
-    context.log.error({ err: error, runId }, 'run cannot be taken up'),
-  );
+  try {
+    if (leases && !(await leases.take(runId))) return;
+    try {
+      // Somebody may have come first while the lease was taken: taken up twice, the machine would be asked for nothing.
+      if (!isDriven(runId)) await tellRun(context, runId, { kind: 'taken' });
+    } finally {
+      leases?.leave(runId);
+    }
+  } catch (error) {
+    log.error({ err: error, runId }, 'run cannot be taken up');
+  }
 }
 
 /** Takes up the runs that are under way and that nobody drives here. Returns how many. */
@@ -101,7 +114,7 @@ async function work(context: ServerContext, runId: number, loop: Loop): Promise<
     }
   }
   loop.isWorking = false;
-  rest(runId, loop);
+  rest(context, runId, loop);
 }
 
 /** The next event; strokes that were reached one after the other are written in one go. */
@@ -123,7 +136,8 @@ async function write(
     const run = (loop.run ??= await retryOnStore(context, () => findDrivenRun(context.store, runId)));
     const before = run.course;
     const step = stepRun(before, event);
-    const written = { runId, version: run.version, before, event, step, author, writeId, more };
+    const lease = leaseOf(context, runId);
+    const written = { runId, version: run.version, before, event, step, author, writeId, more, lease };
     const version = await retryOnStore(context, () => keepRunStep(context.store, written, new Date()));
     if (version === null) {
       loop.run = null;
@@ -170,12 +184,23 @@ function act(context: ServerContext, runId: number, loop: Loop, { commands }: Ru
       .catch((error: unknown) => context.log.error({ err: error, runId }, 'a failed run could not be held'))
       .finally(() => {
         loop.acting -= 1;
-        rest(runId, loop);
+        rest(context, runId, loop);
       });
   }
 }
 
 /** Nothing is under way here any more: whoever moves the run next reads it anew. */
-function rest(runId: number, loop: Loop): void {
-  if (!loop.isWorking && loop.acting === 0 && loop.entries.length === 0) loops.delete(runId);
+function rest({ leases }: ServerContext, runId: number, loop: Loop): void {
+  if (loop.isWorking || loop.acting > 0 || loop.entries.length > 0 || loops.get(runId) !== loop) return;
+  loops.delete(runId);
+  forgetSight(runId);
+  leases?.leave(runId);
+}
+
+/** Under what this server writes a run. @throws AppError `conflict` when another one drives it now */
+function leaseOf({ leases }: ServerContext, runId: number): WrittenStep['lease'] {
+  if (!leases) return undefined;
+  const lease = leases.holds(runId) ? leases.fenceOf(runId) : null;
+  if (!lease) throw new AppError('conflict', 'Another server drives this run now.');
+  return lease;
 }

@@ -35,7 +35,7 @@ export async function sayInTurns(
   );
   let done = 0;
   for (const [index, block] of blocks.entries()) {
-    if (control.isHalted) return { kind: 'halted' };
+    if (!(await control.checkMayGoOn())) return { kind: 'halted' };
     control.setOut(strokeAt(blocks, index));
     const busyMs = 1000 * (seconds.most(control.outTo() - control.from) - seconds.most(done));
     try {

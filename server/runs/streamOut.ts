@@ -49,7 +49,7 @@ async function letOut(
         const early = seconds.least(before) - elapsed() - AHEAD_SECONDS;
         if (early > 0) await Promise.race([pause(1000 * early), halted]);
       }
-      if (control.isHalted) return { kind: 'halted' };
+      if (!(await control.checkMayGoOn())) return { kind: 'halted' };
       control.setOut(after);
       if (!watching) control.tellOut();
       const busy = Math.max(0, seconds.most(after) - elapsed());

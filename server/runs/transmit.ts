@@ -30,7 +30,7 @@ export async function transmit(
 ): Promise<void> {
   const { context, runId, run: driven } = scene;
   // At once, before anything is waited for: a stop that comes now finds it.
-  const control = new Control(key, from);
+  const control = new Control(key, from, () => context.leases?.confirm(runId) ?? Promise.resolve(true));
   control.onOut((to) => publishRunEvent(runId, { kind: 'out', to }));
   enterLive(runId, control);
   try {

@@ -4,7 +4,7 @@ import { connectionOptions } from '#store/connection/connectionOptions.ts';
 import type { BackupHead, TableHead, TableSum } from '#store/backup/backupFormat.ts';
 
 /**
- * Tables that a copy does not hold: migrations make the first two, keys of requests are of this hour, and who brings a
+ * Tables that a copy does not hold: migrations make the first two, keys of requests, what screens are told and who drives what are of this hour, and who brings a
  * copy back signs in anew.
  */
 const LEFT_OUT: ReadonlySet<string> = new Set([
@@ -14,6 +14,11 @@ const LEFT_OUT: ReadonlySet<string> = new Set([
   'sessions',
   'trusted_benches',
   'sign_in_tries',
+  'changes',
+  'watchers',
+  'servers',
+  'run_leases',
+  'run_orders',
 ]);
 const BYTES = /blob|binary/i;
 /** The rows of a table that are held at once. */

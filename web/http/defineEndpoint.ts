@@ -5,6 +5,7 @@ import { mayAs, type Role } from '#core/people/roles.ts';
 import type { UnitSystem } from '#core/units/length.ts';
 import type { Writing } from '#core/units/writing.ts';
 import { keyOf } from '#web/http/keyOf.ts';
+import { pageOf, topicOf } from '#web/http/topicOf.ts';
 import { unitsOf, writingOfBrowser } from '#web/http/unitsOf.ts';
 import { readJson } from '#web/http/readJson.ts';
 import { addressOf, originOf } from '#web/http/whereAsked.ts';
@@ -13,6 +14,7 @@ import { type ServerContext } from '#server/context/context.ts';
 import { NOBODY, type Who } from '#server/people/whoAsks.ts';
 import { serverContext } from '#server/serverContext.ts';
 import type { Store } from '#store/connection/connectStore.ts';
+import { addChange } from '#store/repositories/events/changes.ts';
 import { actOnce, changeOnce, findReply } from '#store/repositories/workshop/requestKeys.ts';
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
@@ -38,6 +40,8 @@ export interface EndpointSpec<
   readonly status?: number;
   /** How a request that changes something is done; `inOne` where nothing is said. */
   readonly change?: ChangeKind;
+  /** What a change is about where its address does not say it: a kind and a number. */
+  readonly about?: (input: EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>) => string;
   readonly handle: (
     input: EndpointInput<z.infer<Params>, z.infer<Query>, z.infer<Body>>,
     context: EndpointContext,
@@ -143,12 +147,13 @@ function isOutside(change: ChangeKind | undefined): boolean {
 interface Performed<Input, Reply> {
   readonly method: Method;
   readonly change?: ChangeKind;
+  readonly about?: (input: Input) => string;
   readonly handle: (input: Input, context: EndpointContext) => Promise<Reply | Response>;
 }
 
 /** Has a handler answer: a change once for its key, and none of it when it fails. */
 async function perform<Input extends EndpointInput<unknown, unknown, unknown>, Reply>(
-  { method, change, handle }: Performed<Input, Reply>,
+  { method, change, about, handle }: Performed<Input, Reply>,
   api: APIContext,
   input: Input,
   bodyHash: string,
@@ -158,18 +163,35 @@ async function perform<Input extends EndpointInput<unknown, unknown, unknown>, R
   const later: ((server: ServerContext) => void)[] = [];
   const afterwards: EndpointContext['afterwards'] = (act) => void later.push(act);
   const { signal } = api.request;
+  /** Told in the transaction of the change, so that who hears of it finds it. */
+  const tell = async (store: Store) => {
+    const topic = about?.(input) ?? topicOf(api.url.pathname);
+    if (topic === null || method === 'GET') return;
+    await addChange(store, { topic, author: input.author, page: pageOf(api.request.headers) }, new Date());
+    later.push(({ nudge }) => nudge());
+  };
+  const told = async <Done>(act: () => Promise<Done>): Promise<Done> => {
+    const done = await act();
+    await tell(pool).catch((error: unknown) => server.log.error({ err: error }, 'a change was not told'));
+    return done;
+  };
   const direct: EndpointContext = { ...server, afterwards, signal, once: (act) => act(pool) };
   const answer = async () => {
-    if (method === 'GET' || change === 'harmless') return handle(input, direct);
+    if (method === 'GET') return handle(input, direct);
+    if (change === 'harmless') return told(() => handle(input, direct));
     const request = keyOf(api.request, api.url, bodyHash);
     const before = await findReply<Reply>(pool, request);
     if (before) return before.reply;
-    if (change === 'outside') return actOnce(pool, request, new Date(), () => handle(input, direct));
+    if (change === 'outside') {
+      return told(() => actOnce(pool, request, new Date(), () => handle(input, direct)));
+    }
     const once: EndpointContext['once'] = (act) =>
-      changeOnce(pool, request, new Date(), (store) => {
+      changeOnce(pool, request, new Date(), async (store) => {
         // A transaction that collided is done again from its beginning.
         later.length = 0;
-        return act(store);
+        const done = await act(store);
+        await tell(store);
+        return done;
       });
     if (change === 'own') return handle(input, { ...direct, once });
     return once((store) => handle(input, { ...direct, store }));

@@ -8,6 +8,7 @@ import * as days from '#web/endpoints/workshop/days.ts';
 import * as dialInReplies from '#web/endpoints/dialIn/dialInReplies.ts';
 import * as dialIns from '#web/endpoints/dialIn/dialIns.ts';
 import * as drift from '#web/endpoints/upkeep/drift.ts';
+import * as events from '#web/endpoints/events/events.ts';
 import * as faults from '#web/endpoints/upkeep/faults.ts';
 import * as health from '#web/endpoints/workshop/health.ts';
 import * as jobDrawings from '#web/endpoints/jobs/jobDrawings.ts';
@@ -51,6 +52,7 @@ const FILES: readonly object[] = [
   dialInReplies,
   dialIns,
   drift,
+  events,
   faults,
   health,
   jobDrawings,

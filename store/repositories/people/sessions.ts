@@ -121,3 +121,13 @@ export async function listSessions(
     .select('id', 'browser', 'seen_at');
   return rows.map(({ id, browser, seen_at }) => ({ id, browser, seenAt: seen_at.toISOString() }));
 }
+
+/** Whether a session was not ended, nor its owner put away. */
+export async function isSessionThere(db: Store, id: number): Promise<boolean> {
+  const row: unknown = await db('sessions')
+    .join('operators', 'operators.id', 'sessions.operator_id')
+    .whereNull('operators.put_away_at')
+    .where('sessions.id', id)
+    .first('sessions.id');
+  return row !== undefined;
+}

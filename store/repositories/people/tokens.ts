@@ -77,3 +77,8 @@ export async function removeToken(db: Store, id: number): Promise<void> {
   const gone = await db('tokens').where({ id }).delete();
   if (gone === 0) throw new AppError('notFound', `there is no token ${id}`);
 }
+
+/** Whether a token was not taken back, nor its owner put away. */
+export async function isTokenThere(db: Store, id: number): Promise<boolean> {
+  return (await tokens(db).where('tokens.id', id).first()) !== undefined;
+}

@@ -12,6 +12,7 @@ import type { RunStep } from '#core/run/stepRun.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { findMaterialByCondition } from '#store/repositories/book/materials.ts';
 import { findRun, keepStrokes } from '#store/repositories/runs/runs.ts';
+import { LEASE_S } from '#store/repositories/several/runLeases.ts';
 import { wearTools } from '#store/repositories/bench/stations.ts';
 import { timeColumn } from '#store/rows/jsonColumn.ts';
 import { programColumn } from '#store/rows/programSchema.ts';
@@ -73,6 +74,8 @@ export interface WrittenStep {
   readonly author: string;
   /** Names this writing: tried again, it is written once. At most 36 characters. */
   readonly writeId: string;
+  /** Under what its server drives the run, where there are several: refused when another has it meanwhile. */
+  readonly lease?: { readonly holder: string; readonly fence: number } | undefined;
   /** What a repeat adds to the run. */
   readonly more?: { readonly strokes: readonly RunStroke[]; readonly program: RunProgram } | undefined;
 }
@@ -119,6 +122,7 @@ async function moveRun(db: Store, written: WrittenStep, now: Date): Promise<numb
   return db.transaction(async (transaction) => {
     const { state, message, partIndex, sending, named } = step.course;
     const isEnd = isRunOver(state) && !isRunOver(before.state);
+    if (written.lease) await requireLease(transaction, runId, written.lease);
     const moved = await transaction('runs')
       .where({ id: runId, version })
       .update({
@@ -151,6 +155,21 @@ async function moveRun(db: Store, written: WrittenStep, now: Date): Promise<numb
     if (isEnd) await wearByRun(transaction, runId);
     return version + 1;
   });
+}
+
+/**
+ * Renewed in the same transaction, and so written: a cluster refuses one of two transactions that both wrote the lease,
+ * and would let pass one that had only read it. @throws AppError `conflict`
+ */
+async function requireLease(
+  db: Store,
+  runId: number,
+  { holder, fence }: NonNullable<WrittenStep['lease']>,
+): Promise<void> {
+  const held = await db('run_leases')
+    .where({ run_id: runId, holder, fence })
+    .update({ until: db.raw(`NOW(3) + INTERVAL ${LEASE_S} SECOND`) });
+  if (held === 0) throw new AppError('conflict', 'Another server drives this run now.');
 }
 
 async function addStrokes(

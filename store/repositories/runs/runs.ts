@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { isRunOver, RUN_STATES, type Run, type RunState, type StrokeOutcome } from '#core/run/run.ts';
 import type { RunStroke } from '#core/program/runStroke.ts';
@@ -213,4 +214,32 @@ export async function listRunsOfJob(db: Store, jobId: number): Promise<readonly 
     .limit(200)
     .select('id');
   return rows.map(({ id }) => id);
+}
+
+const headRow = z.object({ state: z.enum(RUN_STATES), message: z.string() });
+
+/** The state of a run alone. @throws AppError `notFound` */
+export async function findRunHead(
+  db: Store,
+  runId: number,
+): Promise<{ readonly state: RunState; readonly message: string }> {
+  const row: unknown = await db('runs').where({ id: runId }).first('state', 'message');
+  if (!row) throw new AppError('notFound', `there is no run ${runId}`);
+  return headRow.parse(row);
+}
+
+/** Strokes that were acknowledged, but for those that are known. */
+export async function listStrokesBut(
+  db: Store,
+  runId: number,
+  known: ReadonlySet<number>,
+): Promise<readonly StrokeOutcome[]> {
+  const all: number[] = await db('run_strokes').where({ run_id: runId }).pluck('stroke_index');
+  const fresh = all.filter((index) => !known.has(index));
+  if (fresh.length === 0) return [];
+  const rows: unknown[] = await db('run_strokes')
+    .where({ run_id: runId })
+    .whereIn('stroke_index', fresh)
+    .orderBy('stroke_index');
+  return rows.map(readOutcomeRow);
 }

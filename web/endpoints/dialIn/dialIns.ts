@@ -64,6 +64,7 @@ export const postDialIn = defineEndpoint({
   body: newDialInSchema,
   reply: dialInReplySchema,
   status: 201,
+  about: ({ body }) => `stations/${body.machineId}`,
   handle: async ({ body, author }, { store }) => {
     const station = requireLoaded(await findStation(store, body.machineId));
     const { loaded, machine } = station;

@@ -18,6 +18,7 @@ import { requireConfirmed } from '#web/endpoints/jobs/jobPlan.ts';
 import { planJob } from '#web/endpoints/jobs/planJob.ts';
 import { streamRun } from '#web/endpoints/runs/streamRun.ts';
 import { requestRefit } from '#web/workers/refitKnowledge.ts';
+import { followElsewhere } from '#server/several/followElsewhere.ts';
 import { driveRun } from '#server/runs/runLoop.ts';
 import { readRun } from '#server/runs/readRun.ts';
 import { continueRun, pauseRun, repeatOperation, stopRun, unloadRun } from '#server/runs/runOrders.ts';
@@ -119,7 +120,12 @@ export const getRunEvents = defineEndpoint({
   summary: 'Live server-sent events of a run: position, strokes reached, state.',
   params: runParams,
   reply: z.string().meta({ description: 'text/event-stream' }),
-  handle: ({ params }, { store }) => streamRun(params.id, () => findRun(store, params.id)),
+  handle: ({ params }, context) =>
+    streamRun(
+      params.id,
+      () => findRun(context.store, params.id),
+      () => followElsewhere(context, params.id),
+    ),
 });
 
 export const postStop = defineEndpoint({

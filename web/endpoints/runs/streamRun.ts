@@ -7,12 +7,22 @@ const KEEP_ALIVE_MS = 15_000;
 /**
  * A run as server-sent events: first its state now, then everything as it happens, until it is over.
  * It is watched from before it is read, so that nothing falls between the two.
+ * @param follow has it told of a run that another server drives; returns what ends it
  * @param readRun what the store holds of it; what it throws is thrown, and the run is watched no longer
  */
-export async function streamRun(runId: number, readRun: () => Promise<Run>): Promise<Response> {
+export async function streamRun(
+  runId: number,
+  readRun: () => Promise<Run>,
+  follow: () => () => void = () => () => undefined,
+): Promise<Response> {
   const early: LiveEvent[] = [];
   let tell = (event: LiveEvent) => void early.push(event);
-  const unwatch = watchRun(runId, (event) => tell(event));
+  const unfollow = follow();
+  const unhear = watchRun(runId, (event) => tell(event));
+  const unwatch = () => {
+    unfollow();
+    unhear();
+  };
   let run: Run;
   try {
     run = await readRun();

@@ -4,16 +4,19 @@ import { nameCondition, type Material } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import type { ShownJob } from '#web/endpoints/jobs/showJob.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { HereToo } from '#web/islands/together/HereToo.tsx';
+import type { Together } from '#web/islands/together/useTopic.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import type { JobReply } from '#web/schemas/job.ts';
 import { say } from '#web/islands/shared/units.ts';
 
 interface Props extends Pick<ShownJob, 'machine' | 'materialName'> {
   readonly job: JobReply;
+  readonly together: Together;
 }
 
 /** What the job is, and for what; another sheet or machine can be chosen. */
-export function JobHeading({ job, machine, materialName }: Props) {
+export function JobHeading({ job, machine, materialName, together }: Props) {
   const [isOpen, setOpen] = useState(false);
   return (
     <header>
@@ -31,6 +34,7 @@ export function JobHeading({ job, machine, materialName }: Props) {
         >
           Other sheet or machine
         </button>
+        <HereToo {...together} />
       </div>
       {isOpen ? <OtherBench job={job} /> : null}
     </header>

@@ -59,7 +59,7 @@ function JobSteps({ ...shown }: ShownJob) {
   const drawings = <DrawingList {...shared} looked={{ ...looked, look }} onRefresh={state.refresh} />;
   return (
     <Tabs.Root value={step} onValueChange={(value) => state.setStep(value as Step)}>
-      <JobHeading {...shown} job={job} />
+      <JobHeading {...shown} job={job} together={state.together} />
       <StepLine step={step} />
       <div className="grid gap-5 md:grid-cols-[minmax(0,1fr)_23rem] lg:grid-cols-[minmax(0,1fr)_27rem]">
         <JobCanvas

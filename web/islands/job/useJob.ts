@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { withChange } from '#core/job/withChange.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { useTopic } from '#web/islands/together/useTopic.ts';
 import type { JobReply } from '#web/schemas/job.ts';
 import type { PlanReply } from '#web/schemas/plan.ts';
 
@@ -70,6 +71,10 @@ export function useJob(initial: JobReply) {
   });
   /** Wishes that have no answer yet, in their order. */
   const pending = useRef<readonly JobChange[]>([]);
+  const together = useTopic(`jobs/${initial.id}`, () => {
+    // While a hand of this page is at work, its own answer brings what others did, or is refused over it.
+    if (pending.current.length === 0) void queries.invalidateQueries({ queryKey: key });
+  });
   const arranged = useRef(new WeakSet<JobChange>());
   const change = useMutation({
     // One after the other, each on the version that the last one left: nobody overtakes himself.
@@ -107,6 +112,7 @@ export function useJob(initial: JobReply) {
     change: change.mutate,
     /** What somebody else, or another way in, made of it. */
     refresh: () => queries.invalidateQueries({ queryKey: key }),
+    together,
     isBusy: change.isPending,
     error: change.error ?? plan.error,
   };

@@ -9,6 +9,7 @@ import { OutcomeLegend } from '#web/islands/run/OutcomeLegend.tsx';
 import { OutcomeLines } from '#web/islands/run/OutcomeLines.tsx';
 import { useRun } from '#web/islands/run/useRun.ts';
 import { LookPanel } from '#web/islands/run/LookPanel.tsx';
+import { HereToo } from '#web/islands/together/HereToo.tsx';
 import { RunHistory } from '#web/islands/run/RunHistory.tsx';
 import { RunProgress } from '#web/islands/run/RunProgress.tsx';
 import { useLook } from '#web/islands/run/useLook.ts';
@@ -54,6 +55,7 @@ export function RunView({
             </>
           ) : null}
         </p>
+        <HereToo {...live.together} />
         <SheetView
           widthMm={run.sheetWidthMm}
           heightMm={run.sheetHeightMm}

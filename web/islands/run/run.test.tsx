@@ -50,6 +50,7 @@ const live = (state: RunState, change: Partial<Run> = {}, isLinked = true) =>
     head: null,
     error: null,
     isLinked,
+    together: { names: [], changedBy: null, isTold: false },
     settle: () => undefined,
     order: () => undefined,
   }) as LiveRun;

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isRunOver, type Run } from '#core/run/run.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { useTopic } from '#web/islands/together/useTopic.ts';
 import type { LiveEvent } from '#core/run/liveEvent.ts';
 import { runEventSchema } from '#web/schemas/run.ts';
 
@@ -59,6 +60,9 @@ export function useRun(initial: Run) {
     return () => source.close();
   }, [initial.id, isOver, take, readAnew]);
 
+  // Pieces noted and lines looked at are told of with everything else that others change.
+  const together = useTopic(`runs/${initial.id}`, () => void readAnew());
+
   const order = (what: 'stop' | 'continue' | 'pause' | 'repeat' | 'unload', body: object) => {
     setError(null);
     callApi(`/api/runs/${initial.id}/${what}`, 'POST', body).then(() => {
@@ -71,6 +75,7 @@ export function useRun(initial: Run) {
     head,
     error,
     isLinked,
+    together,
     settle: setRun,
     order,
   };

@@ -31,6 +31,14 @@ export async function callApi<Reply>(path: string, method = 'GET', body?: unknow
   return readReply<Reply>(response);
 }
 
+let ownName = '';
+
+/** The name of this page among all that are open: it is not told of its own changes. */
+export function pageName(): string {
+  ownName ||= crypto.randomUUID();
+  return ownName;
+}
+
 /** Keys of wishes that got no answer yet, by what was wished. */
 const unanswered = new Map<string, string>();
 /** Pauses before a change is asked for again whose answer was lost, ms. */
@@ -67,7 +75,7 @@ async function send(
       method,
       headers: {
         ...(text === null ? {} : { 'content-type': 'application/json' }),
-        ...(key === null ? {} : { 'idempotency-key': key }),
+        ...(key === null ? {} : { 'idempotency-key': key, 'x-feather-page': pageName() }),
       },
       ...(text === null ? {} : { body: text }),
     });

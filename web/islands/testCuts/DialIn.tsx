@@ -10,6 +10,7 @@ import { Section } from '#web/components/section/Section.tsx';
 import { StripLegend } from '#web/components/windowStrip/StripLegend.tsx';
 import { WindowStrip } from '#web/components/windowStrip/WindowStrip.tsx';
 import { makeQueryClient } from '#web/islands/shared/queryClient.ts';
+import { HereToo } from '#web/islands/together/HereToo.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { CardGrades } from '#web/islands/testCuts/CardGrades.tsx';
 import { CutList } from '#web/islands/testCuts/CutList.tsx';
@@ -62,6 +63,7 @@ function DialInView({ station, operation, quantities, start, system }: Props) {
             {nameCondition(loaded.material.name, loaded.condition.kind)} on {machine.name} ·{' '}
             <a href="/test-cuts/unknown">unknown sheet?</a> · <a href="/practice">practise</a>
           </p>
+          <HereToo {...dial.together} />
           <FoundBefore dial={dial} station={station} />
           {dial.card ? <CutOnMachine dial={dial} station={station} /> : null}
           {dial.card ? (

@@ -7,6 +7,7 @@ import type { Station } from '#core/station/station.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { readAnew } from '#web/islands/shared/readAnew.ts';
 import type { DialInStart } from '#web/islands/testCuts/start/dialInStart.ts';
+import { useTopic } from '#web/islands/together/useTopic.ts';
 import { useLocalAnswer } from '#web/islands/testCuts/useLocalAnswer.ts';
 import { previewGrades } from '#web/islands/testCuts/previewGrades.ts';
 import type { DialInReply, KeptReply } from '#web/schemas/dialIn.ts';
@@ -22,7 +23,7 @@ export interface GivenChange {
   readonly spotJobId?: number;
 }
 
-/** Somebody else may grade too: what stands is read again this often. */
+/** Somebody else may grade too: what stands is read again this often while changes are not told. */
 const LOOK_AGAIN_MS = 4000;
 
 /** The dial-in of a page and everything that can be asked of it. It is opened by the first thing that is recorded. */
@@ -30,15 +31,19 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
   const { machine, loaded } = station;
   const queries = useQueryClient();
   const key = ['dialIn', machine.id, loaded?.condition.id, operation];
+  const lookAgain = () => void queries.invalidateQueries({ queryKey: key });
+  const dialInId = queries.getQueryData<DialInStart>(key)?.reply?.dialIn.id ?? start.reply?.dialIn.id;
+  const together = useTopic(
+    dialInId === undefined ? `stations/${machine.id}` : `dial-ins/${dialInId}`,
+    lookAgain,
+  );
   const { data = start, error } = useQuery({
     queryKey: key,
-    queryFn: () => readAgain(queries.getQueryData<DialInStart>(key) ?? start),
+    queryFn: () => readAgain(queries.getQueryData<DialInStart>(key) ?? start, station, operation),
     initialData: start,
-    refetchInterval: LOOK_AGAIN_MS,
-    enabled: (query) => (query.state.data?.reply ?? null) !== null,
+    refetchInterval: ({ state }) => (state.data?.reply && !together.isTold ? LOOK_AGAIN_MS : false),
   });
   const show = (reply: DialInReply) => queries.setQueryData<DialInStart>(key, { reply, bench: reply.bench });
-  const lookAgain = () => void queries.invalidateQueries({ queryKey: key });
   const open = async (): Promise<DialInReply> => {
     const now = queries.getQueryData<DialInStart>(key)?.reply;
     if (now?.dialIn.state === 'open') return now;
@@ -76,6 +81,7 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
     isLoaded: data.reply?.isLoaded ?? true,
     requests,
     cutOnMachine,
+    together,
     // A piece that is being sent can not be graded yet: what is seen is still the one before.
     isBusy: [...Object.values(requests), cutOnMachine].some(({ isPending }) => isPending),
     error: [grade, undo, sayFlaws, change, card, dropCard].find((one) => one.error)?.error ?? error,
@@ -187,8 +193,23 @@ function useGradePreview(station: Station, operation: DepthOperation, key: reado
   };
 }
 
-async function readAgain(now: DialInStart): Promise<DialInStart> {
-  if (!now.reply) return now;
-  const reply = await callApi<DialInReply>(`/api/dial-ins/${now.reply.dialIn.id}`);
+/** What stands now; where nothing was open, somebody else may have opened it meanwhile. */
+async function readAgain(
+  now: DialInStart,
+  { machine, loaded }: Station,
+  operation: DepthOperation,
+): Promise<DialInStart> {
+  const id = now.reply?.dialIn.id ?? (await findOpened(machine.id, loaded?.condition.id, operation));
+  if (id === undefined) return now;
+  const reply = await callApi<DialInReply>(`/api/dial-ins/${id}`);
   return { reply, bench: reply.bench };
+}
+
+async function findOpened(
+  machineId: number,
+  conditionId: number | undefined,
+  operation: DepthOperation,
+): Promise<number | undefined> {
+  const open = await callApi<readonly DialInReply['dialIn'][]>(`/api/dial-ins?machineId=${machineId}`);
+  return open.find((one) => one.conditionId === conditionId && one.operation === operation)?.id;
 }
