@@ -9,7 +9,16 @@ import { ROOT } from '#commands/homeFolder.ts';
 /** What the server's threads run. */
 export const BUILT_THREADS = join(ROOT, 'dist/threads/thread.mjs');
 
-const SOURCES = ['core', 'store', 'server', 'web', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json'];
+const SOURCES = [
+  'core',
+  'store',
+  'server',
+  'web',
+  'public',
+  'astro.config.mjs',
+  'package-lock.json',
+  'tsconfig.json',
+];
 
 /** Builds the application unless the build already stands for exactly these sources. @throws Error with the reason */
 export async function buildApp(): Promise<void> {
@@ -29,6 +38,7 @@ export async function buildApp(): Promise<void> {
     throw new Error(`The build failed:\n${stdout.slice(-1500)}\n${stderr.slice(-3000)}`, { cause: failure });
   }
   await buildThreads();
+  await buildOffline();
   writeFileSync(stamp, wanted);
 }
 
@@ -48,6 +58,20 @@ async function buildThreads(): Promise<void> {
     platform: 'node',
     format: 'esm',
     target: 'node20',
+    logLevel: 'silent',
+  });
+}
+
+/** What keeps pages for when there is no network: one script at the root, so that it reaches every page. */
+async function buildOffline(): Promise<void> {
+  await build({
+    absWorkingDir: ROOT,
+    entryPoints: { sw: 'web/offline/serviceWorker.ts' },
+    outdir: 'dist/client',
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2022',
     logLevel: 'silent',
   });
 }

@@ -6,7 +6,9 @@ import { fileURLToPath } from 'node:url';
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 
 /** Where one way of running keeps everything it makes: data, logs, process ids. */
-export function homeFolder(purpose: 'demo' | 'test' | 'test-beside' | 'bench'): string {
+export function homeFolder(
+  purpose: 'demo' | 'test' | 'test-beside' | 'bench' | 'cluster' | 'cluster-beside',
+): string {
   const folder = join(ROOT, '.feather', purpose);
   mkdirSync(join(folder, 'run'), { recursive: true });
   mkdirSync(join(folder, 'logs'), { recursive: true });

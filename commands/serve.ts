@@ -33,6 +33,8 @@ const entry = pathToFileURL(join(ROOT, 'dist/server/entry.mjs')).href;
 const { handler } = (await import(entry)) as Application;
 const files = sirv(join(ROOT, 'dist/client'), {
   setHeaders: (response, path) => {
+    // A worker's own policy holds for what it fetches: pages of this application.
+    if (path === '/sw.js') response.setHeader('content-security-policy', "default-src 'self'");
     const isNamedByContent = path.startsWith('/_astro/');
     response.setHeader(
       'cache-control',

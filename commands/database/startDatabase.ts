@@ -10,7 +10,7 @@ import { connectStore } from '#store/connection/connectStore.ts';
 const NAME = 'database';
 /** The application's own, and one that store tests may empty. */
 const DATABASES = ['feather', 'feather_scratch'];
-const TOOLS = `${process.env['PATH'] ?? ''}:/usr/sbin:/sbin`;
+export const TOOLS = `${process.env['PATH'] ?? ''}:/usr/sbin:/sbin`;
 
 interface Access {
   readonly port: number;
@@ -76,7 +76,7 @@ export function stopDatabase(home: string): Promise<boolean> {
  * Makes the data folder where there is none. It takes its name when it is whole, so that one that was broken off is
  * never taken for one.
  */
-function makeDataFolder(home: string, data: string): void {
+export function makeDataFolder(home: string, data: string): void {
   if (existsSync(join(data, 'mysql'))) return;
   if (existsSync(join(data, 'feather'))) {
     throw new Error(
@@ -199,7 +199,7 @@ function socketPath(home: string): string {
   return join(tmpdir(), `feather-${createHash('sha256').update(home).digest('hex').slice(0, 12)}.sock`);
 }
 
-function findTool(name: string): string {
+export function findTool(name: string): string {
   const folder = TOOLS.split(':').find((one) => one && existsSync(join(one, name)));
   if (!folder) throw new Error(`${name} was not found. It comes with Debian's package mariadb-server-core.`);
   return join(folder, name);

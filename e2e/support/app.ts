@@ -34,10 +34,16 @@ export async function leaveBrowser(): Promise<void> {
   await (await left)?.close();
 }
 
-export async function visit(name: string, machineId = 1, size = BENCH_SIZE): Promise<Visitor> {
+/** @param serviceWorkers `allow`: pages are kept for when there is no network, and may come from there */
+export async function visit(
+  name: string,
+  machineId = 1,
+  size = BENCH_SIZE,
+  serviceWorkers: 'allow' | 'block' = 'block',
+): Promise<Visitor> {
   const context = await (
     await joinBrowser()
-  ).newContext({ viewport: size, acceptDownloads: true, locale: 'en-GB' });
+  ).newContext({ viewport: size, acceptDownloads: true, locale: 'en-GB', serviceWorkers });
   await context.addCookies([
     { name: 'feather_operator', value: name, url: ADDRESS },
     { name: 'feather_station', value: String(machineId), url: ADDRESS },

@@ -6,6 +6,7 @@ import { Leases } from '#server/several/leases.ts';
 import { dropLive } from '#server/runs/live.ts';
 import { sightOf } from '#server/runs/runHub.ts';
 import type { OwnPort } from '#server/links/refuseOwnAddress.ts';
+import { isStoreUrl, listStoreHosts } from '#store/connection/connectionOptions.ts';
 import { countWrites } from '#store/connection/countWrites.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 
@@ -17,7 +18,7 @@ const ports = z.object({
 });
 
 const environmentSchema = z.object({
-  FEATHER_DATABASE_URL: z.url({ protocol: /^mysql$/, error: 'FEATHER_DATABASE_URL must be mysql://...' }),
+  FEATHER_DATABASE_URL: z.string().refine(isStoreUrl, 'FEATHER_DATABASE_URL must be mysql://...'),
   FEATHER_PORT: z.coerce.number().int().optional(),
   FEATHER_STAND_INS: z
     .string()
@@ -103,9 +104,8 @@ function describeError(error: unknown): unknown {
 
 /** Where the application itself listens. */
 export function ownPortsOf(databaseUrl: string, port: number | undefined): readonly OwnPort[] {
-  const { hostname, port: databasePort } = new URL(databaseUrl);
   return [
-    { host: hostname, port: Number(databasePort || 3306), words: 'the application’s own database' },
+    ...listStoreHosts(databaseUrl).map((host) => ({ ...host, words: 'the application’s own database' })),
     ...(port === undefined ? [] : [{ host: '127.0.0.1', port, words: 'the application itself' }]),
   ];
 }

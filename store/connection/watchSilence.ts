@@ -21,7 +21,8 @@ export class SilenceWatch {
   private askedAt: number | null = null;
   private isLate = false;
 
-  constructor(private readonly options: mysql.ConnectionOptions) {}
+  /** @param options of the database that is in use */
+  constructor(private readonly options: () => mysql.ConnectionOptions) {}
 
   /** Takes a new connection of the pool under watch. */
   add(connection: Waiting): void {
@@ -63,7 +64,7 @@ export class SilenceWatch {
   }
 
   private open(): mysql.Connection {
-    const probe = mysql.createConnection(this.options);
+    const probe = mysql.createConnection(this.options());
     probe.on('error', (error) => this.end(error));
     return probe;
   }
@@ -80,7 +81,8 @@ export class SilenceWatch {
     this.askedAt = null;
   }
 
-  private giveUp(): void {
+  /** Hangs up on all who wait. */
+  giveUp(): void {
     this.drop();
     const error = Object.assign(new Error('the database does not answer'), { code: 'ETIMEDOUT' });
     for (const { stream } of this.waiting) stream.destroy(error);

@@ -1,3 +1,5 @@
+import { keepWish, nameLater } from '#web/islands/shared/outbox.ts';
+
 /** A refusal from the server, in its own words. */
 export class ApiRefusal extends Error {
   constructor(
@@ -7,6 +9,22 @@ export class ApiRefusal extends Error {
   ) {
     super(message);
   }
+}
+
+/** There is no network: what was asked is kept on this device and sent later, so nothing went wrong. */
+export class KeptForLater extends ApiRefusal {
+  constructor() {
+    super('kept', 'Kept on this device', 'There is no network. It is sent by itself when it is back.');
+  }
+}
+
+/** @returns whether it was kept */
+async function keepForLater(wish: Parameters<typeof keepWish>[0]): Promise<boolean> {
+  if (nameLater(wish.method, wish.path) === null || typeof indexedDB === 'undefined') return false;
+  return keepWish(wish).then(
+    () => true,
+    () => false,
+  );
 }
 
 interface RefusalBody {
@@ -25,7 +43,14 @@ export async function callApi<Reply>(path: string, method = 'GET', body?: unknow
   const wish = `${method} ${path} ${text ?? ''}`;
   const key = unanswered.get(wish) ?? crypto.randomUUID();
   unanswered.set(wish, key);
-  const response = await sendAgain(path, method, text, key);
+  const response = await sendAgain(path, method, text, key).catch(async (problem: unknown) => {
+    if (await keepForLater({ method, path, text, key })) {
+      // It is done from here on: pressed again, it is another wish.
+      unanswered.delete(wish);
+      throw new KeptForLater();
+    }
+    throw problem;
+  });
   // Only an answer ends a wish. Of one that may have been kept nobody says that it was not.
   if (response.status !== 503) unanswered.delete(wish);
   return readReply<Reply>(response);

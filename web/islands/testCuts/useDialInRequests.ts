@@ -4,7 +4,7 @@ import type { GivenGrades } from '#web/islands/testCuts/start/givenGrades.ts';
 import type { Flaw } from '#core/stack/depthGrade.ts';
 import type { DepthOperation } from '#core/stack/operation.ts';
 import type { Station } from '#core/station/station.ts';
-import { callApi } from '#web/islands/shared/callApi.ts';
+import { callApi, KeptForLater } from '#web/islands/shared/callApi.ts';
 import { readAnew } from '#web/islands/shared/readAnew.ts';
 import type { DialInStart } from '#web/islands/testCuts/start/dialInStart.ts';
 import { useTopic } from '#web/islands/together/useTopic.ts';
@@ -57,7 +57,9 @@ export function useDialInRequests(station: Station, operation: DepthOperation, s
     mutationFn: async (given: GivenGrades) => ask(await open(), '/grades', 'POST', given),
     onMutate: preview,
     onSuccess: show,
-    onError: (_, __, before) => {
+    onError: (problem, __, before) => {
+      // What it leaves stays on the screen: it is sent when the network is back.
+      if (problem instanceof KeptForLater) return;
       if (before) queries.setQueryData(key, before);
       lookAgain();
     },
