@@ -52,6 +52,7 @@ export const CORE_ROOMS = [
   'wear',
   'exposure',
   'station',
+  'sharing',
   'setting',
   'dialIn',
   'answer',

@@ -1,3 +1,4 @@
+import type { Priors } from '#core/threshold/thresholdPriors.ts';
 import type { SheetBelief } from '#core/threshold/trial.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { EvidenceSheet, SheetPlace } from '#core/knowledge/evidence.ts';
@@ -27,6 +28,8 @@ import type { World } from '#core/practice/worlds.ts';
 export interface Contender {
   readonly name: string;
   readonly isWarm: boolean;
+  /** What is believed beforehand; the common beliefs where nothing is said. */
+  readonly priors?: Priors | undefined;
   readonly play: (task: Task, belief: SheetBelief, seed: number) => Outcome;
 }
 
@@ -56,7 +59,7 @@ export interface Score {
 const SHEETS_OF_HISTORY = 20;
 const NARROW = 1.08;
 
-interface Dealt {
+export interface Dealt {
   readonly place: SheetPlace;
   readonly task: Omit<Task, 'random'>;
   readonly best: number;
@@ -134,7 +137,7 @@ export function judge(contender: Contender, dealt: readonly Dealt[], seed: numbe
   const proposals: number[] = [];
   const keeps: Keep[] = [];
   dealt.forEach(({ place, task, best, knowledge, wanted }, index) => {
-    const belief = sheetPrior(place, contender.isWarm ? knowledge : null);
+    const belief = sheetPrior(place, contender.isWarm ? knowledge : null, undefined, contender.priors);
     const outcome = contender.play({ ...task, random: seededRandom(seed + index) }, belief, seed + index);
     const real = trueChance(task.sheet, wanted, outcome.keptGf);
     const ratio = real / best;

@@ -79,7 +79,12 @@ export function describeEffects(
   });
 }
 
-function labelOf(
+/**
+ * What an effect is called, and among which it stands.
+ *
+ * @example labelOf('ink', new Map())[0] // 'printed face'
+ */
+export function labelOf(
   name: string,
   machineNames: ReadonlyMap<number, string>,
 ): readonly [string, EffectReading['group']] {

@@ -96,7 +96,7 @@ export function guessedMachines(
  */
 export function listSharedEffects(
   machineIds: readonly number[],
-  { beliefs }: Priors,
+  { beliefs, told }: Priors,
   guessed: ReadonlySet<number> = new Set(),
   kinds: readonly string[] = [],
 ): SharedEffects {
@@ -119,11 +119,12 @@ export function listSharedEffects(
       ]),
     ...kinds.map((kind) => [bladeEffect(kind), beliefs.blade] as const),
   ];
+  const believed = entries.map(([name, belief]) => told?.[name] ?? belief);
   return {
     names: entries.map(([name]) => name),
     places: new Map(entries.map(([name], index) => [name, index])),
-    mean: Float64Array.from(entries, ([, { mean }]) => mean),
-    sd: Float64Array.from(entries, ([, { sd }]) => sd),
+    mean: Float64Array.from(believed, ({ mean }) => mean),
+    sd: Float64Array.from(believed, ({ sd }) => sd),
   };
 }
 

@@ -99,8 +99,9 @@ export function sheetPriorInDetail(
 }
 
 /** While nothing was cut on a machine, the guess at its levels is taken as about right; its tail says that it may not be. */
-function guessing({ habits, beliefs }: Priors): Priors {
-  return { habits, beliefs: { ...beliefs, levels: { ...beliefs.levels, sd: ABOUT_RIGHT } } };
+function guessing(priors: Priors): Priors {
+  const { beliefs } = priors;
+  return { ...priors, beliefs: { ...beliefs, levels: { ...beliefs.levels, sd: ABOUT_RIGHT } } };
 }
 
 function listEffects(

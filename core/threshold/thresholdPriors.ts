@@ -66,6 +66,8 @@ export type BeliefName = keyof typeof BELIEFS;
 export interface Priors {
   readonly habits: Readonly<Record<Family, FamilyHabit>>;
   readonly beliefs: Readonly<Record<BeliefName, Belief>>;
+  /** What other workshops told of single effects, by the effect's name, in the place of the beliefs. */
+  readonly told?: Readonly<Record<string, Pick<Belief, 'mean' | 'sd'>>> | undefined;
 }
 
 export const COMMON_PRIORS: Priors = { habits: FAMILY_HABITS, beliefs: BELIEFS };

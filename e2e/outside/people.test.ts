@@ -247,6 +247,17 @@ describe('who wants in', () => {
     expect((await see(first.fresh!)).fresh).toBe(undefined);
   });
 
+  it('is told nothing more over a stream that was open when the session was ended', async () => {
+    const { cookie } = await signIn(OWNER);
+    const stream = await fetch(`${address}/api/events?topic=jobs/1`, { headers: { cookie } });
+    expect(stream.status).toBe(200);
+    await ask('DELETE', '/api/sessions/current', { cookie });
+    // Read to its end: a stream that went on would hold this up until the test is.
+    const told = await stream.text();
+    expect(told).toContain('retry: 1000');
+    expect((await fetch(`${address}/api/events?topic=jobs/1`, { headers: { cookie } })).status).toBe(401);
+  });
+
   it('rides on nobody’s session from another site', async () => {
     const { cookie } = await signIn(OWNER);
     for (const headers of [{ origin: 'http://evil.example' }, { 'sec-fetch-site': 'cross-site' }]) {

@@ -41,6 +41,7 @@ import * as fonts from '#store/migrations/040_fonts.ts';
 import * as pictures from '#store/migrations/042_pictures.ts';
 import * as measures from '#store/migrations/043_measures.ts';
 import * as accounts from '#store/migrations/044_accounts.ts';
+import * as lessons from '#store/migrations/047_lessons.ts';
 import * as servers from '#store/migrations/046_servers.ts';
 import * as changes from '#store/migrations/045_changes.ts';
 import * as jobDrawings from '#store/migrations/041_job_drawings.ts';
@@ -99,6 +100,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '044_accounts', migration: accounts },
   { name: '045_changes', migration: changes },
   { name: '046_servers', migration: servers },
+  { name: '047_lessons', migration: lessons },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

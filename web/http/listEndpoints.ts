@@ -34,6 +34,7 @@ import * as runPhotos from '#web/endpoints/runs/runPhotos.ts';
 import * as runs from '#web/endpoints/runs/runs.ts';
 import * as settingActions from '#web/endpoints/book/settingActions.ts';
 import * as settings from '#web/endpoints/book/settings.ts';
+import * as sharing from '#web/endpoints/sharing/sharing.ts';
 import * as stations from '#web/endpoints/bench/stations.ts';
 import * as testCuts from '#web/endpoints/bench/testCuts.ts';
 import * as testRuns from '#web/endpoints/dialIn/testRuns.ts';
@@ -79,6 +80,7 @@ const FILES: readonly object[] = [
   settingActions,
   sessions,
   settings,
+  sharing,
   stations,
   testCuts,
   testRuns,

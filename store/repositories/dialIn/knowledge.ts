@@ -1,5 +1,8 @@
 import { HARM_CUTS } from '#core/dialIn/proposeNextCut.ts';
 import { COMMON_PRIORS, type BeliefName, type Priors } from '#core/threshold/thresholdPriors.ts';
+import { believeLessons, withLessons, type MovedBelief } from '#core/sharing/lessons.ts';
+import { listMachines } from '#store/repositories/book/machines.ts';
+import { listLessons } from '#store/repositories/sharing/lessons.ts';
 import { AppError } from '#core/errors/appError.ts';
 import { FAMILIES, type Family } from '#core/stack/families/families.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
@@ -143,7 +146,7 @@ export async function dropUsual(db: Store, family: Family): Promise<void> {
     .delete();
 }
 
-/** The newest fit's id, 0 when there is none, and the beliefs it starts from, in one statement. */
+/** The newest fit's id, 0 when there is none, and the beliefs it starts from. */
 export async function findKnowledgeIdAndPriors(
   db: Store,
 ): Promise<{ readonly knowledgeId: number; readonly priors: Priors; readonly harmCuts: number }> {
@@ -155,17 +158,28 @@ export async function findKnowledgeIdAndPriors(
       .select('priors.*', 'newest.id as knowledge_id', 'workshop.harm_cuts');
   return {
     knowledgeId: rows[0]?.knowledge_id ?? 0,
-    priors: withOwn(rows),
+    priors: withOwn(rows, await findMoved(db)),
     harmCuts: rows[0]?.harm_cuts ?? HARM_CUTS,
   };
 }
 
 /** The beliefs this workshop starts from: the common ones with its own in their place. */
 export async function findPriors(db: Store): Promise<Priors> {
-  return withOwn(await db('priors'));
+  const [rows, moved] = await Promise.all([db('priors') as Promise<PriorRow[]>, findMoved(db)]);
+  return withOwn(rows, moved);
 }
 
-function withOwn(rows: readonly PriorRow[]): Priors {
+/** What other workshops told of, moved from what is commonly believed. Asked of the machines only where there is any. */
+async function findMoved(db: Store): Promise<readonly MovedBelief[]> {
+  const packages = (await listLessons(db)).filter(({ isPutAway }) => !isPutAway);
+  if (packages.length === 0) return [];
+  return believeLessons(
+    packages.map(({ lessons }) => lessons),
+    await listMachines(db),
+  );
+}
+
+function withOwn(rows: readonly PriorRow[], moved: readonly MovedBelief[]): Priors {
   const { beliefs, habits } = COMMON_PRIORS;
   const changed = rows
     .flatMap(readPriorRow)
@@ -173,10 +187,11 @@ function withOwn(rows: readonly PriorRow[]): Priors {
   const usual = rows
     .flatMap(readUsualRow)
     .map(({ family, usualGf }) => [family, { ...habits[family], usualGf }] as const);
-  return {
+  const own: Priors = {
     beliefs: { ...beliefs, ...Object.fromEntries(changed) },
     habits: { ...habits, ...Object.fromEntries(usual) },
   };
+  return withLessons(own, moved, new Set(changed.map(([name]) => name)));
 }
 
 /** @throws AppError `badInput` for a belief that cannot be */

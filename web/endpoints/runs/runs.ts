@@ -18,6 +18,7 @@ import { requireConfirmed } from '#web/endpoints/jobs/jobPlan.ts';
 import { planJob } from '#web/endpoints/jobs/planJob.ts';
 import { streamRun } from '#web/endpoints/runs/streamRun.ts';
 import { requestRefit } from '#web/workers/refitKnowledge.ts';
+import { isStillIn } from '#server/people/isStillIn.ts';
 import { followElsewhere } from '#server/several/followElsewhere.ts';
 import { driveRun } from '#server/runs/runLoop.ts';
 import { readRun } from '#server/runs/readRun.ts';
@@ -120,11 +121,12 @@ export const getRunEvents = defineEndpoint({
   summary: 'Live server-sent events of a run: position, strokes reached, state.',
   params: runParams,
   reply: z.string().meta({ description: 'text/event-stream' }),
-  handle: ({ params }, context) =>
+  handle: ({ params, who }, context) =>
     streamRun(
       params.id,
       () => findRun(context.store, params.id),
       () => followElsewhere(context, params.id),
+      () => isStillIn(context.store, who),
     ),
 });
 

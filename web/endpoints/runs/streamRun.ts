@@ -2,18 +2,21 @@ import { isRunOver, type Run } from '#core/run/run.ts';
 import { watchRun } from '#server/runs/runHub.ts';
 import type { LiveEvent } from '#core/run/liveEvent.ts';
 
-const KEEP_ALIVE_MS = 15_000;
+/** So often the line is kept alive, and it is looked whether who watches may still, ms. */
+const KEEP_ALIVE_MS = 5_000;
 
 /**
  * A run as server-sent events: first its state now, then everything as it happens, until it is over.
  * It is watched from before it is read, so that nothing falls between the two.
  * @param follow has it told of a run that another server drives; returns what ends it
+ * @param maySee whether who watches is still signed in
  * @param readRun what the store holds of it; what it throws is thrown, and the run is watched no longer
  */
 export async function streamRun(
   runId: number,
   readRun: () => Promise<Run>,
   follow: () => () => void = () => () => undefined,
+  maySee: () => Promise<boolean> = () => Promise.resolve(true),
 ): Promise<Response> {
   const early: LiveEvent[] = [];
   let tell = (event: LiveEvent) => void early.push(event);
@@ -35,7 +38,17 @@ export async function streamRun(
     start(controller) {
       const encoder = new TextEncoder();
       const write = (text: string) => controller.enqueue(encoder.encode(text));
-      const beat = setInterval(() => write(': still here\n\n'), KEEP_ALIVE_MS);
+      const beat = setInterval(() => {
+        write(': still here\n\n');
+        // A store that is away says nothing of who may see it.
+        void maySee()
+          .catch(() => true)
+          .then((isIn) => {
+            if (isIn || isEnded) return;
+            stop();
+            controller.close();
+          });
+      }, KEEP_ALIVE_MS);
       let isEnded = false;
       stop = () => {
         isEnded = true;

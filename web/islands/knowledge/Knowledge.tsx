@@ -7,6 +7,8 @@ import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { EffectPlot } from '#web/islands/knowledge/EffectPlot.tsx';
 import { PriorTable } from '#web/islands/knowledge/PriorTable.tsx';
 import { UsualForces } from '#web/islands/knowledge/UsualForces.tsx';
+import { Sharing } from '#web/islands/knowledge/Sharing.tsx';
+import type { SharingReply } from '#web/schemas/sharing.ts';
 import type { KnowledgeReply } from '#web/schemas/knowledge.ts';
 import { sayNumber } from '#web/islands/shared/units.ts';
 
@@ -17,17 +19,23 @@ const GROUPS = [
   ['families', 'Families', 'where a face comes free, against the usual figure'],
 ] as const;
 
+interface Props {
+  readonly initial: KnowledgeReply;
+  readonly sharing: SharingReply;
+  readonly isOwner: boolean;
+}
+
 /** What your cuts have taught the model, in words and as a plot, and the beliefs it started from. */
-export function Knowledge({ initial }: { readonly initial: KnowledgeReply }) {
+export function Knowledge({ ...props }: Props) {
   const [client] = useState(makeQueryClient);
   return (
     <QueryClientProvider client={client}>
-      <KnowledgeView initial={initial} />
+      <KnowledgeView {...props} />
     </QueryClientProvider>
   );
 }
 
-function KnowledgeView({ initial }: { readonly initial: KnowledgeReply }) {
+function KnowledgeView({ initial, sharing, isOwner }: Props) {
   const queries = useQueryClient();
   const { data } = useQuery({
     queryKey: ['knowledge'],
@@ -80,6 +88,7 @@ function KnowledgeView({ initial }: { readonly initial: KnowledgeReply }) {
       ) : null}
       <UsualForces usualForces={data.usualForces} onChanged={show} />
       <PriorTable priors={data.priors} onChanged={show} />
+      <Sharing initial={sharing} isOwner={isOwner} />
     </div>
   );
 }

@@ -58,7 +58,9 @@ const reply: KnowledgeReply = {
   refit: { state: 'idle', iteration: 0, trialCount: 82, problem: '' },
 };
 const draw = (change: Partial<KnowledgeReply> = {}) =>
-  renderToStaticMarkup(<Knowledge initial={{ ...reply, ...change }} />);
+  renderToStaticMarkup(
+    <Knowledge initial={{ ...reply, ...change }} sharing={{ taken: [], canGive: true }} isOwner />,
+  );
 
 describe('what the book has taught', () => {
   it('says each effect in a sentence, with what was believed before and the own beliefs of the workshop', () => {

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import { formatClock } from '#web/islands/shared/formatTime.ts';
+import { formatMoment } from '#web/islands/shared/formatTime.ts';
 import { keepPages } from '#web/islands/offline/register.ts';
 import {
   dropWish,
@@ -32,7 +32,7 @@ export function OfflineBar({ madeAt }: Props) {
       data-tone={refused.length > 0 ? 'problem' : 'warn'}
     >
       <p role="status">
-        {isAway ? `No network. What you see is from ${formatClock(madeAt)}. ` : ''}
+        {isAway ? `No network. What you see is from ${formatMoment(madeAt)}. ` : ''}
         {waiting > 0
           ? `${waiting === 1 ? 'One entry is' : `${waiting} entries are`} kept on this device and sent when the network is back.`
           : ''}
@@ -53,7 +53,7 @@ function Refused({ wish }: { readonly wish: KeptWish }) {
   return (
     <li className="flex flex-wrap items-center gap-2">
       <span className="grow">
-        Not taken: {nameLater(method, path)} of {formatClock(at)}. {refusal}
+        Not taken: {nameLater(method, path)} of {formatMoment(at)}. {refusal}
       </span>
       <button type="button" className="button" onClick={() => void retryWish(wish)}>
         Send again

@@ -46,7 +46,7 @@ export function useTopic(topic: string | null, onChange: () => void): Together {
       };
       source.onerror = () => {
         hasMissed = true;
-        setTogether((now) => ({ ...now, isTold: false }));
+        setTogether((now) => ({ ...now, names: [], isTold: false }));
       };
       source.onmessage = ({ data }: MessageEvent<string>) => {
         const event = topicEventSchema.parse(JSON.parse(data));
