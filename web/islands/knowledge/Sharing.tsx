@@ -3,7 +3,6 @@ import { useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { formatDate } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
-import { sayNumber } from '#web/islands/shared/units.ts';
 import type { SharingReply } from '#web/schemas/sharing.ts';
 
 interface Props {
@@ -135,10 +134,11 @@ function TakenIn({ taken, isOwner, isBusy, onPutAway }: TakenProps) {
 }
 
 function sayMoved({ label, factor, sd, commonSd }: Taken['moved'][number]): string {
-  const surer = `spread ${sayNumber(commonSd, 2)} to ${sayNumber(sd, 2)}`;
+  const [now, before] = [sd, commonSd].map((spread) => Math.round(100 * spread));
+  const surer = now === before ? `± ${now} % as before` : `± ${now} %, before ± ${before} %`;
   if (factor === null) return `${label}: ${surer}`;
   const percent = Math.round((factor - 1) * 100);
   const change =
-    percent === 0 ? 'as before' : `${Math.abs(percent)} % ${percent > 0 ? 'more' : 'less'} force`;
-  return `${label}: ${change}, ${surer}`;
+    percent === 0 ? 'the same force' : `${Math.abs(percent)} % ${percent > 0 ? 'more' : 'less'} force`;
+  return `${label}: ${change} (${surer})`;
 }
