@@ -16,6 +16,8 @@ vi.mock('#server/serverContext.ts', () => ({
   serverContext: () => ({
     store: db,
     log: { error: (told: unknown) => troubles.push(told), info: () => undefined },
+    nudge: () => undefined,
+    leases: null,
     standIns: null,
     ownPorts: [],
   }),

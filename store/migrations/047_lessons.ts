@@ -1,4 +1,3 @@
-import { generateKeyPairSync } from 'node:crypto';
 import type { Knex } from 'knex';
 
 /** What other workshops learnt, as it was taken in, and the key that this one signs with what it gives away. */
@@ -17,11 +16,6 @@ export async function up(db: Knex): Promise<void> {
   await db.schema.createTable('signing_keys', (table) => {
     table.integer('id').primary();
     table.text('private_key').notNullable();
-  });
-  const { privateKey } = generateKeyPairSync('ed25519');
-  await db('signing_keys').insert({
-    id: 1,
-    private_key: privateKey.export({ type: 'pkcs8', format: 'pem' }) as string,
   });
 }
 

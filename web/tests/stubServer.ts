@@ -46,14 +46,23 @@ export function stubServer(answers: Readonly<Record<string, unknown>>): readonly
 
 /** Only for tests: events of a run, told by hand. */
 export class StubEvents {
-  static newest: StubEvents | null = null;
+  private static all: StubEvents[] = [];
   onopen: (() => void) | null = null;
   onerror: (() => void) | null = null;
   onmessage: ((message: { readonly data: string }) => void) | null = null;
   isClosed = false;
 
   constructor(readonly address: string) {
-    StubEvents.newest = this;
+    StubEvents.all.push(this);
+  }
+
+  /** The last one that was opened at an address. */
+  static last(address: string): StubEvents | null {
+    return StubEvents.all.findLast((one) => one.address === address) ?? null;
+  }
+
+  static forget(): void {
+    StubEvents.all = [];
   }
 
   close(): void {
@@ -67,5 +76,5 @@ export class StubEvents {
 
 afterEach(() => {
   vi.unstubAllGlobals();
-  StubEvents.newest = null;
+  StubEvents.forget();
 });

@@ -150,15 +150,20 @@ export async function dropUsual(db: Store, family: Family): Promise<void> {
 export async function findKnowledgeIdAndPriors(
   db: Store,
 ): Promise<{ readonly knowledgeId: number; readonly priors: Priors; readonly harmCuts: number }> {
-  const rows: (PriorRow & { readonly knowledge_id: number | null; readonly harm_cuts: number | null })[] =
-    await db
-      .from(db('knowledge').max('id as id').as('newest'))
-      .leftJoin('priors', db.raw('TRUE'))
-      .leftJoin('workshop', db.raw('TRUE'))
-      .select('priors.*', 'newest.id as knowledge_id', 'workshop.harm_cuts');
+  const rows: (PriorRow & {
+    readonly knowledge_id: number | null;
+    readonly harm_cuts: number | null;
+    readonly told: number;
+  })[] = await db
+    .from(db('knowledge').max('id as id').as('newest'))
+    .leftJoin('priors', db.raw('TRUE'))
+    .leftJoin('workshop', db.raw('TRUE'))
+    .select('priors.*', 'newest.id as knowledge_id', 'workshop.harm_cuts', {
+      told: db('lessons').whereNull('put_away_at').count(),
+    });
   return {
     knowledgeId: rows[0]?.knowledge_id ?? 0,
-    priors: withOwn(rows, await findMoved(db)),
+    priors: withOwn(rows, Number(rows[0]?.told ?? 0) > 0 ? await findMoved(db) : []),
     harmCuts: rows[0]?.harm_cuts ?? HARM_CUTS,
   };
 }

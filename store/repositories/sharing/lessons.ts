@@ -1,3 +1,4 @@
+import { generateKeyPairSync } from 'node:crypto';
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { lessonsSchema, type Lessons } from '#core/sharing/lessons.ts';
@@ -51,8 +52,15 @@ export async function putLessonsAway(db: Store, id: number, isPutAway: boolean, 
   if (changed === 0) throw new AppError('notFound', `there are no lessons ${id}`);
 }
 
-/** The key that this workshop signs with, which its book was made with. PKCS 8, PEM. */
-export async function findSigningKey(db: Store): Promise<string> {
-  const found = await db('signing_keys').where({ id: 1 }).first<{ private_key: string }>();
-  return found.private_key;
+/** The key that this workshop signs with, made where there is none. PKCS 8, PEM. */
+export async function signingKey(db: Store): Promise<string> {
+  const find = async () =>
+    (await db('signing_keys').where({ id: 1 }).first<{ private_key: string } | undefined>())?.private_key;
+  const known = await find();
+  if (known) return known;
+  const { privateKey } = generateKeyPairSync('ed25519');
+  const made = privateKey.export({ type: 'pkcs8', format: 'pem' }) as string;
+  // Two who ask at once get the same one.
+  await db('signing_keys').insert({ id: 1, private_key: made }).onConflict('id').ignore();
+  return (await find()) ?? made;
 }

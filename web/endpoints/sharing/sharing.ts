@@ -8,9 +8,9 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
 import { findNewestKnowledge, findPriors } from '#store/repositories/dialIn/knowledge.ts';
 import {
-  findSigningKey,
   listLessons,
   putLessonsAway,
+  signingKey,
   takeLessonsIn,
 } from '#store/repositories/sharing/lessons.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
@@ -100,7 +100,7 @@ export const getOwnLessons = defineEndpoint({
     }
     const kinds = new Map(machines.map(({ id, kind }) => [id, kind]));
     const lessons = takeLessons(knowledge.fitted, priors, kinds);
-    const signed = signLessons(lessons, await findSigningKey(store));
+    const signed = signLessons(lessons, await signingKey(store));
     return Response.json(signed, {
       headers: { 'content-disposition': 'attachment; filename="pale-feather-lessons.json"' },
     });
@@ -118,7 +118,7 @@ export const postLessons = defineEndpoint({
   status: 201,
   handle: async ({ body: { name, signed }, author }, { store, afterwards }) => {
     const { lessons, giver } = openLessons(signed);
-    if (giver === giverOf(await findSigningKey(store))) {
+    if (giver === giverOf(await signingKey(store))) {
       throw new AppError('conflict', 'This is what your own book taught: it knows that already.');
     }
     await takeLessonsIn(store, { giver, name, lessons, author }, new Date());

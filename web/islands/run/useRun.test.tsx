@@ -9,7 +9,8 @@ const run = (change: Partial<Run> = {}) =>
   ({ id: 5, state: 'cutting', message: '', strokes: [], outcomes: [], ...change }) as unknown as Run;
 const outcome = (index: number) => ({ index, spans: [{ from: 0, to: 1, grade: 3 as const }] });
 const settle = () => act(() => new Promise((resolve) => setTimeout(resolve, 0)));
-const events = () => StubEvents.newest!;
+/** The line on which the run is told of; what other pages change comes over another. */
+const events = () => StubEvents.last('/api/runs/5/events')!;
 
 beforeEach(() => vi.stubGlobal('EventSource', StubEvents));
 afterEach(cleanup);
@@ -64,7 +65,7 @@ describe('a run that is watched', () => {
     const watched = events();
     act(() => watched.tell({ kind: 'state', state: 'done', message: '' }));
     expect(watched.isClosed).toBe(true);
-    expect(StubEvents.newest).toBe(watched);
+    expect(events()).toBe(watched);
   });
 
   it('gives orders, says why one was refused, and reads the strokes that a repeat brings', async () => {
