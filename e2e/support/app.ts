@@ -1,5 +1,12 @@
 import { gzipSync } from 'node:zlib';
-import { chromium, type Browser, type BrowserContext, type Locator, type Page } from 'playwright-core';
+import {
+  chromium,
+  type Browser,
+  type BrowserContext,
+  type Locator,
+  type Page,
+  type Route,
+} from 'playwright-core';
 import { inject } from 'vitest';
 import { fallQuiet, settle, watchFetching } from '#e2e/support/settle.ts';
 import { mine } from '#store/tests/mine.ts';
@@ -60,7 +67,23 @@ export async function visit(
 
 /** From now on a visitor is told of nothing that others change, as in a corner where the air is bad. */
 export function hearNothing({ page }: Visitor): Promise<unknown> {
-  return page.route('**/api/events?*', (route) => route.abort());
+  return page.route(/\/api\/events\?/, (route) => route.abort());
+}
+
+/**
+ * From now on what a visitor reads again of an address is on its way, and does not come before it is let through.
+ *
+ * @returns lets it through, and all that follows
+ */
+export async function holdReads({ page }: Visitor, address: string): Promise<() => Promise<void>> {
+  const held: Route[] = [];
+  const hold = (route: Route) =>
+    route.request().method() === 'GET' ? void held.push(route) : route.continue();
+  await page.route(address, hold);
+  return async () => {
+    await page.unroute(address, hold);
+    await Promise.all(held.map((route) => route.continue()));
+  };
 }
 
 /** So often a page is opened when another one comes in between. */
