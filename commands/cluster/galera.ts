@@ -40,12 +40,12 @@ export async function startGalera(home: string): Promise<Galera> {
   startNode(CLUSTER, first, nodes, true);
   await untilReady(first);
   // One after the other: each fetches what it lacks from those before it.
-  for (const node of nodes) if (node !== first) await addNode({ nodes, url: '' }, node);
+  for (const node of nodes) if (node !== first) await addNode({ nodes }, node);
   return { nodes, url: urlOf(nodes) };
 }
 
 /** Starts a node of a cluster that is up, and waits until it has what the others have. */
-export async function addNode({ nodes }: Galera, node: GaleraNode): Promise<void> {
+export async function addNode({ nodes }: Pick<Galera, 'nodes'>, node: GaleraNode): Promise<void> {
   startNode(CLUSTER, node, nodes, false);
   await untilReady(node);
 }
@@ -60,9 +60,13 @@ async function openNodes(home: string): Promise<readonly GaleraNode[]> {
   if (existsSync(file)) return JSON.parse(readFileSync(file, 'utf8')) as readonly GaleraNode[];
   const password = randomBytes(18).toString('hex');
   const nodes: GaleraNode[] = [];
-  const port = findFreePort;
   for (const name of NAMES) {
-    const ports = { sql: await port(), group: await port(), ist: await port(), sst: await port() };
+    const ports = {
+      sql: await findFreePort(),
+      group: await findFreePort(),
+      ist: await findFreePort(),
+      sst: await findFreePort(),
+    };
     nodes.push({ name, home: join(home, name), ports, password });
   }
   writeFileSync(file, JSON.stringify(nodes), { mode: 0o600 });
@@ -72,11 +76,6 @@ async function openNodes(home: string): Promise<readonly GaleraNode[]> {
 function urlOf(nodes: readonly GaleraNode[]): string {
   const hosts = nodes.map(({ ports }) => `127.0.0.1:${ports.sql}`).join(',');
   return `mysql://feather:${nodes[0]?.password ?? ''}@${hosts}/feather`;
-}
-
-/** The address of one node alone. */
-export function nodeUrl(node: GaleraNode): string {
-  return urlOf([node]);
 }
 
 async function untilReady(node: GaleraNode): Promise<void> {
@@ -102,8 +101,8 @@ export async function isReady(node: GaleraNode): Promise<boolean> {
 }
 
 /** How many nodes a node sees in its group, itself among them; 0 while it takes no statements. */
-export async function groupSize(node: GaleraNode): Promise<number> {
-  const store = connectStore(nodeUrl(node));
+async function groupSize(node: GaleraNode): Promise<number> {
+  const store = connectStore(urlOf([node]));
   try {
     const [rows] = (await store.raw(
       "SHOW STATUS WHERE Variable_name IN ('wsrep_ready', 'wsrep_cluster_size')",

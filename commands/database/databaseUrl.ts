@@ -1,5 +1,5 @@
 import mysql from 'mysql2/promise';
-import { HostChooser } from '#store/connection/chooseHost.ts';
+import { reachableOptions } from '#store/connection/chooseHost.ts';
 import { connectionOptions } from '#store/connection/connectionOptions.ts';
 import { startDatabase } from '#commands/database/startDatabase.ts';
 
@@ -56,8 +56,7 @@ async function requireAnswer(given: string, url: URL): Promise<void> {
   const name = pathname.slice(1);
   const place = `${hostname}:${port || 3306}`;
   try {
-    const at = await new HostChooser(given).choose();
-    const options = { ...connectionOptions(given, at), connectTimeout: 5_000 };
+    const options = { ...(await reachableOptions(given)), connectTimeout: 5_000 };
     const connection = await mysql.createConnection(options);
     await connection.end();
   } catch (error) {
@@ -77,19 +76,18 @@ async function requireAnswer(given: string, url: URL): Promise<void> {
 }
 
 /** Makes the database that copies are tried in, where it is not there. @throws Error when the user may not */
-export async function requireScratch({ scratchUrl, isOwn }: StoreAddress): Promise<void> {
+export async function requireScratch({ url, scratchUrl, isOwn }: StoreAddress): Promise<void> {
   if (isOwn) return;
-  const { database: name, ...server } = connectionOptions(scratchUrl);
+  const { database: name, user } = connectionOptions(scratchUrl);
   try {
-    Object.assign(server, await new HostChooser(scratchUrl.replace(/_check$/, '')).choose());
-    const connection = await mysql.createConnection(server);
+    const connection = await mysql.createConnection(await reachableOptions(url));
     await connection.query(
       `CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`,
     );
     await connection.end();
   } catch {
     throw new Error(
-      `Copies are proven in a database of their own, "${name}", and the user "${server.user}" may not make it. Make it, and let this user do everything in it.`,
+      `Copies are proven in a database of their own, "${name}", and the user "${user}" may not make it. Make it, and let this user do everything in it.`,
     );
   }
 }

@@ -8,7 +8,7 @@ import {
   machineEffect,
   machineOf,
 } from '#core/knowledge/sharedEffects.ts';
-import { believeFromOthers, type Saying } from '#core/sharing/poolLessons.ts';
+import { believeFromOthers, poolSayings, type Saying } from '#core/sharing/poolLessons.ts';
 import type { MachineKind } from '#core/station/machine.ts';
 import { FAMILIES } from '#core/stack/families/families.ts';
 import { choleskyOf, invertCholesky } from '#core/threshold/numerics/cholesky.ts';
@@ -39,9 +39,8 @@ export type Lessons = z.infer<typeof lessonsSchema>;
 
 /** Less than this share of a belief’s variance removed is nothing worth telling. */
 const LEAST_LEARNT = 0.05;
-/** What is true of one machine says little of others of its kind: in ln force. */
-const KIND = 'kind:';
-export const kindEffect = (kind: MachineKind) => `${KIND}${kind}`;
+/** Machines are told as machines of their kind: how much more force one wants than its scale says. */
+const kindEffect = (kind: MachineKind) => `kind:${kind}`;
 
 /** Kinds of blade are told by what is printed on them: letters, figures and degrees, and never anybody’s own words. */
 const PLAIN_BLADE = /^\d{1,3}°( (fine|deep|standard))?$/;
@@ -125,8 +124,7 @@ function groupByName(
 
 /** Several machines of one kind are one saying of that kind. */
 function meanOf(all: readonly Saying[]): { readonly mean: number; readonly sd: number } {
-  const precision = all.reduce((sum, { variance }) => sum + 1 / variance, 0);
-  const mean = all.reduce((sum, saying) => sum + saying.mean / saying.variance, 0) / precision;
+  const { mean } = poolSayings(all, 0);
   // Machines of a kind differ: as many as there are, never surer than the surest of them.
   const variance = Math.min(...all.map((saying) => saying.variance));
   return { mean: round(mean), sd: round(Math.max(0.001, Math.sqrt(variance))) };
@@ -156,12 +154,11 @@ export function believeLessons(
   common: Priors = COMMON_PRIORS,
 ): readonly MovedBelief[] {
   const fitting = packages.filter(({ model }) => model === MODEL_VERSION);
-  const sayings = new Map<string, Saying[]>();
-  for (const { effects } of fitting) {
-    for (const { name, mean, sd } of effects) {
-      sayings.set(name, [...(sayings.get(name) ?? []), { mean, variance: sd ** 2 }]);
-    }
-  }
+  const sayings = groupByName(
+    fitting.flatMap(({ effects }) =>
+      effects.map(({ name, mean, sd }) => [name, { mean, variance: sd ** 2 }] as const),
+    ),
+  );
   const blades = [...sayings.keys()].flatMap((name) => bladeOf(name) ?? []);
   const ids = machines.map(({ id }) => id);
   const { names, mean, sd } = listSharedEffects(ids, common, new Set(), [...new Set(blades)]);

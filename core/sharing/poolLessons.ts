@@ -25,8 +25,7 @@ export function varianceBetween(sayings: readonly Saying[]): number {
   const weights = sayings.map(({ variance }) => 1 / variance);
   const sum = weights.reduce((all, weight) => all + weight, 0);
   const squares = weights.reduce((all, weight) => all + weight ** 2, 0);
-  const mean =
-    sayings.reduce((all, saying, place) => all + saying.mean * (weights[place] as number), 0) / sum;
+  const { mean } = poolSayings(sayings, 0);
   const q = sayings.reduce(
     (all, saying, place) => all + (saying.mean - mean) ** 2 * (weights[place] as number),
     0,

@@ -7,6 +7,7 @@ import { nodePid } from '#commands/cluster/galeraNode.ts';
 import { galeraTools } from '#commands/cluster/galeraTools.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
+import { timesCut } from '#e2e/support/timesCut.ts';
 import { addDrivenRun, type DrivenRun } from '#e2e/support/drivenRun.ts';
 import { SeveralServer } from '#e2e/support/severalServers.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
@@ -91,15 +92,6 @@ async function begin(round: number): Promise<DrivenRun> {
   );
 }
 
-function timesCut({ strokes }: DrivenRun): readonly number[] {
-  const paths = cutter.state.cutter.sheetStrokes;
-  return strokes.map(
-    ({ points: [first] }) =>
-      paths.filter(({ path: [spot] }) => Math.hypot(spot!.xMm - first!.x, 100 - spot!.yMm - first!.y) < 0.03)
-        .length,
-  );
-}
-
 it(`keeps what was acknowledged and cuts nothing twice through ${KILLS} kills of nodes and servers`, async () => {
   let kills = 0;
   for (let round = 0; kills < KILLS; round++) {
@@ -117,7 +109,7 @@ it(`keeps what was acknowledged and cuts nothing twice through ${KILLS} kills of
       kills += 1;
       await (random() < 0.3 ? killNode() : killServer());
     }
-    expect(timesCut(run)).toEqual(run.strokes.map(() => 1));
+    expect(timesCut(cutter, run.strokes)).toEqual(run.strokes.map(() => 1));
     await again(() => db('runs').where({ id: run.runId }).update({ state: 'done' }));
   }
   const sorted = [...away].sort((a, b) => a - b);

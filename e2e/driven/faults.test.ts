@@ -1,6 +1,7 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { RunState } from '#core/run/run.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
+import { timesCut } from '#e2e/support/timesCut.ts';
 import { addDrivenRun, drivenContext } from '#e2e/support/drivenRun.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addMachine } from '#store/repositories/book/machines.ts';
@@ -66,16 +67,6 @@ async function until(runId: number, state: RunState) {
   throw new Error(`the run never was ${state}: ${JSON.stringify((await findRun(db, runId)).state)}`);
 }
 
-/** How often each stroke of the run lies on the sheet. */
-function timesCut(strokes: readonly { readonly points: readonly { x: number; y: number }[] }[]) {
-  return strokes.map(({ points: [first] }) => {
-    const near = cutter.state.cutter.sheetStrokes.filter(({ path: [spot] }) => {
-      return Math.hypot(spot!.xMm - first!.x, 100 - spot!.yMm - first!.y) < 0.03;
-    });
-    return near.length;
-  });
-}
-
 describe('a run', () => {
   it('is cut stroke by stroke, waits for hands, is looked at and unloaded', async () => {
     const { runId, strokes } = await start(true);
@@ -90,7 +81,7 @@ describe('a run', () => {
     ]);
     expect(presses.map(({ status }) => status).toSorted()).toEqual(['fulfilled', 'rejected']);
     await until(runId, 'looking');
-    expect(new Set(timesCut(strokes))).toEqual(new Set([1]));
+    expect(new Set(timesCut(cutter, strokes))).toEqual(new Set([1]));
     await unloadRun(runId, context);
     await expect(unloadRun(runId, context)).rejects.toMatchObject({ code: 'conflict' });
     expect((await findRun(db, runId)).state).toBe('done');
@@ -104,7 +95,7 @@ describe('a run', () => {
     const again = await until(runId, 'looking');
     expect(again.strokes).toHaveLength(strokes.length + 20);
     expect(again.strokes.at(-1)).toMatchObject({ operation: 'kiss', repeat: 1 });
-    expect(timesCut(strokes)).toEqual(strokes.map(({ operation }) => (operation === 'kiss' ? 2 : 1)));
+    expect(timesCut(cutter, strokes)).toEqual(strokes.map(({ operation }) => (operation === 'kiss' ? 2 : 1)));
     await unloadRun(runId, context);
   });
 
@@ -114,7 +105,7 @@ describe('a run', () => {
     void driveRun(runId, context);
     const run = await until(runId, 'looking');
     expect(run.outcomes).toHaveLength(strokes.length);
-    expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+    expect(timesCut(cutter, strokes)).toEqual(strokes.map(() => 1));
     await unloadRun(runId, context);
   });
 
@@ -127,7 +118,7 @@ describe('a run', () => {
     expect(held.outcomes.length).toBeGreaterThanOrEqual(5);
     await continueRun(runId, 'again', context);
     await until(runId, 'looking');
-    expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+    expect(timesCut(cutter, strokes)).toEqual(strokes.map(() => 1));
     await unloadRun(runId, context);
   });
 
@@ -143,7 +134,7 @@ describe('a run', () => {
     await continueRun(runId, 'leave', context);
     const run = await until(runId, 'looking');
     expect(run.outcomes.find(({ index }) => index === known)!.spans).toEqual([]);
-    const times = timesCut(strokes);
+    const times = timesCut(cutter, strokes);
     expect(times.filter((time) => time > 1)).toEqual([]);
     await unloadRun(runId, context);
   });
@@ -172,7 +163,7 @@ describe('a run', () => {
       expect((await findRun(db, runId)).outcomes).toEqual([]);
       await continueRun(runId, 'again', context);
       await until(runId, 'looking');
-      expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+      expect(timesCut(cutter, strokes)).toEqual(strokes.map(() => 1));
       await unloadRun(runId, context);
     },
   );
@@ -194,7 +185,7 @@ describe('a run', () => {
     await expect(pauseRun(runId, true, context)).rejects.toMatchObject({ code: 'conflict' });
     await pauseRun(runId, false, context);
     await until(runId, 'looking');
-    expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+    expect(timesCut(cutter, strokes)).toEqual(strokes.map(() => 1));
     await unloadRun(runId, context);
   });
 
@@ -223,7 +214,7 @@ describe('a run', () => {
     });
     await continueRun(runId, 'again', context);
     await until(runId, 'looking');
-    expect(timesCut(strokes)).toEqual(strokes.map(() => 1));
+    expect(timesCut(cutter, strokes)).toEqual(strokes.map(() => 1));
     await unloadRun(runId, context);
   });
 });

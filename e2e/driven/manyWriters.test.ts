@@ -16,7 +16,7 @@ vi.mock('#server/serverContext.ts', () => ({
   serverContext: () => ({
     store: db,
     log: { error: (told: unknown) => troubles.push(told), info: () => undefined },
-    nudge: () => undefined,
+    feed: { nudge: () => undefined },
     leases: null,
     standIns: null,
     ownPorts: [],

@@ -1,6 +1,7 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { RunState } from '#core/run/run.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
+import { timesCut } from '#e2e/support/timesCut.ts';
 import { addDrivenRun, type DrivenRun } from '#e2e/support/drivenRun.ts';
 import { SeveralServer } from '#e2e/support/severalServers.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -55,16 +56,6 @@ async function whoDrives(runId: number): Promise<{ driver: SeveralServer; other:
   }
 }
 
-/** How often each stroke of a run lies on the sheet. */
-function timesCut({ strokes }: DrivenRun): readonly number[] {
-  const paths = cutter.state.cutter.sheetStrokes;
-  return strokes.map(
-    ({ points: [first] }) =>
-      paths.filter(({ path: [spot] }) => Math.hypot(spot!.xMm - first!.x, 100 - spot!.yMm - first!.y) < 0.03)
-        .length,
-  );
-}
-
 const once = ({ strokes }: DrivenRun) => strokes.map(() => 1);
 
 describe('two servers on one store', () => {
@@ -84,7 +75,7 @@ describe('two servers on one store', () => {
     await driver.kill();
     const { run: ended } = await until(run.runId, 'looking');
     expect(ended.outcomes).toHaveLength(run.strokes.length);
-    expect(timesCut(run)).toEqual(once(run));
+    expect(timesCut(cutter, run.strokes)).toEqual(once(run));
   }, 60_000);
 
   it('one stands still in the midst of it and wakes later: it finds the run taken and sends nothing more', async () => {
@@ -96,7 +87,7 @@ describe('two servers on one store', () => {
     driver.freeze(false);
     await until(run.runId, 'looking');
     expect(await driver.ask('holds', run.runId)).toBe(false);
-    expect(timesCut(run)).toEqual(once(run));
+    expect(timesCut(cutter, run.strokes)).toEqual(once(run));
   }, 60_000);
 
   it('a stop asked of the one that does not drive is obeyed by the other, at once', async () => {
@@ -108,7 +99,9 @@ describe('two servers on one store', () => {
     expect(Date.now() - asked).toBeLessThan(1_500);
     const { run: stopped } = await until(run.runId, 'stopped', 100);
     expect(cutter.state.isBusy).toBe(false);
-    expect(timesCut(run).filter((times) => times === 1)).toHaveLength(stopped.outcomes.length);
+    expect(timesCut(cutter, run.strokes).filter((times) => times === 1)).toHaveLength(
+      stopped.outcomes.length,
+    );
     await expect(other.ask('stop', run.runId)).rejects.toThrow(/over already/);
   }, 60_000);
 

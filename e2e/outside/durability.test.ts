@@ -5,15 +5,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { migrateUp } from '#commands/database/migrateStore.ts';
 import { startWebAnywhere, stopProcesses } from '#commands/startApp.ts';
 import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
-import { connectStore } from '#store/connection/connectStore.ts';
+import { NO_MACHINES } from '#e2e/support/bareWorkshop.ts';
+import { withStore } from '#store/connection/withStore.ts';
 
 /** An application of its own, whose server and database are killed without warning. */
 let home: string;
-const standIns = {
-  desk: { dataPort: 1, panelPort: 1 },
-  roll: { dataPort: 1, panelPort: 1 },
-  flat: { dataPort: 1, panelPort: 1 },
-};
 
 beforeAll(() => {
   home = mkdtempSync(join(tmpdir(), 'feather-kill-'));
@@ -27,10 +23,8 @@ afterAll(async () => {
 
 async function start(): Promise<string> {
   const url = await startDatabase(home);
-  const store = connectStore(url);
-  await migrateUp(store);
-  await store.destroy();
-  return startWebAnywhere(home, url, standIns);
+  await withStore(url, migrateUp);
+  return startWebAnywhere(home, url, NO_MACHINES);
 }
 
 function killNow(name: string): void {

@@ -4,15 +4,15 @@ import { X509Certificate } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { findFreePort } from '#commands/ports/freePort.ts';
 import { bareWorkshop, type BareWorkshop } from '#e2e/support/bareWorkshop.ts';
-import { PhoneSpace } from '#e2e/support/phoneSpace.ts';
+import { FarSpace } from '#e2e/support/farSpace.ts';
 
 /** A workshop on its network, asked by a phone that stands in a network namespace of its own. */
 let workshop: BareWorkshop;
-let phone: PhoneSpace;
+let phone: FarSpace;
 let port: number;
 
 beforeAll(async () => {
-  phone = PhoneSpace.open(78);
+  phone = FarSpace.open(78);
   port = await findFreePort();
   workshop = await bareWorkshop('network', null, { FEATHER_NETWORK_PORT: String(port) });
 }, 90_000);

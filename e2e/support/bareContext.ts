@@ -1,4 +1,5 @@
 import type { ServerContext } from '#server/context/context.ts';
+import { ChangeFeed } from '#server/events/changeFeed.ts';
 import { readNetworkSettings } from '#server/network/networkSettings.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 
@@ -10,7 +11,7 @@ export function bareContext(store: () => Store): { readonly serverContext: () =>
     store: store(),
     log,
     standIns: null,
-    nudge: silent,
+    feed: new ChangeFeed(store(), log),
     leases: null,
     ownPorts: [],
     network: readNetworkSettings({}),

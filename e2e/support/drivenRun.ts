@@ -11,6 +11,7 @@ import { plotterFile, sampleDesign, samplePlan } from '#core/tests/sampleJob.ts'
 import type { Store } from '#store/connection/connectStore.ts';
 import { addJob } from '#store/repositories/jobs/jobs.ts';
 import { startRun } from '#store/repositories/runs/runs.ts';
+import { ChangeFeed } from '#server/events/changeFeed.ts';
 import { readNetworkSettings } from '#server/network/networkSettings.ts';
 import type { ServerContext } from '#server/context/context.ts';
 
@@ -112,13 +113,14 @@ export function drivenContext(
   store: Store,
   ports: { readonly dataPort: number; readonly panelPort: number },
 ): ServerContext {
+  const log = pino({ level: 'silent' });
   return {
     store,
-    log: pino({ level: 'silent' }),
+    log,
     standIns: { desk: ports, roll: ports, flat: ports },
     ownPorts: [],
     network: readNetworkSettings({}),
-    nudge: () => undefined,
+    feed: new ChangeFeed(store, log),
     leases: null,
     isOpenDemo: true,
     countWrites: () => 0,

@@ -7,6 +7,7 @@ import { ROOT } from '#commands/homeFolder.ts';
 import { startDatabase, stopDatabase } from '#commands/database/startDatabase.ts';
 import { seededRandom } from '#core/random/seededRandom.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
+import { timesCut } from '#e2e/support/timesCut.ts';
 import { addDrivenRun, drivenContext, type DrivenRun } from '#e2e/support/drivenRun.ts';
 import { connectStore, type Store } from '#store/connection/connectStore.ts';
 import { migrationSource } from '#store/migrations/listMigrations.ts';
@@ -91,16 +92,6 @@ export function tormentRuns(most: number): void {
     }
   }
 
-  function timesCut({ strokes }: DrivenRun): readonly number[] {
-    const paths = cutter.state.cutter.sheetStrokes;
-    return strokes.map(
-      ({ points: [first] }) =>
-        paths.filter(
-          ({ path: [spot] }) => Math.hypot(spot!.xMm - first!.x, 100 - spot!.yMm - first!.y) < 0.03,
-        ).length,
-    );
-  }
-
   /** Kills until a run is cut. Returns how many kills it saw. */
   async function torment(run: DrivenRun, left: number): Promise<number> {
     let kills = 0;
@@ -127,7 +118,7 @@ export function tormentRuns(most: number): void {
       kills += await torment(run, most - kills);
       const { outcomes } = await read(run.runId);
       expect(outcomes.map(({ index }) => index)).toEqual(run.strokes.map((_, index) => index));
-      expect(timesCut(run)).toEqual(run.strokes.map(() => 1));
+      expect(timesCut(cutter, run.strokes)).toEqual(run.strokes.map(() => 1));
       await unloadRun(run.runId, drivenContext(db, cutter));
     }
     expect(kills).toBe(most);

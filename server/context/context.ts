@@ -1,7 +1,7 @@
 import pino from 'pino';
 import { z } from 'zod';
 import { readNetworkSettings, type NetworkSettings } from '#server/network/networkSettings.ts';
-import { changeFeed } from '#server/events/changeFeed.ts';
+import { ChangeFeed } from '#server/events/changeFeed.ts';
 import { Leases } from '#server/several/leases.ts';
 import { dropLive } from '#server/runs/live.ts';
 import { sightOf } from '#server/runs/runHub.ts';
@@ -51,8 +51,8 @@ export interface ServerContext {
   readonly leases: Leases | null;
   /** Where it listens beside loopback. */
   readonly network: NetworkSettings;
-  /** Has the pages of this process told at once of what was just written. */
-  readonly nudge: () => void;
+  /** Tells the pages of this process what was changed, here or at another server. */
+  readonly feed: ChangeFeed;
   /** How much this process has written. */
   readonly countWrites: () => number;
   /** Tells from now on that something was written. */
@@ -82,7 +82,7 @@ export function makeContext(environment: NodeJS.ProcessEnv): ServerContext {
     store,
     log,
     leases: new Leases(store, log, { sightOf, onLost: dropLive }),
-    nudge: () => changeFeed({ store, log }).nudge(),
+    feed: new ChangeFeed(store, log),
     countWrites: count,
     onWrite: (listener) => void listeners.push(listener),
     network: readNetworkSettings(environment),

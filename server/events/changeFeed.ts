@@ -92,12 +92,3 @@ export class ChangeFeed {
     }
   }
 }
-
-const feeds = new WeakMap<Store, ChangeFeed>();
-
-/** The one feed of a store in this process. */
-export function changeFeed({ store, log }: { readonly store: Store; readonly log: Pick<Logger, 'error'> }) {
-  const feed = feeds.get(store) ?? new ChangeFeed(store, log);
-  feeds.set(store, feed);
-  return feed;
-}

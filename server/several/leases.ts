@@ -172,12 +172,12 @@ export class Leases {
   private async see(): Promise<void> {
     const host = hostname();
     this.seenAt = this.now();
-    this.others = await seeServer(this.store, { id: this.holder, host, pid: process.pid });
-    const here = await listServersOn(this.store, host, this.holder);
-    const gone = here.filter(({ pid }) => !isAlive(pid)).map(({ id }) => id);
-    if (gone.length === 0) return;
-    await releaseLeasesOf(this.store, gone);
-    await forgetServers(this.store, gone);
+    const gone = (await listServersOn(this.store, host, this.holder)).filter(({ pid }) => !isAlive(pid));
+    if (gone.length > 0) {
+      const ids = gone.map(({ id }) => id);
+      await releaseLeasesOf(this.store, ids);
+      await forgetServers(this.store, ids);
+    }
     this.others = await seeServer(this.store, { id: this.holder, host, pid: process.pid });
   }
 }

@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import mysql from 'mysql2';
-import { HostChooser } from '#store/connection/chooseHost.ts';
-import { connectionOptions } from '#store/connection/connectionOptions.ts';
+import { reachableOptions } from '#store/connection/chooseHost.ts';
 import type { BackupHead, TableHead, TableSum } from '#store/backup/backupFormat.ts';
 
 /**
@@ -62,10 +61,7 @@ export async function dumpStore(
 type Asked = Awaited<ReturnType<typeof openRaw>>['asked'];
 
 async function openRaw(url: string) {
-  const connection = mysql.createConnection({
-    ...connectionOptions(url, await new HostChooser(url).choose()),
-    charset: 'utf8mb4',
-  });
+  const connection = mysql.createConnection({ ...(await reachableOptions(url)), charset: 'utf8mb4' });
   const asked = connection.promise();
   await asked.query("SET SESSION time_zone = '+00:00', max_statement_time = 0");
   return { asked, connection };

@@ -60,6 +60,15 @@ export class HostChooser {
   }
 }
 
+/**
+ * How to connect to a store now: at the first of its addresses that is well.
+ *
+ * @throws what the last one tried throws, when none is
+ */
+export async function reachableOptions(url: string) {
+  return connectionOptions(url, await new HostChooser(url).choose());
+}
+
 /** Whether a node answers and is part of its group. @throws Error */
 function probe(options: mysql.ConnectionOptions): Promise<void> {
   return new Promise((resolve, reject) => {

@@ -166,9 +166,9 @@ async function perform<Input extends EndpointInput<unknown, unknown, unknown>, R
   /** Told in the transaction of the change, so that who hears of it finds it. */
   const tell = async (store: Store) => {
     const topic = about?.(input) ?? topicOf(api.url.pathname);
-    if (topic === null || method === 'GET') return;
+    if (topic === null) return;
     await addChange(store, { topic, author: input.author, page: pageOf(api.request.headers) }, new Date());
-    later.push(({ nudge }) => nudge());
+    later.push(({ feed }) => feed.nudge());
   };
   const told = async <Done>(act: () => Promise<Done>): Promise<Done> => {
     const done = await act();

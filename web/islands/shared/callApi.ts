@@ -1,3 +1,4 @@
+import { sendRequest } from '#web/islands/shared/sendRequest.ts';
 import { keepWish, nameLater } from '#web/islands/shared/outbox.ts';
 
 /** A refusal from the server, in its own words. */
@@ -96,14 +97,8 @@ async function send(
   key: string | null,
 ): Promise<Response> {
   try {
-    return await fetch(path, {
-      method,
-      headers: {
-        ...(text === null ? {} : { 'content-type': 'application/json' }),
-        ...(key === null ? {} : { 'idempotency-key': key, 'x-feather-page': pageName() }),
-      },
-      ...(text === null ? {} : { body: text }),
-    });
+    const page = key === null ? {} : { 'x-feather-page': pageName() };
+    return await sendRequest({ path, method, text, key }, page);
   } catch {
     throw new ApiRefusal(
       'unreachable',

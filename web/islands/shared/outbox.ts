@@ -1,14 +1,12 @@
+import { sendRequest, type AskedRequest } from '#web/islands/shared/sendRequest.ts';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** A change that was asked for without a network, as it is kept on this device until it can be sent. */
-export interface KeptWish {
+export interface KeptWish extends AskedRequest {
   /** In the order in which they were asked. */
   readonly id: number;
-  /** The request key: sent again after a lost answer, it is done once. */
+  /** Sent again after a lost answer, it is done once. */
   readonly key: string;
-  readonly method: string;
-  readonly path: string;
-  readonly text: string | null;
   /** ISO 8601. */
   readonly at: string;
   /** Why it was refused when it was sent, or `null` while it waits. */
@@ -103,7 +101,7 @@ export async function listWishes(): Promise<readonly KeptWish[]> {
 }
 
 /** Keeps a change on this device. @throws where the browser keeps nothing, as in a private window */
-export async function keepWish(wish: Pick<KeptWish, 'key' | 'method' | 'path' | 'text'>): Promise<void> {
+export async function keepWish(wish: Pick<KeptWish, keyof AskedRequest>): Promise<void> {
   const kept = { ...wish, at: new Date().toISOString(), refusal: null };
   await (await open()).add('wishes', kept as KeptWish);
   tell();
@@ -133,16 +131,9 @@ async function settleWish(wish: KeptWish, refusal: string): Promise<void> {
   tell();
 }
 
-async function sendWish({ method, path, text, key }: KeptWish): Promise<string | null> {
+async function sendWish(wish: KeptWish): Promise<string | null> {
   try {
-    const reply = await fetch(path, {
-      method,
-      headers: {
-        'idempotency-key': key,
-        ...(text === null ? {} : { 'content-type': 'application/json' }),
-      },
-      ...(text === null ? {} : { body: text }),
-    });
+    const reply = await sendRequest(wish);
     if (reply.ok) return '';
     // The store is away, or nobody is signed in: it waits.
     if (reply.status === 503 || reply.status === 401) return null;
