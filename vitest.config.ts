@@ -39,6 +39,12 @@ const MOCKED = ['web/tests/onePlace.test.ts', 'web/http/endpoints.test.ts'];
 /** One file at a time on each database, or each demo, that there is. */
 const hasSeveral = (variable: string) => (process.env[variable] ?? '').includes(' ');
 
+/**
+ * How long a test waits for what does not come, wherever no bound is meant: long enough for a machine whose host gives
+ * it a fifth of its time. What has to be quick is measured and compared.
+ */
+const PATIENCE = { testTimeout: 240_000, hookTimeout: 120_000, expect: { poll: { timeout: 30_000 } } };
+
 /** Store, outside and browser tests need what `./feather test` starts; core, unit and device tests stand alone. */
 export default defineConfig({
   test: {
@@ -53,7 +59,7 @@ export default defineConfig({
           include: ['core/**/*.test.ts'],
           pool: 'threads',
           isolate: false,
-          testTimeout: 20_000,
+          ...PATIENCE,
         },
       },
       {
@@ -68,19 +74,18 @@ export default defineConfig({
             'server/**/*.test.ts',
             'commands/**/*.test.ts',
           ],
-          testTimeout: 20_000,
+          ...PATIENCE,
         },
       },
-      { test: { name: 'mocked', include: MOCKED, testTimeout: 20_000 } },
-      { test: { name: 'devices', include: ['devices/**/*.test.ts'], testTimeout: 30_000 } },
-      { test: { name: 'outside', include: ['e2e/outside/**/*.test.ts'], testTimeout: 30_000 } },
+      { test: { name: 'mocked', include: MOCKED, ...PATIENCE } },
+      { test: { name: 'devices', include: ['devices/**/*.test.ts'], ...PATIENCE } },
+      { test: { name: 'outside', include: ['e2e/outside/**/*.test.ts'], ...PATIENCE } },
       {
         test: {
           name: 'store',
           include: ['store/**/*.test.ts'],
           fileParallelism: hasSeveral('FEATHER_TEST_STORE_URL'),
-          testTimeout: 20_000,
-          hookTimeout: 60_000,
+          ...PATIENCE,
         },
       },
       {
@@ -88,8 +93,7 @@ export default defineConfig({
           name: 'driven',
           include: ['e2e/driven/**/*.test.ts'],
           fileParallelism: hasSeveral('FEATHER_TEST_STORE_URL'),
-          testTimeout: 20_000,
-          hookTimeout: 60_000,
+          ...PATIENCE,
         },
       },
       {
@@ -109,10 +113,8 @@ export default defineConfig({
           include: ['e2e/deepJourneys/**/*.test.ts'],
           globalSetup: 'e2e/support/sharedBrowser.ts',
           setupFiles: ['e2e/support/leaveAsFound.ts'],
-          expect: { poll: { timeout: 20_000 } },
           fileParallelism: false,
-          testTimeout: 240_000,
-          hookTimeout: 60_000,
+          ...PATIENCE,
         },
       },
       {
@@ -122,8 +124,7 @@ export default defineConfig({
           include: ['e2e/quiet/**/*.test.ts'],
           globalSetup: 'e2e/support/sharedBrowser.ts',
           fileParallelism: false,
-          testTimeout: 120_000,
-          hookTimeout: 60_000,
+          ...PATIENCE,
         },
       },
       {
@@ -132,11 +133,8 @@ export default defineConfig({
           include: ['e2e/journeys/**/*.test.ts'],
           globalSetup: 'e2e/support/sharedBrowser.ts',
           setupFiles: ['e2e/support/leaveAsFound.ts'],
-          // A page that is asked again until it shows something may take as long as a click may.
-          expect: { poll: { timeout: 10_000 } },
           fileParallelism: hasSeveral('FEATHER_TEST_ADDRESS'),
-          testTimeout: 120_000,
-          hookTimeout: 60_000,
+          ...PATIENCE,
         },
       },
     ],

@@ -15,16 +15,20 @@ const FLAGS = [
   '--disable-sync',
 ];
 
-/** A headless Chromium with a fresh profile of a given size; call `close` when done. */
-export async function openBrowser(size: {
-  readonly width: number;
-  readonly height: number;
-}): Promise<BrowserContext> {
+/**
+ * A headless Chromium with a fresh profile of a given size; call `close` when done.
+ *
+ * @param more flags besides those that every one has
+ */
+export async function openBrowser(
+  size: { readonly width: number; readonly height: number },
+  more: readonly string[] = [],
+): Promise<BrowserContext> {
   const profile = mkdtempSync(join(tmpdir(), 'feather-browser-'));
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: EXECUTABLE,
     headless: true,
-    args: FLAGS,
+    args: [...FLAGS, ...more],
     viewport: size,
     acceptDownloads: true,
   });

@@ -68,7 +68,7 @@ describe('adviseNextCut', () => {
       expect(advice.next.bestGf).toBeGreaterThan(low);
       expect(advice.next.bestGf).toBeLessThan(high);
     }
-  }, 20_000);
+  });
 
   it('asks for the kept force itself to have cut right before keeping', () => {
     const clean = [

@@ -39,6 +39,7 @@ import { ringToContour } from '#core/geometry/ringToContour.ts';
 import type { PointMm } from '#core/geometry/point.ts';
 import { sheetPrior } from '#core/knowledge/sheetPrior.ts';
 import type { SettingValues } from '#core/setting/settingFields.ts';
+import { packSheet } from '#core/book/travellingSheet.ts';
 import { PLAIN_LAYOUT } from '#core/sheet/chooseSheet.ts';
 import type { Stack } from '#core/stack/layer.ts';
 import type { Material } from '#core/stack/material.ts';
@@ -169,6 +170,21 @@ export const material: Material = {
   version: 1,
   isArchived: false,
 };
+/** The film with its kiss, as another workshop reads it. */
+export const farSheet = packSheet(
+  material,
+  [
+    {
+      key: { conditionId: 4, machineId: 1, bladeKind: '45° fine', operation: 'kiss' },
+      revision: {
+        values: { force: 80, exposureMm: 0.2, speed: 200, passes: 1, offsetMm: 0.25, overcutMm: 0.2 },
+        reason: 'weeds well',
+      },
+      state: 'proven',
+    },
+  ],
+  [machine],
+);
 export const station: LoadedStation = {
   machine,
   blade,

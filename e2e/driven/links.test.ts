@@ -79,7 +79,7 @@ describe('a machine that answers line by line, and nobody looks on', () => {
       expect(cut - outcomes.length, `after ${ms} ms`).toBeLessThanOrEqual(1);
       expect(outcomes.length).toBeLessThanOrEqual(cut);
     }
-  }, 40_000);
+  });
 
   it('is held when it refuses a line or gives an alarm, with its words', async () => {
     const refusing = await runs.odd((socket) =>
@@ -107,7 +107,7 @@ describe('a machine that answers line by line, and nobody looks on', () => {
     const { run, ms } = await runs.until(runId, 'held', 12_000);
     expect(ms).toBeLessThan(10_000);
     expect(run.message).toMatch(/says nothing any more.*strokes had gone out/);
-  }, 20_000);
+  });
 
   it('is noticed when it was switched off and on, though it answers', async () => {
     let lines = 0;
@@ -120,7 +120,7 @@ describe('a machine that answers line by line, and nobody looks on', () => {
     );
     const { runId } = await runs.start(at(restarted.port), flatbedFile, 2);
     expect((await runs.until(runId, 'held', 12_000)).run.message).toMatch(/started anew/);
-  }, 20_000);
+  });
 
   it('breaks the link: held, with what had gone out; going on leaves or repeats it', async () => {
     let lines = 0;
@@ -176,7 +176,7 @@ describe('a machine that says nothing', () => {
     await expect.poll(() => taking.received().length, { timeout: 5_000 }).toBeGreaterThan(sentBefore);
     expect(await stopRun(runId, context)).toBe('held');
     expect(await stopRun(runId, context)).toBe('stopped');
-  }, 20_000);
+  });
 
   it('is sent no more than a few seconds ahead of what it can have cut', async () => {
     const taking = await runs.odd(() => undefined);
@@ -196,7 +196,7 @@ describe('a machine that says nothing', () => {
     expect(run.state).toBe('cutting');
     await stopRun(runId, context);
     await stopRun(runId, context);
-  }, 20_000);
+  });
 
   it.each([
     ['resets', (socket: Socket) => socket.resetAndDestroy()],

@@ -32,7 +32,7 @@ describe('a machine on this computer', () => {
     const { run } = await runs.until(runId, 'looking', 20_000);
     expect(run.outcomes).toHaveLength(strokes.length);
     expect(cutter.state.cutter.sheetStrokes).toHaveLength(strokes.length);
-  }, 30_000);
+  });
 
   it('unplugged in the middle of a run: held, nothing lost', async () => {
     const cutter = await runs.flatbed(4);
@@ -46,7 +46,7 @@ describe('a machine on this computer', () => {
     expect(run.message).toMatch(/unplugged or switched off.*strokes had gone out/);
     expect(run.outcomes.length).toBeGreaterThan(1);
     expect(run.outcomes.length).toBeLessThanOrEqual(cutter.state.cutter.sheetStrokes.length);
-  }, 20_000);
+  });
 
   it('as a printer device gets the whole file; a language that is answered is refused there', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'feather-driven-'));

@@ -64,10 +64,12 @@ describe('a phone in bad air', () => {
       .getByText(/One entry is kept on this device/)
       .waitFor();
     await air.clear();
-    await expect.poll(async () => (await cuts()).length, { timeout: 15_000 }).toBe(before + 1);
+    await expect.poll(async () => (await cuts()).length).toBe(before + 1);
     expect((await cuts()).at(-1)?.grade).toBe(3);
-    await bar().waitFor({ state: 'detached' });
-    await expect.poll(() => shown.count(), { timeout: 10_000 }).toBe(seen + 1);
+    await bar()
+      .getByText(/kept on this device/)
+      .waitFor({ state: 'detached' });
+    await expect.poll(() => shown.count()).toBe(seen + 1);
     // Opened once more, it is not sent a second time.
     await open('/test-cuts?operation=kiss');
     expect(await cuts()).toHaveLength(before + 1);
@@ -87,11 +89,24 @@ describe('a phone in bad air', () => {
     await air.clear();
     await bar()
       .getByText(/Not taken: a grade of/)
-      .waitFor({ timeout: 15_000 });
+      .waitFor();
     expect(await cuts()).toHaveLength(before);
     await bar().getByRole('button', { name: 'Throw away' }).click();
-    await bar().waitFor({ state: 'detached' });
+    await bar()
+      .getByText(/Not taken/)
+      .waitFor({ state: 'detached' });
     expect(phone.errors).toEqual([]);
+  });
+
+  it('waits for a workshop that is slow, and shows no older page as if it were this one', async () => {
+    const { page } = phone;
+    await open('/');
+    const asked = Date.now();
+    air.slowDown('/', 6_000);
+    await open('/');
+    const madeAt = /madeAt[^}]*?(\d{4}-\d\d-\d\dT[\d:.]+Z)/.exec(await page.content())?.[1] ?? '';
+    expect(Date.parse(madeAt)).toBeGreaterThan(asked);
+    expect(await bar().count()).toBe(0);
   });
 
   it('is shown nothing any more once it is signed out', async () => {

@@ -4,6 +4,7 @@ import { findFreePort } from '#commands/ports/freePort.ts';
 import { readSvg } from '#core/drawing/svg/readSvg.ts';
 import { writeMachineFile } from '#core/protocol/machineFile.ts';
 import { plotterFile, samplePlan } from '#core/tests/sampleJob.ts';
+import { TimeGiven } from '#store/tests/timeGiven.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { sampleVinyl } from '#devices/tests/sampleVinyl.ts';
 import { carryFile, strokesOf } from '#e2e/support/carryFile.ts';
@@ -194,9 +195,9 @@ describe('a channel to an address', () => {
   it('ends after 3 s where the other side never hangs up, and at once when it is cut', async () => {
     const port = await oddMachine((socket) => socket.pause());
     const slow = await connect(port);
-    const begun = Date.now();
+    const time = new TimeGiven();
     await slow.end();
-    expect(Date.now() - begun).toBeLessThan(4000);
+    expect(time.ms()).toBeLessThan(4000);
     const quick = await connect(port);
     quick.cut();
     expect(await quick.ended).toEqual({ kind: 'closed' });

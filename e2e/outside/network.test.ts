@@ -15,7 +15,7 @@ beforeAll(async () => {
   phone = FarSpace.open(78);
   port = await findFreePort();
   workshop = await bareWorkshop('network', null, { FEATHER_NETWORK_PORT: String(port) });
-}, 90_000);
+});
 afterAll(async () => {
   await workshop.end();
   phone.close();
@@ -49,7 +49,7 @@ function ask(
   } = {},
 ): Heard {
   const ca = isTrusting ? readFileSync(join(workshop.home, 'tls/authority.pem'), 'utf8') : undefined;
-  const options = { host: phone.host, port: at, path, method, headers, ca, agent: false, timeout: 4000 };
+  const options = { host: phone.host, port: at, path, method, headers, ca, agent: false, timeout: 20_000 };
   return JSON.parse(
     phone.run(`
       const say = (heard) => { console.log(JSON.stringify(heard)); process.exit(0); };

@@ -20,9 +20,9 @@ beforeAll(async () => {
   databaseUrl = workshop.databaseUrl;
   context = await openBrowser({ width: 1280, height: 800 });
   page = await context.newPage();
-  page.setDefaultTimeout(15_000);
+  page.setDefaultTimeout(45_000);
   page.on('pageerror', (error) => errors.push(error.message));
-}, 90_000);
+});
 afterAll(async () => {
   await context.close();
   await workshop.end();

@@ -1,5 +1,6 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import type { Block } from '#core/protocol/machineLanguage.ts';
+import { TimeGiven } from '#store/tests/timeGiven.ts';
 import { oddMachine, type OddMachine } from '#e2e/support/oddMachine.ts';
 import { openTcp } from '#server/links/openTcp.ts';
 import { Control } from '#server/runs/control.ts';
@@ -39,7 +40,7 @@ describe.concurrent('a machine that takes a file badly', () => {
     expect(ms).toBeLessThan(12_000);
     expect(control.outTo()).toBeGreaterThan(0);
     expect(control.outTo()).toBeLessThan(blocks.length);
-  }, 20_000);
+  });
 
   it('takes a byte a second: noticed the same', async () => {
     const { end } = await send((socket) => {
@@ -48,7 +49,7 @@ describe.concurrent('a machine that takes a file badly', () => {
       socket.on('close', () => clearInterval(drip));
     });
     expect((await end).how.kind).toBe('silent');
-  }, 20_000);
+  });
 
   it('busy with what it has is waited for', async () => {
     const { control, end } = await send((socket) => socket.pause(), { least: () => 0, most: () => 3600 });
@@ -59,17 +60,17 @@ describe.concurrent('a machine that takes a file badly', () => {
     expect(early).toBe('still sending');
     control.halt();
     expect((await end).how.kind).toBe('halted');
-  }, 20_000);
+  });
 });
 
 describe('a machine whose buffer is full', () => {
   it('is stopped: nothing more leaves, and what had not left is dropped', async () => {
     const { machine, control, end } = await send((socket) => socket.pause());
     await new Promise((resolve) => setTimeout(resolve, 500));
-    const stopped = Date.now();
+    const time = new TimeGiven();
     control.halt();
     expect((await end).how.kind).toBe('halted');
-    expect(Date.now() - stopped).toBeLessThan(500);
+    expect(time.ms()).toBeLessThan(500);
     const out = control.outTo();
     await new Promise((resolve) => setTimeout(resolve, 300));
     expect(control.outTo()).toBe(out);

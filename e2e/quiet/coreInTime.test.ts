@@ -8,14 +8,9 @@ import { AppError } from '#core/errors/appError.ts';
 import { readHpgl } from '#core/protocol/hpgl/readHpgl.ts';
 import { station, testCut } from '#core/tests/exampleScope.ts';
 import { HEAVY_FILES } from '#core/tests/heavyFiles.ts';
+import { TimeGiven } from '#store/tests/timeGiven.ts';
 
 /** What is said of core's pace, measured while nothing else runs. */
-const elapsedMs = (act: () => unknown): number => {
-  const begun = performance.now();
-  act();
-  return performance.now() - begun;
-};
-
 describe('a slider over a picture of two megapixels', () => {
   const [width, height] = [1600, 1250];
   const data = new Uint8Array(4 * width * height).fill(255);
@@ -33,7 +28,7 @@ describe('a slider over a picture of two megapixels', () => {
   it('shows its outline anew within 300 ms (best of four moves: other work may share the machine)', () => {
     const pixels = { width, height, data };
     const times = [20, 25, 30, 40].map((tolerance) =>
-      elapsedMs(() => {
+      TimeGiven.of(() => {
         const trace = { ...PLAIN_TRACE, tolerance };
         expect(tracePicture(coverPicture(pixels, trace), trace, 100).contours).toHaveLength(1);
       }),
@@ -45,7 +40,7 @@ describe('a slider over a picture of two megapixels', () => {
 describe('a drawing that means more work than its size says', () => {
   it.each(HEAVY_FILES)('%s: is read or refused within 5 s', (_, format, text) => {
     let outcome: unknown = 'read';
-    const took = elapsedMs(() => {
+    const took = TimeGiven.of(() => {
       try {
         readDrawing(format, text);
       } catch (error) {
@@ -57,11 +52,13 @@ describe('a drawing that means more work than its size says', () => {
   });
 
   it('an arc of millions of turns and a spline of degree 2,000 cost no time', () => {
-    expect(elapsedMs(() => readHpgl('IN;SP1;PA0,0;PD;AA400,0,9999999990;PD800,900;PU;'))).toBeLessThan(200);
+    expect(TimeGiven.of(() => readHpgl('IN;SP1;PA0,0;PD;AA400,0,9999999990;PD800,900;PU;'))).toBeLessThan(
+      200,
+    );
     const degree = 2000;
     const points = Array.from({ length: degree + 1 }, (_, x) => ({ x, y: 0 }));
     const knots = [...Array(degree + 1).fill(0), ...Array(degree + 1).fill(1)] as number[];
-    expect(elapsedMs(() => splineToCubics({ degree, knots, points, weights: [] }))).toBeLessThan(50);
+    expect(TimeGiven.of(() => splineToCubics({ degree, knots, points, weights: [] }))).toBeLessThan(50);
   });
 });
 
@@ -70,7 +67,7 @@ describe('an answer', () => {
     const cuts: TestCut[] = [];
     const times = [40, 55, 70, 85, 60, 62, 64, 66, 68].map((forceGf, index) => {
       cuts.push({ ...testCut, id: index + 1, force: forceGf, forceGf, grade: 2 });
-      return elapsedMs(() => composeAnswer(station, 'kiss', null, cuts));
+      return TimeGiven.of(() => composeAnswer(station, 'kiss', null, cuts));
     });
     expect(Math.min(...times.slice(3))).toBeLessThan(200);
   });

@@ -57,7 +57,7 @@ export async function visit(
   ]);
   const page = await context.newPage();
   watchFetching(page);
-  page.setDefaultTimeout(15_000);
+  page.setDefaultTimeout(45_000);
   // The first pages of a new browser and a new server, two of each on two cores, may take longer than any later one.
   page.setDefaultNavigationTimeout(45_000);
   const errors: string[] = [];

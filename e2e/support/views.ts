@@ -30,5 +30,7 @@ export const VIEWS = [
   ['a material', '/materials/1'],
   ['a machine', '/machines/2'],
   ['Files', '/book'],
+  ['Read a code', '/read-code'],
+  ['a sheet as one code', '/materials/1/code'],
   ['the HTTP interface', '/api'],
 ] as const;

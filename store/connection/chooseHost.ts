@@ -84,16 +84,23 @@ function probe(options: mysql.ConnectionOptions): Promise<void> {
       else resolve();
     };
     connection.on('error', end);
-    connection.query("SHOW STATUS LIKE 'wsrep_ready'", (error: Error | null, rows: unknown) => {
-      const [row] = (rows ?? []) as readonly { readonly Value?: string }[];
-      // A single database knows no such status, and is well when it answers.
-      const isOut = row !== undefined && row.Value !== 'ON';
-      end(
-        error ??
-          (isOut
-            ? Object.assign(new Error('the node is not part of its group'), { code: 'ECONNREFUSED' })
-            : null),
-      );
-    });
+    const show = (what: string, then: (value: string | undefined) => void) =>
+      connection.query(`SHOW ${what}`, (error: Error | null, rows: unknown) => {
+        if (error) return end(error);
+        const [row] = (rows ?? []) as readonly { readonly Value?: string }[];
+        then(row?.Value);
+      });
+    // A node out of its group answers nothing but SHOW. A single database says OFF too, but to both.
+    show("STATUS LIKE 'wsrep_ready'", (ready) =>
+      ready === 'ON'
+        ? end(null)
+        : show("GLOBAL VARIABLES LIKE 'wsrep_on'", (isOfGroup) =>
+            end(isOfGroup === 'ON' ? outOfGroup() : null),
+          ),
+    );
   });
+}
+
+function outOfGroup(): Error {
+  return Object.assign(new Error('the node is not part of its group'), { code: 'ECONNREFUSED' });
 }

@@ -35,6 +35,7 @@ import * as runs from '#web/endpoints/runs/runs.ts';
 import * as settingActions from '#web/endpoints/book/settingActions.ts';
 import * as settings from '#web/endpoints/book/settings.ts';
 import * as sharing from '#web/endpoints/sharing/sharing.ts';
+import * as sheetCodes from '#web/endpoints/sharing/sheetCodes.ts';
 import * as stations from '#web/endpoints/bench/stations.ts';
 import * as testCuts from '#web/endpoints/bench/testCuts.ts';
 import * as testRuns from '#web/endpoints/dialIn/testRuns.ts';
@@ -81,6 +82,7 @@ const FILES: readonly object[] = [
   sessions,
   settings,
   sharing,
+  sheetCodes,
   stations,
   testCuts,
   testRuns,

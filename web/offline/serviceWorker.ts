@@ -6,8 +6,10 @@ declare const self: ServiceWorkerGlobalScope;
 /** Keeps pages that are read at a machine for when there is no network, and what pages are made of. */
 const PAGES = 'pages-1';
 const ASSETS = 'assets-1';
-/** A page that takes longer comes from what is kept, ms: the air is bad, and somebody stands there. */
+/** When a page takes longer it is asked whether the workshop is there at all, ms. */
 const PATIENCE_MS = 4_000;
+/** A workshop that does not say so much as that it is there, ms, is out of reach. */
+const SIGN_OF_LIFE_MS = 3_000;
 /** What pages are made of is named by its content: old names are let go when there are so many. */
 const MOST_ASSETS = 400;
 
@@ -64,6 +66,20 @@ async function pageOf(request: Request): Promise<Response> {
   });
   const kept = await cache.match(request);
   if (!kept) return fresh;
-  const late = new Promise<Response>((resolve) => setTimeout(() => resolve(kept), PATIENCE_MS));
-  return Promise.race([fresh.catch(() => kept), late]);
+  // A slow workshop is waited for: what is kept may be from before the last tap. One that is out of reach is not.
+  const late = pause(PATIENCE_MS).then(async () => ((await isThere()) ? fresh : kept));
+  return Promise.race([fresh, late]).catch(() => kept);
+}
+
+async function isThere(): Promise<boolean> {
+  try {
+    await fetch('/api/health', { cache: 'no-store', signal: AbortSignal.timeout(SIGN_OF_LIFE_MS) });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+function pause(ms: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, ms));
 }

@@ -2,7 +2,7 @@ import { configure } from '@testing-library/dom';
 import { afterEach, vi } from 'vitest';
 
 // Other tests share the machine: what is looked for may take as long as a page may.
-configure({ asyncUtilTimeout: 5_000 });
+configure({ asyncUtilTimeout: 20_000 });
 
 /** One request that an island made. */
 export interface SeenRequest {

@@ -77,15 +77,28 @@ export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tole
     differs[at] = off;
     kinds[at] = off <= tolerance ? GROUND : INK;
   }
-  const near = kindsAround(kinds, width, height);
+  const rows = kindsInRows(kinds, width, height);
   const values = new Uint8Array(width * height);
-  for (let at = 0; at < values.length; at++) {
-    const kind = near[at] as number;
-    // Away from the ground a pale colour beside a dark one is as much of the piece as that is.
-    if (kind === INK) values[at] = 255;
-    else if (kind !== GROUND) {
-      const full = mostNear(differs, at, width, height);
-      values[at] = ((255 * (differs[at] as number)) / full + 0.5) | 0;
+  for (let y = 0, at = 0; y < height; y++) {
+    // Beyond the rim a row lies like the one at it: nothing new is found there.
+    const end = at + width;
+    let up = y > 1 ? at - 2 * width : 0;
+    let above = y > 0 ? at - width : 0;
+    let below = y < height - 1 ? at + width : at;
+    let down = y < height - 2 ? at + 2 * width : below;
+    for (; at < end; at++) {
+      const kind =
+        (rows[at] as number) |
+        (rows[up++] as number) |
+        (rows[above++] as number) |
+        (rows[below++] as number) |
+        (rows[down++] as number);
+      // Away from the ground a pale colour beside a dark one is as much of the piece as that is.
+      if (kind === INK) values[at] = 255;
+      else if (kind !== GROUND) {
+        const full = mostNear(differs, at, width, height);
+        values[at] = ((255 * (differs[at] as number)) / full + 0.5) | 0;
+      }
     }
   }
   return { width, height, values };
@@ -95,8 +108,8 @@ export function coverByGround({ width, height, data }: Pixels, ground: Rgb, tole
 const GROUND = 1;
 const INK = 2;
 
-/** For each pixel the kinds of all within two pixels. */
-function kindsAround(kinds: Uint8Array, width: number, height: number): Uint8Array {
+/** For each pixel the kinds of all within two pixels of its row. */
+function kindsInRows(kinds: Uint8Array, width: number, height: number): Uint8Array {
   const inRows = new Uint8Array(kinds.length);
   for (let y = 0, at = 0; y < height; y++) {
     const end = at + width;
@@ -112,15 +125,7 @@ function kindsAround(kinds: Uint8Array, width: number, height: number): Uint8Arr
       d = e;
     }
   }
-  const out = inRows.slice();
-  for (const to of [-2, -1, 1, 2]) {
-    const shift = to * width;
-    const last = (height - Math.max(0, to)) * width;
-    for (let at = Math.max(0, -to) * width; at < last; at++) {
-      out[at] = (out[at] as number) | (inRows[at + shift] as number);
-    }
-  }
-  return out;
+  return inRows;
 }
 
 /**

@@ -200,7 +200,7 @@ describe('the sheet model', () => {
     }
     expect(covered / sheets).toBeGreaterThan(0.8);
     expect(covered / sheets).toBeLessThan(0.98);
-  }, 60_000);
+  });
 
   it('puts the tip deeper with force, never beyond its exposure', () => {
     const posterior = model.fit({ belief: believe(vinyl), conditions }, [

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { TimeGiven } from '#store/tests/timeGiven.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { raiseAlarm, closeAlarm } from '#store/repositories/log/drift.ts';
 import { importBook } from '#store/repositories/book/importBook.ts';
@@ -41,9 +42,9 @@ function listRows(force: number): readonly BookRow[] {
 
 async function measured<Result>(act: () => Promise<Result>) {
   statements = 0;
-  const begun = performance.now();
+  const time = new TimeGiven();
   const result = await act();
-  return { result, seconds: (performance.now() - begun) / 1000, statements };
+  return { result, seconds: time.ms() / 1000, statements };
 }
 
 describe('a big book', () => {

@@ -80,7 +80,7 @@ beforeAll(async () => {
   const { id: settingId } = (await db('settings').first('id')) as { id: number };
   await db('run_settings').insert({ run_id: runId, setting_id: settingId, revision: 1 });
   await db.migrate.latest({ migrationSource });
-}, 60_000);
+});
 afterAll(() => db.destroy());
 
 describe('a store from before runs were a state machine', () => {

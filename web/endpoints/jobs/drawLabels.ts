@@ -1,4 +1,3 @@
-import QRCode from 'qrcode';
 import type { Stack } from '#core/stack/layer.ts';
 import { OPERATION_WORDS } from '#core/stack/operation.ts';
 import { inchFigure, inUnits } from '#core/units/inUnits.ts';
@@ -8,6 +7,7 @@ import {
   PAPERS,
   PDF_INK as INK,
   PDF_MUTED as MUTED,
+  drawQr,
   PT_PER_MM,
   startPdf,
   type PdfPage as Page,
@@ -29,7 +29,7 @@ interface LabelManner {
   readonly writing: Writing;
 }
 
-const CARD = { width: 92 * PT_PER_MM, height: 56 * PT_PER_MM };
+export const CARD = { width: 92 * PT_PER_MM, height: 56 * PT_PER_MM };
 const GAP = 4 * PT_PER_MM;
 const COLUMNS = 2;
 const ROWS = 4;
@@ -45,12 +45,12 @@ export async function drawLabels(labels: readonly LabelData[], manner: LabelMann
     if (index > 0 && place === 0) document.addPage({ size, margin: 0 });
     const x = left + (place % COLUMNS) * (CARD.width + GAP);
     const y = top + Math.floor(place / COLUMNS) * (CARD.height + GAP);
-    await drawLabel(document, label, manner, x, y);
+    drawLabel(document, label, manner, x, y);
   }
   return finish();
 }
 
-async function drawLabel(
+function drawLabel(
   page: Page,
   { setting, stack, faceColour, address }: LabelData,
   { system, writing }: LabelManner,
@@ -87,7 +87,7 @@ async function drawLabel(
     .fontSize(7)
     .text(words, inner.x, y + CARD.height - 24, { width: inner.width, height: 20 });
   drawSection(page, stack, faceColour, x + CARD.width - 88, y + 38);
-  await drawCode(page, address, x + CARD.width - 52, y + 38, 44);
+  drawQr(page, address, x + CARD.width - 52, y + 38, 44);
   page
     .fillColor(MUTED)
     .fontSize(6)
@@ -161,16 +161,4 @@ function drawSection(page: Page, stack: Stack, faceColour: string, x: number, y:
     }
     top += tall;
   }
-}
-
-async function drawCode(page: Page, address: string, x: number, y: number, size: number): Promise<void> {
-  const { modules } = QRCode.create(address, { errorCorrectionLevel: 'M' });
-  const cell = size / modules.size;
-  for (let row = 0; row < modules.size; row++) {
-    for (let column = 0; column < modules.size; column++) {
-      if (modules.get(row, column)) page.rect(x + column * cell, y + row * cell, cell, cell);
-    }
-  }
-  page.fill(INK);
-  return Promise.resolve();
 }

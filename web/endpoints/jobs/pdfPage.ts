@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
+import QRCode from 'qrcode';
 import { MM_PER_INCH, type UnitSystem } from '#core/units/length.ts';
 
 export type PdfPage = InstanceType<typeof PDFDocument>;
@@ -36,6 +37,29 @@ export function startPdf(
     return Buffer.concat(chunks);
   };
   return { page, finish };
+}
+
+/**
+ * A QR code of `size` points, without its quiet zone.
+ *
+ * @param correction how much of it may be spoilt: `M` where it hangs at a bench, `L` where it holds much
+ */
+export function drawQr(
+  page: PdfPage,
+  text: string,
+  x: number,
+  y: number,
+  size: number,
+  correction: 'L' | 'M' = 'M',
+): void {
+  const { modules } = QRCode.create(text, { errorCorrectionLevel: correction });
+  const cell = size / modules.size;
+  for (let row = 0; row < modules.size; row++) {
+    for (let column = 0; column < modules.size; column++) {
+      if (modules.get(row, column)) page.rect(x + column * cell, y + row * cell, cell, cell);
+    }
+  }
+  page.fill(PDF_INK);
 }
 
 /** A picture that is held in the file once, however often it is drawn. */

@@ -4,12 +4,13 @@ import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 import type { SettingSummary } from '#web/schemas/setting.ts';
 
 interface Props {
+  readonly materialId: number;
   readonly settings: readonly SettingSummary[];
   readonly materialName: string;
 }
 
 /** The settings kept of a material, each a way to its page. */
-export function KeptList({ settings, materialName }: Props) {
+export function KeptList({ materialId, settings, materialName }: Props) {
   return (
     <section aria-label="Settings kept" className="sheet p-4 sm:p-5">
       <h2 className="text-muted">Settings kept</h2>
@@ -41,6 +42,11 @@ export function KeptList({ settings, materialName }: Props) {
             .join(',')}`}
         >
           Compare them
+        </a>
+      ) : null}
+      {settings.length > 0 ? (
+        <a className="button mt-2 ml-2" href={`/materials/${materialId}/code`}>
+          As one code
         </a>
       ) : null}
     </section>

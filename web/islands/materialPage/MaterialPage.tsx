@@ -50,7 +50,7 @@ export function MaterialPage({ material, settings, audit, machineId, system }: P
           <p className="text-sm text-muted mt-2">A ~ marks a caliper that is assumed, not measured.</p>
         </section>
         <KeepPanel desk={desk} material={material} />
-        <KeptList settings={settings} materialName={material.name} />
+        <KeptList materialId={material.id} settings={settings} materialName={material.name} />
         <section aria-label="Changes" className="sheet p-4 sm:p-5">
           <ChangeList audit={audit} />
         </section>

@@ -21,10 +21,10 @@ const TRY_MS = 5_000;
 
 /** Says that there is no network, what is kept on this device, and what was refused when it was sent. */
 export function OfflineBar({ madeAt }: Props) {
-  const { isAway, wishes } = useOutbox();
+  const { isAway, isCopy, wishes } = useOutbox(madeAt);
   const refused = wishes.filter(({ refusal }) => refusal !== null);
   const waiting = wishes.length - refused.length;
-  if (!isAway && wishes.length === 0) return null;
+  if (!isAway && !isCopy && wishes.length === 0) return null;
   return (
     <section
       aria-label="Network"
@@ -37,6 +37,14 @@ export function OfflineBar({ madeAt }: Props) {
           ? `${waiting === 1 ? 'One entry is' : `${waiting} entries are`} kept on this device and sent when the network is back.`
           : ''}
       </p>
+      {isCopy && !isAway ? (
+        <p role="status">
+          What you see is from {formatMoment(madeAt)}.{' '}
+          <button type="button" className="button" onClick={() => location.reload()}>
+            Show it as it is now
+          </button>
+        </p>
+      ) : null}
       {refused.length > 0 ? (
         <ul className="grid gap-2 mt-1">
           {refused.map((wish) => (
@@ -65,9 +73,10 @@ function Refused({ wish }: { readonly wish: KeptWish }) {
   );
 }
 
-function useOutbox() {
+function useOutbox(madeAt: string) {
   const [wishes, setWishes] = useState<readonly KeptWish[]>([]);
   const [isAway, setAway] = useState(false);
+  const [isCopy, setCopy] = useState(false);
   const look = useCallback(async () => {
     const kept = await listWishes().catch(() => []);
     setWishes(kept);
@@ -75,13 +84,15 @@ function useOutbox() {
   }, []);
   const tryIt = useCallback(async () => {
     const kept = await look();
-    const isThere = await isReachable();
+    const now = await askTime();
+    const isThere = now !== null;
     setAway(!isThere);
+    if (now) setCopy(isFromBefore(madeAt, now));
     if (!isThere || !kept.some(({ refusal }) => refusal === null)) return;
     // What is sent is told to this page too, as if somebody else had done it.
     await sendWishes();
     await look();
-  }, [look]);
+  }, [look, madeAt]);
   useEffect(keepPages, []);
   useEffect(() => {
     void tryIt();
@@ -97,15 +108,24 @@ function useOutbox() {
       for (const event of ['online', 'offline']) window.removeEventListener(event, again);
     };
   }, [tryIt, isAway, wishes.length]);
-  return { isAway, wishes };
+  return { isAway, isCopy, wishes };
 }
 
-async function isReachable(): Promise<boolean> {
-  if (!navigator.onLine) return false;
+/** What the clock of the workshop says, or `null` where it is out of reach. */
+async function askTime(): Promise<Date | null> {
+  if (!navigator.onLine) return null;
   try {
-    await fetch('/api/health', { cache: 'no-store' });
-    return true;
+    const { headers } = await fetch('/api/health', { cache: 'no-store' });
+    return new Date(headers.get('date') ?? Number.NaN);
   } catch {
-    return false;
+    return null;
   }
+}
+
+/** A page that was made so long before it was opened, ms, was kept on this device. */
+const LEAST_AGE_MS = 60_000;
+
+/** Whether a page is one that was kept, by the clock of the workshop alone. */
+function isFromBefore(madeAt: string, now: Date): boolean {
+  return now.getTime() - performance.now() - Date.parse(madeAt) > LEAST_AGE_MS;
 }

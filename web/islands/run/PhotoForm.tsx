@@ -1,5 +1,5 @@
 import { base64Of } from '#web/islands/shared/base64Of.ts';
-import { Camera } from 'lucide-react';
+import { Camera, Images } from 'lucide-react';
 import { useEffect, useState, type ChangeEvent } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -35,15 +35,7 @@ export function PhotoForm({ runId }: { readonly runId: number }) {
   };
   return (
     <div className="mt-3">
-      <label className="button w-full cursor-pointer has-focus-visible:outline-3">
-        <Camera size={18} aria-hidden /> {isBusy ? 'Keeping the photo …' : 'Add a photo'}
-        <input
-          type="file"
-          accept="image/jpeg,image/png,image/webp"
-          className="sr-only"
-          onChange={(event) => void take(event)}
-        />
-      </label>
+      <PhotoButtons isBusy={isBusy} take={(event) => void take(event)} />
       <Refusal error={error} />
       {photos.length > 0 ? (
         <ul className="flex flex-wrap gap-2 mt-2">
@@ -62,6 +54,34 @@ export function PhotoForm({ runId }: { readonly runId: number }) {
           ))}
         </ul>
       ) : null}
+    </div>
+  );
+}
+
+interface ButtonProps {
+  readonly isBusy: boolean;
+  readonly take: (event: ChangeEvent<HTMLInputElement>) => void;
+}
+
+/** A finger opens the camera at once; who has none chooses a file. */
+function PhotoButtons({ isBusy, take }: ButtonProps) {
+  return (
+    <div className="flex flex-wrap gap-2">
+      <label className="button grow cursor-pointer has-focus-visible:outline-3 hidden pointer-coarse:flex">
+        <Camera size={18} aria-hidden /> Take a photo
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          className="sr-only"
+          disabled={isBusy}
+          onChange={take}
+        />
+      </label>
+      <label className="button grow cursor-pointer has-focus-visible:outline-3">
+        <Images size={18} aria-hidden /> {isBusy ? 'Keeping the photo …' : 'Add a photo'}
+        <input type="file" accept="image/jpeg,image/png,image/webp" className="sr-only" onChange={take} />
+      </label>
     </div>
   );
 }

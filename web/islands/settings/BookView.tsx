@@ -39,6 +39,9 @@ function Book({ first, text, machines }: Props) {
           <a href="/settings/new" className="button">
             New setting
           </a>
+          <a href="/read-code" className="button">
+            Read a code
+          </a>
           <a href="/book" className="button">
             Files
           </a>

@@ -161,12 +161,16 @@ describe('a material as a form', () => {
   it('lists what is kept of it, each a way to its page', () => {
     const markup = renderToStaticMarkup(
       <KeptList
+        materialId={4}
         settings={[sampleSetting(), sampleSetting({ id: 8, operation: 'through' })]}
         materialName="Herringglass matt"
       />,
     );
     expect(markup).toContain('href="/settings/8"');
     expect(markup).toContain('href="/compare?ids=7,8"');
-    expect(words(renderToStaticMarkup(<KeptList settings={[]} materialName="x" />))).toContain('None yet.');
+    expect(markup).toContain('href="/materials/4/code"');
+    expect(words(renderToStaticMarkup(<KeptList materialId={4} settings={[]} materialName="x" />))).toContain(
+      'None yet.',
+    );
   });
 });
