@@ -20,11 +20,11 @@ const CHECKS: readonly Check[] = [
     name: 'format',
     arguments: ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.'],
   },
-  { name: 'types of core', arguments: ['node_modules/typescript/bin/tsc', '-p', 'core'] },
+  { name: 'types of core', arguments: ['node_modules/typescript-native/bin/tsc', '-p', 'core'] },
 ];
 /** After the build: it writes types that both are checked against. Pages alone take a fifth of what pages and all else take. */
 const TYPES: readonly Check[] = [
-  { name: 'types', arguments: ['node_modules/typescript/bin/tsc', '-p', '.'] },
+  { name: 'types', arguments: ['node_modules/typescript-native/bin/tsc', '-p', '.'] },
   {
     name: 'types of pages',
     arguments: [

@@ -80,6 +80,7 @@ describe('a sheet as one code', () => {
     });
     const tried = await take(code, [mine], true);
     expect(tried.reply.rows.map(({ status }) => status)).toEqual(['new', 'new', 'new']);
+    expect(tried.reply.rows.at(-1)?.detail).toMatch(/^90 gf here, from a code: Far roller, 90 gf/);
     expect(await listMaterials(db)).toHaveLength(1);
     expect((await take(code, [mine])).status).toBe(200);
     const arrived = (await listMaterials(db)).find(({ id }) => id !== materialId);

@@ -10,6 +10,7 @@ import {
 import type { Material } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { isSheetCode, readSheetCode, writeSheetCode } from '#server/sharing/sheetCode.ts';
+import { forceUnit, sayForce } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { importBook } from '#store/repositories/book/importBook.ts';
 import type { BookRow } from '#store/repositories/book/importedRow.ts';
@@ -115,12 +116,18 @@ export const postTakeCode = defineEndpoint({
     const chosen = onto.map((id) => (id === null ? null : requireMachine(machines, id)));
     const here = await findSame(store, sheet.material);
     const pack = here ? lackingStates(here, sheet.material) : sheet.material;
-    const book = {
-      materials: pack ? [pack] : [],
-      machines: [],
-      settings: await listRows(store, sheet, chosen, here),
-    };
-    return { isDryRun, rows: await importBook(store, book, isDryRun, author, new Date()) };
+    const settings = await listRows(store, sheet, chosen, here);
+    const book = { materials: pack ? [pack] : [], machines: [], settings };
+    const rows = await importBook(store, book, isDryRun, author, new Date());
+    // A new one says what its figure will be here, and where it comes from: that is what is weighed before taking it.
+    const told = rows.map((row) => {
+      const given = settings.find(({ line }) => row.kind === 'setting' && line === row.line);
+      if (row.status !== 'new' || !given || !('setting' in given)) return row;
+      const { machine, values, reason } = given.setting;
+      const unit = forceUnit(requireNamed(machines, machine).forceScale);
+      return { ...row, detail: `${sayForce(values.force, unit)} here, ${reason}` };
+    });
+    return { isDryRun, rows: told };
   },
 });
 
@@ -199,6 +206,12 @@ async function findSame(
 
 function requireMachine(machines: readonly Machine[], id: number): Machine {
   const found = machines.find((machine) => machine.id === id);
+  if (!found) throw new AppError('notFound', 'there is no such machine here');
+  return found;
+}
+
+function requireNamed(machines: readonly Machine[], name: string): Machine {
+  const found = machines.find((machine) => machine.name === name);
   if (!found) throw new AppError('notFound', 'there is no such machine here');
   return found;
 }
