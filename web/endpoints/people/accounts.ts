@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { mayAs } from '#core/people/roles.ts';
-import { whyWeak, whyWeakPin } from '#core/people/secrets.ts';
+import { whyWeakPin } from '#core/people/secrets.ts';
+import { refuseWeak } from '#server/people/refuseWeak.ts';
 import { hashSecret, isSecret, makeKey } from '#server/people/secrets.ts';
 import { limitTries } from '#server/people/limitTries.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -66,8 +67,8 @@ export const patchAccount = defineEndpoint({
       const known = await limitTries(store, account.name, address, attempt);
       if (!known) throw new AppError('badInput', 'The old password is not right.');
     }
-    const weak =
-      (password === undefined ? null : whyWeak(password, [account.name])) ?? (pin ? whyWeakPin(pin) : null);
+    if (password !== undefined) await refuseWeak(password, [account.name]);
+    const weak = pin ? whyWeakPin(pin) : null;
     if (weak) throw new AppError('badInput', weak);
     const change = {
       role,

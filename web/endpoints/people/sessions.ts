@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { AppError } from '#core/errors/appError.ts';
 import { roleByPin } from '#core/people/roles.ts';
-import { whyWeak } from '#core/people/secrets.ts';
+import { refuseWeak } from '#server/people/refuseWeak.ts';
 import { hashSecret, isSecret, makeKey } from '#server/people/secrets.ts';
 import { limitTries } from '#server/people/limitTries.ts';
 import type { Store } from '#store/connection/connectStore.ts';
@@ -37,8 +37,7 @@ export const postFirstOwner = defineEndpoint({
   change: 'harmless',
   handle: async ({ body: { name, password }, ...asked }, { store, isOpenDemo }) => {
     if (isOpenDemo) throw new AppError('conflict', 'The demo has its owner.');
-    const weak = whyWeak(password, [name]);
-    if (weak) throw new AppError('badInput', weak);
+    await refuseWeak(password, [name]);
     const id = await makeFirstOwner(store, name, await hashSecret(password), new Date());
     await begin(store, asked, id, false);
     return { name, role: 'owner' as const, by: 'session' as const };
