@@ -31,9 +31,13 @@ await reportFailure(async () => {
     await seedDemo(store, new Date());
   });
   const standIns = await startStandIns(homes[0], PACE);
+  const servers: Server[] = [];
   for (const home of homes) {
-    const address = await startWeb(home, await findFreePort(), galera.url, standIns);
-    console.log(`A server: ${address}`);
+    const port = await findFreePort();
+    const address = await startWeb(home, port, galera.url, standIns);
+    const start = () => startWeb(home, port, galera.url, standIns);
+    servers.push({ address, start });
+    console.log(`A server: ${address}, its process id in ${home}/run/web.pid`);
   }
   for (const { name, home, ports } of galera.nodes) {
     console.log(`Node ${name} at 127.0.0.1:${ports.sql}, its process id in ${home}/run/database.pid`);
@@ -48,7 +52,25 @@ await reportFailure(async () => {
       console.log(`node ${node.name} is away: started again`);
       await addNode(galera, node).catch((error: unknown) => console.log(String(error)));
     }
+    for (const { address, start } of servers) {
+      if (isEnding || (await isThere(address))) continue;
+      console.log(`the server ${address} is away: started again`);
+      await start().catch((error: unknown) => console.log(String(error)));
+    }
   }
   for (const home of homes) await stopProcesses(home);
   await stopGalera(galera);
 });
+
+interface Server {
+  readonly address: string;
+  readonly start: () => Promise<string>;
+}
+
+async function isThere(address: string): Promise<boolean> {
+  try {
+    return (await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(LOOK_MS) })).ok;
+  } catch {
+    return false;
+  }
+}

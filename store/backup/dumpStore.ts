@@ -18,6 +18,7 @@ const LEFT_OUT: ReadonlySet<string> = new Set([
   'watchers',
   'servers',
   'run_leases',
+  'refits',
   'run_orders',
 ]);
 const BYTES = /blob|binary/i;

@@ -42,6 +42,7 @@ import * as pictures from '#store/migrations/042_pictures.ts';
 import * as measures from '#store/migrations/043_measures.ts';
 import * as accounts from '#store/migrations/044_accounts.ts';
 import * as lessons from '#store/migrations/047_lessons.ts';
+import * as refits from '#store/migrations/048_refits.ts';
 import * as servers from '#store/migrations/046_servers.ts';
 import * as changes from '#store/migrations/045_changes.ts';
 import * as jobDrawings from '#store/migrations/041_job_drawings.ts';
@@ -101,6 +102,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   { name: '045_changes', migration: changes },
   { name: '046_servers', migration: servers },
   { name: '047_lessons', migration: lessons },
+  { name: '048_refits', migration: refits },
 ];
 
 /** Where Knex finds them: they are compiled in, so that no file path matters. */

@@ -1,8 +1,11 @@
+import { randomUUID } from 'node:crypto';
+import { setTimeout as pause } from 'node:timers/promises';
 import { MessageChannel } from 'node:worker_threads';
 import type { FitProgress } from '#core/knowledge/fitKnowledge.ts';
 import type { Knowledge } from '#core/knowledge/knowledge.ts';
 import { readBookEvidence } from '#store/repositories/dialIn/evidence.ts';
 import { addKnowledge, findNewestKnowledge, findPriors } from '#store/repositories/dialIn/knowledge.ts';
+import { askRefit, claimRefit, releaseRefit, renewRefit } from '#store/repositories/several/refits.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
 import { watchDrift } from '#web/endpoints/upkeep/watchDrift.ts';
 import type { ServerContext } from '#server/context/context.ts';
@@ -20,6 +23,10 @@ export interface RefitStatus {
 
 /** Grades come in handfuls: the book is fitted anew when none has come for this long. */
 const QUIET_MS = 700;
+/** While another server fits the book, it is asked so often whether it is done, ms; and who fits says so often that it is. */
+const ASK_AGAIN_MS = 400;
+const SELF = randomUUID();
+const RENEW_MS = 4_000;
 /** A fit that takes longer is stopped; what was known before stays. */
 const MOST_FIT_SECONDS = 600;
 
@@ -91,7 +98,39 @@ export async function stopRefit(): Promise<void> {
   status = { ...status, state: 'idle', problem: 'stopped; what was known before stays' };
 }
 
+/**
+ * Fits the book, or leaves it to another server of this store that is at it: what several ask for in the same moment is
+ * done once, for all of them.
+ */
 async function fitBook(context: ServerContext): Promise<number | null> {
+  const { store } = context;
+  const waiting = new AbortController();
+  fitting = waiting;
+  const asked = await askRefit(store);
+  while (!waiting.signal.aborted) {
+    const claim = await claimRefit(store, SELF);
+    if (!claim) {
+      await pause(ASK_AGAIN_MS);
+      continue;
+    }
+    if (claim.done >= asked) {
+      await releaseRefit(store, SELF);
+      return (await findNewestKnowledge(store))?.id ?? null;
+    }
+    const stillAtIt = setInterval(() => void renewRefit(store, SELF).catch(() => undefined), RENEW_MS);
+    let id: number | null = null;
+    try {
+      id = await fitHere(context);
+      return id;
+    } finally {
+      clearInterval(stillAtIt);
+      await releaseRefit(store, SELF, id === null ? 0 : claim.asked);
+    }
+  }
+  return null;
+}
+
+async function fitHere(context: ServerContext): Promise<number | null> {
   const { store, log } = context;
   const [{ sheets, lastCutId }, priors, before] = await Promise.all([
     readBookEvidence(store),
