@@ -118,3 +118,24 @@ it(`keeps what was acknowledged and cuts nothing twice through ${KILLS} kills of
   );
   expect(sorted.at(-1)).toBeLessThan(10_000);
 }, 1_500_000);
+
+it('goes on at another node when the one in use freezes, five times', async () => {
+  const gone: number[] = [];
+  for (let turn = 0; turn < 5; turn++) {
+    await again(() => db('request_keys').insert(mark()));
+    const [[{ port }]] = (await db.raw('SELECT @@port AS port')) as [[{ port: number }]];
+    const node = galera.nodes.find(({ ports }) => ports.sql === port) as Galera['nodes'][number];
+    const pid = nodePid(node) as number;
+    process.kill(pid, 'SIGSTOP');
+    const begun = Date.now();
+    try {
+      await again(() => db('request_keys').insert(mark()));
+      gone.push(Date.now() - begun);
+    } finally {
+      process.kill(pid, 'SIGCONT');
+    }
+    await untilWhole(galera);
+  }
+  process.stdout.write(`after nodes froze, the store took writing again within ${gone.join(', ')} ms\n`);
+  expect(Math.max(...gone)).toBeLessThan(10_000);
+}, 300_000);

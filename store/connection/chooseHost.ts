@@ -41,6 +41,12 @@ export class HostChooser {
     this.wellAt = -Infinity;
   }
 
+  /** The current one is not worth asking: the next one is tried first. */
+  leave(): void {
+    this.doubt();
+    this.place = (this.place + 1) % this.hosts.length;
+  }
+
   private async look(): Promise<StoreHost> {
     let problem: unknown = null;
     for (let step = 0; step < this.hosts.length; step++) {

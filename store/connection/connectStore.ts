@@ -19,6 +19,8 @@ const MOST_CONNECTIONS = 12;
 /** Whoever waits longer for a connection is told that the database is away, ms. */
 const WAIT_MS = 2_500;
 const CONNECT_MS = 1_500;
+/** Of a cluster another node takes over: writing goes on within three seconds. */
+const IMPATIENT = { askEveryMs: 250, silentAfterMs: 1_000 };
 
 /**
  * Opens a pool to MariaDB. Times are UTC, text is utf8mb4, the session refuses values that do not fit, and transactions
@@ -39,8 +41,12 @@ export function connectStore(url: string, options: StoreOptions = {}): Store {
   });
   const connection = isCluster ? chosen : { ...connectionOptions(url), ...manner };
   // One that freezes is left by all: the watch asks the node that is in use.
-  const watch =
-    isWatched || isCluster ? new SilenceWatch(() => connectionOptions(url, chooser.current)) : null;
+  const inUse = () => connectionOptions(url, chooser.current);
+  const watch = isCluster
+    ? new SilenceWatch(inUse, IMPATIENT, () => chooser.leave())
+    : isWatched
+      ? new SilenceWatch(inUse)
+      : null;
   const afterCreate = (raw: RawConnection, done: (error: Error | null, raw: RawConnection) => void) => {
     watch?.add(raw);
     raw.once('end', () => {

@@ -5,10 +5,16 @@ interface Waiting {
   readonly stream: { destroy(error: Error): unknown };
 }
 
-/** The database is asked so often whether it is there, while somebody waits for it, ms. */
-const ASK_EVERY_MS = 400;
-/** One that says nothing for so long is away, though its port is open: it is frozen, or its machine is, ms. */
-const SILENT_AFTER_MS = 1_500;
+/** How soon a database that says nothing is given up, though its port is open: it is frozen, or its machine is. */
+export interface Patience {
+  /** It is asked so often whether it is there, ms. */
+  readonly askEveryMs: number;
+  /** One that says nothing for so long is away, ms. */
+  readonly silentAfterMs: number;
+}
+
+/** There is no other: it is given its time. */
+const PATIENT: Patience = { askEveryMs: 400, silentAfterMs: 1_500 };
 
 /**
  * Watches a database that may freeze: statements that wait for one that answers nobody are ended, so that who asked can
@@ -21,13 +27,20 @@ export class SilenceWatch {
   private askedAt: number | null = null;
   private isLate = false;
 
-  /** @param options of the database that is in use */
-  constructor(private readonly options: () => mysql.ConnectionOptions) {}
+  /**
+   * @param options of the database that is in use
+   * @param onGivenUp before those who wait are told: what they do next may go elsewhere
+   */
+  constructor(
+    private readonly options: () => mysql.ConnectionOptions,
+    private readonly patience: Patience = PATIENT,
+    private readonly onGivenUp: () => void = () => undefined,
+  ) {}
 
   /** Takes a new connection of the pool under watch. */
   add(connection: Waiting): void {
     this.waiting.add(connection);
-    this.timer ??= setInterval(() => this.look(), ASK_EVERY_MS).unref();
+    this.timer ??= setInterval(() => this.look(), this.patience.askEveryMs).unref();
   }
 
   remove(connection: Waiting): void {
@@ -48,7 +61,7 @@ export class SilenceWatch {
       this.isLate = false;
       return this.ask();
     }
-    if (performance.now() - this.askedAt < SILENT_AFTER_MS) return;
+    if (performance.now() - this.askedAt < this.patience.silentAfterMs) return;
     // The server itself may have been busy, and the answer wait to be read: it has one more round for that.
     if (this.isLate) return this.giveUp();
     this.isLate = true;
@@ -84,6 +97,7 @@ export class SilenceWatch {
   /** Hangs up on all who wait. */
   giveUp(): void {
     this.drop();
+    this.onGivenUp();
     const error = Object.assign(new Error('the database does not answer'), { code: 'ETIMEDOUT' });
     for (const { stream } of this.waiting) stream.destroy(error);
     this.waiting.clear();
