@@ -77,6 +77,7 @@ export const getSheetLabel = defineEndpoint({
 export const postReadCode = defineEndpoint({
   method: 'POST',
   role: 'guest',
+  change: 'harmless',
   path: '/api/codes/read',
   summary: 'What a code leads to: a page of this workshop, or a sheet that can be taken in. Changes nothing.',
   body: readCodeSchema,
