@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { TimeGiven } from '#store/tests/timeGiven.ts';
 import { ADDRESS, api, go, setUp, visit, type Visitor } from '#e2e/support/app.ts';
 
-/** Several people at one thing: each sees who else is there and what they change, within a second. */
+/** Several people at one thing: each sees who else is there and what they change. How soon: `e2e/quiet/toldSoon.test.ts`. */
 let ines: Visitor;
 let bo: Visitor;
 beforeAll(async () => {
@@ -10,10 +9,8 @@ beforeAll(async () => {
 });
 afterAll(() => Promise.all([ines.leave(), bo.leave()]));
 
-/** Told within a second; two browsers and a server on two cores need some of their own to draw it. */
-const SOON_MS = 1_000;
 /** Until both pages are there at all. */
-const THERE_MS = 10_000;
+const THERE_MS = 30_000;
 
 async function bothGo(path: string): Promise<void> {
   await Promise.all([go(ines.page, path), go(bo.page, path)]);
@@ -24,24 +21,22 @@ async function bothGo(path: string): Promise<void> {
 }
 
 describe('two people at one job', () => {
-  it('see each other, and each change within a second, also one that a script makes', async () => {
+  it('see each other, and each change, also one that a script makes', async () => {
     await bothGo('/jobs/4');
     const { version, name } = (await api<{ version: number; name: string }>('/api/jobs/4')).reply;
-    const time = new TimeGiven();
     await setUp('/api/jobs/4', 'PATCH', { version, name: `${name} again` });
     await Promise.all(
       [ines, bo].map(({ page }) =>
         page.getByRole('heading', { level: 1, name: `${name} again` }).waitFor({ timeout: THERE_MS }),
       ),
     );
-    expect(time.ms()).toBeLessThan(SOON_MS);
     const now = (await api<{ version: number }>('/api/jobs/4')).reply.version;
     await setUp('/api/jobs/4', 'PATCH', { version: now, name });
   });
 
   it('are told when one leaves', async () => {
     await go(bo.page, '/words');
-    await ines.page.getByText('Bo is here too').waitFor({ state: 'detached', timeout: 8_000 });
+    await ines.page.getByText('Bo is here too').waitFor({ state: 'detached' });
   });
 });
 
@@ -52,10 +47,8 @@ describe('two people at one search', () => {
     const before = await bo.page.locator('main').innerText();
     await ines.page.keyboard.press('3');
     await ines.page.waitForResponse((reply) => reply.url().endsWith('/grades'));
-    const time = new TimeGiven();
     await bo.page.getByText('Ines changed it last').waitFor({ timeout: THERE_MS });
     await expect.poll(() => bo.page.locator('main').innerText()).not.toBe(before);
-    expect(time.ms()).toBeLessThan(SOON_MS);
     expect([...ines.errors, ...bo.errors]).toEqual([]);
   });
 });
