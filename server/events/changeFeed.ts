@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import type { Logger } from 'pino';
 import type { Store } from '#store/connection/connectStore.ts';
 import { forgetChanges, listChanges, type KeptChange } from '#store/repositories/events/changes.ts';
-import { BEAT_MS, beatWatchers } from '#store/repositories/events/watchers.ts';
+import { SharedReads } from '#server/events/sharedReads.ts';
+import { BEAT_MS, beatWatchers, listWatchers, type Watcher } from '#store/repositories/events/watchers.ts';
 
 /** So often the store is asked while somebody watches, ms: what another server wrote shows that soon. */
 const LOOK_MS = 250;
@@ -17,6 +18,7 @@ type Listener = (change: KeptChange) => void;
 export class ChangeFeed {
   /** This process, among those that work on the store. */
   readonly server = randomUUID();
+  private readonly people = new SharedReads((topic) => listWatchers(this.store, topic, new Date()));
   private readonly listeners = new Map<string, Set<Listener>>();
   /** Numbers that were told, in the order in which they came. */
   private told = new Set<number>();
@@ -45,6 +47,11 @@ export class ChangeFeed {
       this.listeners.delete(topic);
       if (this.listeners.size === 0) this.rest();
     };
+  }
+
+  /** Who looks at something now; each page of it asks, and the store is asked once for all. */
+  peopleOf(topic: string): Promise<readonly Pick<Watcher, 'page' | 'name'>[]> {
+    return this.people.read(topic);
   }
 
   /** Looks at once: this process itself wrote something. */

@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 
 const WRITES = /^\s*(insert|update|delete|replace)\b/i;
 /** Who looks at what, and what screens are told, stands on no page. */
-const UNSHOWN = /^\s*\w+\s+(?:into\s+|from\s+)?`(changes|watchers|servers|run_leases|run_orders)`/i;
+const UNSHOWN = /^\s*\w+\s+(?:into\s+|from\s+)?`(changes|watchers|servers|run_leases|run_orders|refits)`/i;
 
 /**
  * Counts what is written through a pool: what was made at a count is still right at the same count, as far as this

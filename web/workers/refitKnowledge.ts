@@ -23,6 +23,11 @@ export interface RefitStatus {
 
 /** Grades come in handfuls: the book is fitted anew when none has come for this long. */
 const QUIET_MS = 700;
+/**
+ * Where many work at once it is never quiet: then it is fitted this long after the first of them, ms. A sheet's own cuts
+ * count in its answers at once; what they teach of others makes every answer be reckoned anew, and may wait.
+ */
+const LATEST_MS = 30_000;
 /** While another server fits the book, it is asked so often whether it is done, ms; and who fits says so often that it is. */
 const ASK_AGAIN_MS = 400;
 const SELF = randomUUID();
@@ -32,6 +37,8 @@ const MOST_FIT_SECONDS = 600;
 
 let status: RefitStatus = { state: 'idle', iteration: 0, trialCount: 0, problem: '' };
 let timer: NodeJS.Timeout | null = null;
+/** When the first of what is waited for was asked, by this process's own clock. */
+let waitingSince: number | null = null;
 let fitting: AbortController | null = null;
 let going: Promise<number | null> | null = null;
 let next: Promise<number | null> | null = null;
@@ -48,12 +55,20 @@ export function refitStatus(): RefitStatus {
 
 /** Has the book fitted soon, once for all that happens until then. */
 export function requestRefit(context: ServerContext): void {
+  const since = waitingSince ?? performance.now();
   cancelRequest();
+  waitingSince = since;
   if (!going) status = { ...status, state: 'waiting' };
-  timer = setTimeout(() => {
-    timer = null;
-    void refitNow(context).catch((error: unknown) => context.log.error({ error }, 'the book was not fitted'));
-  }, QUIET_MS);
+  const latest = Math.max(0, since + LATEST_MS - performance.now());
+  timer = setTimeout(
+    () => {
+      timer = null;
+      void refitNow(context).catch((error: unknown) =>
+        context.log.error({ error }, 'the book was not fitted'),
+      );
+    },
+    Math.min(QUIET_MS, latest),
+  );
   timer.unref();
 }
 
@@ -61,6 +76,7 @@ export function requestRefit(context: ServerContext): void {
 function cancelRequest(): void {
   if (timer) clearTimeout(timer);
   timer = null;
+  waitingSince = null;
 }
 
 /**

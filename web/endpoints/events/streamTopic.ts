@@ -3,7 +3,7 @@ import type { ServerContext } from '#server/context/context.ts';
 import { isStillIn } from '#server/people/isStillIn.ts';
 import type { Who } from '#server/people/whoAsks.ts';
 import { addChange } from '#store/repositories/events/changes.ts';
-import { enterWatcher, leaveWatcher, listWatchers } from '#store/repositories/events/watchers.ts';
+import { enterWatcher, leaveWatcher } from '#store/repositories/events/watchers.ts';
 import { eventStream } from '#web/http/eventStream.ts';
 import type { TopicEvent } from '#web/schemas/events.ts';
 
@@ -32,7 +32,7 @@ export function streamTopic({ topic, page, who }: Watching, { store, log, feed }
       const send = (event: TopicEvent) => line.send(event);
       let shown = '';
       const showPeople = async () => {
-        const there = await listWatchers(store, topic, new Date());
+        const there = await feed.peopleOf(topic);
         const names = [...new Set(there.filter((one) => one.page !== page).map(({ name }) => name))];
         const now = JSON.stringify(names);
         if (now !== shown) send({ kind: 'here', topic, names });
