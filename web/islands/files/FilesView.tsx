@@ -1,5 +1,6 @@
 import { ImportRows } from '#web/islands/files/ImportRows.tsx';
 import { useImport } from '#web/islands/files/useImport.ts';
+import { FileButton } from '#web/islands/shared/FileButton.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { sayCount } from '#web/islands/shared/units.ts';
 
@@ -34,19 +35,13 @@ export function FilesView() {
           JSON or CSV, with commas, semicolons or tabs, decimal points or commas. Nothing changes until you
           say so.
         </p>
-        <label className="button mt-3 focus-within:outline-3 focus-within:outline-verdigris">
+        <FileButton
+          className="mt-3"
+          accept=".json,.csv,text/csv,application/json"
+          onFile={(file) => void desk.open(file)}
+        >
           Choose a file
-          <input
-            type="file"
-            accept=".json,.csv,text/csv,application/json"
-            className="sr-only"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void desk.open(file);
-              event.target.value = '';
-            }}
-          />
-        </label>
+        </FileButton>
         {desk.name ? <span className="ml-3 text-muted">{desk.name}</span> : null}
         {desk.isBusy ? (
           <p role="status" className="mt-3">

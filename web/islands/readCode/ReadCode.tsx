@@ -5,6 +5,7 @@ import { MACHINE_KIND_NAMES } from '#core/station/machine.ts';
 import { ImportRows } from '#web/islands/files/ImportRows.tsx';
 import { useCodeReader } from '#web/islands/readCode/useCodeReader.ts';
 import { useTakeSheet, type TakeDesk } from '#web/islands/readCode/useTakeSheet.ts';
+import { FileButton } from '#web/islands/shared/FileButton.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 type Here = Pick<Machine, 'id' | 'name' | 'kind'>;
@@ -43,19 +44,9 @@ export function ReadCode({ machines }: Props) {
               <ScanQrCode size={18} aria-hidden /> Point the camera at it
             </button>
           ) : null}
-          <label className="button cursor-pointer has-focus-visible:outline-3">
+          <FileButton accept="image/*" onFile={(file) => void reader.readPhoto(file)}>
             <Camera size={18} aria-hidden /> Take or choose a photo of it
-            <input
-              type="file"
-              accept="image/*"
-              className="sr-only"
-              onChange={(event) => {
-                const file = event.target.files?.[0];
-                if (file) void reader.readPhoto(file);
-                event.target.value = '';
-              }}
-            />
-          </label>
+          </FileButton>
         </div>
         {reader.isLooking ? (
           <p role="status" className="mt-2">
@@ -94,19 +85,13 @@ function PasteForm({ desk }: { readonly desk: TakeDesk }) {
         <button type="submit" className="button" disabled={text.trim() === '' || desk.isBusy}>
           Read it
         </button>
-        <label className="button cursor-pointer has-focus-visible:outline-3" data-kind="quiet">
+        <FileButton
+          kind="quiet"
+          accept=".json,application/json"
+          onFile={(file) => void file.text().then(desk.read)}
+        >
           Open a sheet’s file
-          <input
-            type="file"
-            accept=".json,application/json"
-            className="sr-only"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void file.text().then(desk.read);
-              event.target.value = '';
-            }}
-          />
-        </label>
+        </FileButton>
       </div>
     </form>
   );

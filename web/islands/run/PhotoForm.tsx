@@ -1,7 +1,8 @@
 import { base64Of } from '#web/islands/shared/base64Of.ts';
 import { Camera, Images } from 'lucide-react';
-import { useEffect, useState, type ChangeEvent } from 'react';
+import { useEffect, useState } from 'react';
 import { callApi } from '#web/islands/shared/callApi.ts';
+import { FileButton } from '#web/islands/shared/FileButton.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 
 interface Photo {
@@ -19,10 +20,7 @@ export function PhotoForm({ runId }: { readonly runId: number }) {
   useEffect(() => {
     callApi<readonly Photo[]>(at).then(setPhotos, setError);
   }, [at]);
-  const take = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (!file) return;
+  const take = async (file: File) => {
     setBusy(true);
     setError(null);
     try {
@@ -35,7 +33,7 @@ export function PhotoForm({ runId }: { readonly runId: number }) {
   };
   return (
     <div className="mt-3">
-      <PhotoButtons isBusy={isBusy} take={(event) => void take(event)} />
+      <PhotoButtons isBusy={isBusy} take={(file) => void take(file)} />
       <Refusal error={error} />
       {photos.length > 0 ? (
         <ul className="flex flex-wrap gap-2 mt-2">
@@ -60,28 +58,25 @@ export function PhotoForm({ runId }: { readonly runId: number }) {
 
 interface ButtonProps {
   readonly isBusy: boolean;
-  readonly take: (event: ChangeEvent<HTMLInputElement>) => void;
+  readonly take: (file: File) => void;
 }
 
 /** A finger opens the camera at once; who has none chooses a file. */
 function PhotoButtons({ isBusy, take }: ButtonProps) {
   return (
     <div className="flex flex-wrap gap-2">
-      <label className="button grow cursor-pointer has-focus-visible:outline-3 hidden pointer-coarse:flex">
+      <FileButton
+        className="grow hidden pointer-coarse:flex"
+        accept="image/*"
+        hasCamera
+        isDisabled={isBusy}
+        onFile={take}
+      >
         <Camera size={18} aria-hidden /> Take a photo
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="sr-only"
-          disabled={isBusy}
-          onChange={take}
-        />
-      </label>
-      <label className="button grow cursor-pointer has-focus-visible:outline-3">
+      </FileButton>
+      <FileButton className="grow" accept="image/jpeg,image/png,image/webp" onFile={take}>
         <Images size={18} aria-hidden /> {isBusy ? 'Keeping the photo …' : 'Add a photo'}
-        <input type="file" accept="image/jpeg,image/png,image/webp" className="sr-only" onChange={take} />
-      </label>
+      </FileButton>
     </div>
   );
 }
