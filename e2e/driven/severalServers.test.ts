@@ -2,8 +2,12 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import type { RunState } from '#core/run/run.ts';
 import { serveCutter, type CutterService } from '#devices/cutter/serveCutter.ts';
 import { timesCut } from '#e2e/support/timesCut.ts';
-import { addDrivenRun, type DrivenRun } from '#e2e/support/drivenRun.ts';
+import { addDrivenRun, drivenContext, type DrivenRun } from '#e2e/support/drivenRun.ts';
 import { SeveralServer } from '#e2e/support/severalServers.ts';
+import type { LiveEvent } from '#core/run/liveEvent.ts';
+import type { ServerContext } from '#server/context/context.ts';
+import { watchRun } from '#server/runs/runHub.ts';
+import { followElsewhere } from '#server/several/followElsewhere.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addMachine } from '#store/repositories/book/machines.ts';
 import { findRun } from '#store/repositories/runs/runs.ts';
@@ -89,6 +93,26 @@ describe('two servers on one store', () => {
     await until(run.runId, 'looking');
     expect(await driver.ask('holds', run.runId)).toBe(false);
     expect(timesCut(cutter, run.strokes)).toEqual(once(run));
+  });
+
+  it('who watches at a third one is told where the head is, each stroke once, and how it ended', async () => {
+    const run = await begin();
+    const heard: LiveEvent[] = [];
+    const unhear = watchRun(run.runId, (event) => heard.push(event));
+    const context = { ...drivenContext(db, cutter), leases: { isAlone: false } } as unknown as ServerContext;
+    const unfollow = followElsewhere(context, run.runId);
+    await until(run.runId, 'looking');
+    const strokes = () => heard.flatMap((event) => (event.kind === 'stroke' ? [event.index] : []));
+    await expect.poll(() => strokes().length).toBe(run.strokes.length);
+    await expect.poll(() => heard.at(-1)).toMatchObject({ kind: 'state', state: 'looking' });
+    expect(strokes().toSorted((a, b) => a - b)).toEqual(run.strokes.map((_, index) => index));
+    expect(heard.filter(({ kind }) => kind === 'position').length).toBeGreaterThan(3);
+    unfollow();
+    unhear();
+    // Nobody watches any more: it is not asked any more.
+    const before = heard.length;
+    await pause(900);
+    expect(heard).toHaveLength(before);
   });
 
   it('a stop asked of the one that does not drive is obeyed by the other, at once', async () => {
