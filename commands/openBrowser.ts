@@ -19,10 +19,12 @@ const FLAGS = [
  * A headless Chromium with a fresh profile of a given size; call `close` when done.
  *
  * @param more flags besides those that every one has
+ * @param locale how it writes dates and numbers; as the machine does where nothing is said
  */
 export async function openBrowser(
   size: { readonly width: number; readonly height: number },
   more: readonly string[] = [],
+  locale?: string,
 ): Promise<BrowserContext> {
   const profile = mkdtempSync(join(tmpdir(), 'feather-browser-'));
   const context = await chromium.launchPersistentContext(profile, {
@@ -31,6 +33,7 @@ export async function openBrowser(
     args: [...FLAGS, ...more],
     viewport: size,
     acceptDownloads: true,
+    ...(locale ? { locale } : {}),
   });
   // The browser may still be writing its last files; a profile left in the temporary folder harms nobody.
   context.on(

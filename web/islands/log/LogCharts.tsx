@@ -13,6 +13,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
+import { sayForce } from '#core/units/forceScale.ts';
 import type { LogCharts as Charts } from '#store/repositories/log/logCharts.ts';
 import { formatDay } from '#web/islands/shared/formatTime.ts';
 import { sayLength, sayNumber } from '#web/islands/shared/units.ts';
@@ -75,7 +76,13 @@ export function ForceChart({ forces, unit }: { readonly forces: Charts['forces']
       <ScatterChart margin={{ top: 8, right: 12, bottom: 18, left: 0 }}>
         <CartesianGrid stroke="var(--color-hairline)" />
         <XAxis type="number" dataKey="bladeMetres" tick={TICK} label={axisWords('blade travel')} />
-        <YAxis type="number" dataKey="force" tick={TICK} unit={` ${unit}`} width={70} />
+        <YAxis
+          type="number"
+          dataKey="force"
+          tick={TICK}
+          tickFormatter={(force: number) => sayForce(force, unit)}
+          width={76}
+        />
         <Tooltip isAnimationActive={false} />
         <Scatter
           name="test cuts"

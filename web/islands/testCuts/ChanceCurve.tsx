@@ -1,3 +1,4 @@
+import { sayForce } from '#core/units/forceScale.ts';
 import { say } from '#web/islands/shared/units.ts';
 
 interface Props {
@@ -25,7 +26,9 @@ export function ChanceCurve({ curve, at, steps, unit }: Props) {
         width="100%"
         height={HEIGHT}
         role="img"
-        aria-label={say(`Chance of "${steps[2] ?? ''}" from ${first} to ${last} ${unit}`)}
+        aria-label={say(
+          `Chance of "${steps[2] ?? ''}" from ${sayForce(first, unit)} to ${sayForce(last, unit)}`,
+        )}
       >
         <polygon
           points={`0,100 ${right} 100,100`}
@@ -45,11 +48,11 @@ export function ChanceCurve({ curve, at, steps, unit }: Props) {
       </svg>
       <figcaption className="flex justify-between text-sm text-muted figure">
         <span>
-          {say(`${first} ${unit}`)}: {likeliest(curve[0], steps)}
+          {say(sayForce(first, unit))}: {likeliest(curve[0], steps)}
         </span>
         <span>height: how often {steps[2]}</span>
         <span>
-          {say(`${last} ${unit}`)}: {likeliest(curve.at(-1), steps)}
+          {say(sayForce(last, unit))}: {likeliest(curve.at(-1), steps)}
         </span>
       </figcaption>
     </figure>
