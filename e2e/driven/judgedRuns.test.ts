@@ -45,7 +45,7 @@ async function findRight(machineId: number, quantity: 'tabs' | 'crease'): Promis
     // Asked again with one key, it is one run.
     expect((await askPath('POST', `${path}/runs`, { body })).reply).toEqual(sent.reply);
     const { id } = sent.reply as { id: number };
-    await expect.poll(async () => (await findRun(db, id)).state, { timeout: 15_000 }).toBe('looking');
+    await expect.poll(async () => (await findRun(db, id)).state, { timeout: 60_000 }).toBe('looking');
     const { run, seen } = (await askPath('GET', `${path}/runs`, {})).reply as JudgedRunReply;
     expect(run).toMatchObject({ id, judged: quantity, dialInId: null });
     expect(seen).not.toBeNull();

@@ -29,7 +29,7 @@ describe('a machine that answers line by line, and nobody looks on', () => {
   it('acknowledges every stroke itself, in its time', async () => {
     const cutter = await runs.flatbed(40);
     const { runId, strokes } = await runs.start(at(cutter.dataPort), flatbedFile, 10);
-    const { run } = await runs.until(runId, 'looking', 20_000);
+    const { run } = await runs.until(runId, 'looking');
     expect(run.outcomes).toEqual(strokes.map((_, index) => ({ index, spans: [] })));
     expect(cutter.state.cutter.sheetStrokes).toHaveLength(strokes.length);
     await unloadRun(runId, context);
@@ -58,7 +58,7 @@ describe('a machine that answers line by line, and nobody looks on', () => {
     await pause(300);
     expect(cutter.state.cutter.cutMetres).toBe(held);
     await pauseRun(runId, false, context);
-    const { run } = await runs.until(runId, 'looking', 30_000);
+    const { run } = await runs.until(runId, 'looking');
     expect(run.outcomes).toHaveLength(strokes.length);
   });
 
@@ -104,7 +104,7 @@ describe('a machine that answers line by line, and nobody looks on', () => {
     );
     const { runId } = await runs.start(at(silent.port), flatbedFile, 2);
     await runs.until(runId, 'cutting');
-    const { run, ms } = await runs.until(runId, 'held', 12_000);
+    const { run, ms } = await runs.until(runId, 'held');
     expect(ms).toBeLessThan(10_000);
     expect(run.message).toMatch(/says nothing any more.*strokes had gone out/);
   });
@@ -119,7 +119,7 @@ describe('a machine that answers line by line, and nobody looks on', () => {
       }),
     );
     const { runId } = await runs.start(at(restarted.port), flatbedFile, 2);
-    expect((await runs.until(runId, 'held', 12_000)).run.message).toMatch(/started anew/);
+    expect((await runs.until(runId, 'held')).run.message).toMatch(/started anew/);
   });
 
   it('breaks the link: held, with what had gone out; going on leaves or repeats it', async () => {

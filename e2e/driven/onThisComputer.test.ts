@@ -29,7 +29,7 @@ describe('a machine on this computer', () => {
     const cutter = await runs.flatbed(30);
     const { link } = await onLine(cutter.dataPort);
     const { runId, strokes } = await runs.start(link, flatbedFile, 6);
-    const { run } = await runs.until(runId, 'looking', 20_000);
+    const { run } = await runs.until(runId, 'looking');
     expect(run.outcomes).toHaveLength(strokes.length);
     expect(cutter.state.cutter.sheetStrokes).toHaveLength(strokes.length);
   });
@@ -39,7 +39,7 @@ describe('a machine on this computer', () => {
     const { line, link } = await onLine(cutter.dataPort);
     const { runId } = await runs.start(link, flatbedFile, 8);
     await expect
-      .poll(async () => (await findRun(runs.db, runId)).outcomes.length, { timeout: 8000 })
+      .poll(async () => (await findRun(runs.db, runId)).outcomes.length, { timeout: 40_000 })
       .toBeGreaterThan(1);
     await line.unplug();
     const { run } = await runs.until(runId, 'held');

@@ -14,11 +14,11 @@ beforeAll(async () => {
 });
 afterAll(() => db.destroy());
 
-it('writes a run of 5,000 strokes down with less than one statement a stroke', async () => {
+it('writes a run of 2,000 strokes down with less than one statement a stroke', async () => {
   const cutter = await serveCutter({ model: 'roll', dataPort: 0, panelPort: 0, seed: 4, pace: 400 });
   const link = { kind: 'standIn', model: 'roll' } as const;
   const machineId = await addMachine(db, { ...machine, name: 'Linked', link }, now);
-  const run = await addDrivenRun(db, { machineId, conditionId, now, key: 'per stroke' }, 2500, false);
+  const run = await addDrivenRun(db, { machineId, conditionId, now, key: 'per stroke' }, 1000, false);
   let statements = 0;
   db.on('query', () => (statements += 1));
   await driveRun(run.runId, drivenContext(db, cutter));
@@ -27,7 +27,7 @@ it('writes a run of 5,000 strokes down with less than one statement a stroke', a
   const { outcomes, state } = await findRun(db, run.runId);
   await cutter.close();
   expect(state).toBe('looking');
-  expect(outcomes).toHaveLength(5000);
+  expect(outcomes).toHaveLength(2000);
   // Before runs were a state machine it was 1.003 statements a stroke; a stroke at a time it is one still.
-  expect(counted / 5000).toBeLessThan(0.5);
+  expect(counted / 2000).toBeLessThan(0.5);
 });

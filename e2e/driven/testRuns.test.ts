@@ -39,7 +39,7 @@ const cut = (id: number, body: object) => askPath('POST', `/api/dial-ins/${id}/r
 const lookAt = async (id: number) =>
   (await askPath('GET', `/api/dial-ins/${id}/runs`, {})).reply as TestRunReply;
 async function until(id: number, state: string) {
-  await expect.poll(async () => (await findRun(db, id)).state, { timeout: 15_000 }).toBe(state);
+  await expect.poll(async () => (await findRun(db, id)).state, { timeout: 60_000 }).toBe(state);
   return findRun(db, id);
 }
 

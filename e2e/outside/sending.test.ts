@@ -23,10 +23,10 @@ async function send(behave: Parameters<typeof oddMachine>[0], seconds = quick) {
   const channel = await openTcp('127.0.0.1', machine.port);
   const control = new Control('run-1/0/0/x', 0);
   control.attach(channel);
-  const begun = Date.now();
+  const time = new TimeGiven();
   const end = streamOut({ blocks, channel, control, seconds, watching: null }).then((how) => ({
     how,
-    ms: Date.now() - begun,
+    ms: time.ms(),
   }));
   return { machine, control, end };
 }

@@ -10,6 +10,7 @@ import { driveRun, isDriven } from '#server/runs/runLoop.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { addMachine } from '#store/repositories/book/machines.ts';
 import { findRun } from '#store/repositories/runs/runs.ts';
+import { TimeGiven } from '#store/tests/timeGiven.ts';
 import { machine, now, openTestStore } from '#store/tests/testStore.ts';
 
 /** Only for tests: runs over links at which nobody looks on, each on a machine of its own. */
@@ -47,11 +48,12 @@ export class UnwatchedRuns {
     return run;
   }
 
-  async until(runId: number, state: RunState, withinMs = 8_000) {
-    const begun = Date.now();
+  /** @returns the run, and after how long, ms of the time that the machine was given */
+  async until(runId: number, state: RunState, withinMs = 40_000) {
+    const time = new TimeGiven();
     for (;;) {
       const run = await findRun(this.db, runId);
-      const ms = Date.now() - begun;
+      const ms = time.ms();
       if (run.state === state && (state === 'cutting' || !isDriven(runId))) return { run, ms };
       if (ms > withinMs || (isRunOver(run.state) && !isDriven(runId))) {
         throw new Error(`the run never was ${state}: ${run.state}, ${run.message}`);
