@@ -100,6 +100,14 @@ describe('a sheet as one code', () => {
     expect(new Set(again.reply.rows.map(({ status }) => status))).toEqual(new Set(['refused']));
   });
 
+  it('says when the sheet is here and was put away', async () => {
+    const { code } = await codeOf();
+    expect((await read(code)).reply).toMatchObject({ isHere: true, putAwayId: null });
+    await db('materials').where({ id: materialId }).update({ archived_at: now });
+    expect((await read(code)).reply).toMatchObject({ isHere: true, putAwayId: materialId });
+    await db('materials').where({ id: materialId }).update({ archived_at: null });
+  });
+
   it('leaves out what is for machines that nobody chose', async () => {
     const { code } = await codeOf();
     await db('materials').where({ id: materialId }).update({ name: 'Something else again' });

@@ -72,6 +72,7 @@ export const readCodeReplySchema = z.discriminatedUnion('kind', [
     name: z.string(),
     maker: z.string(),
     isHere: z.boolean().meta({ description: 'whether a sheet of this name is kept here' }),
+    putAwayId: z.number().nullable().meta({ description: 'that sheet, where it was put away' }),
     settings: z.number(),
     machines: z
       .array(

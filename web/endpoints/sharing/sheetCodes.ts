@@ -92,6 +92,7 @@ export const postReadCode = defineEndpoint({
       name: material.name,
       maker: material.maker,
       isHere: here !== null,
+      putAwayId: here?.isArchived ? here.id : null,
       settings: settings.length,
       machines: machines.map((machine, index) => ({
         name: machine.name,

@@ -106,6 +106,12 @@ function TakeForm({ desk, machines }: { readonly desk: TakeDesk; readonly machin
       <p className="text-muted">
         {sheet.maker}. {sheet.isHere ? 'You have this sheet: yours stays as it is.' : 'New here.'}
       </p>
+      {sheet.putAwayId === null ? null : (
+        <p className="note mt-2" data-tone="warn">
+          You put it away: what is taken in shows once you{' '}
+          <a href={`/materials/${sheet.putAwayId}`}>take it back out</a>.
+        </p>
+      )}
       {sheet.machines.length > 0 && machines.length > 0 ? (
         <>
           <p className="mt-3">Which of your machines should its settings be worked out for?</p>
