@@ -16,7 +16,7 @@ import { connectStore } from '#store/connection/connectStore.ts';
 const NAMES = ['north', 'east', 'south'] as const;
 const CLUSTER = 'pale-feather';
 /** A node that must fetch everything anew takes longest, ms. */
-const READY_MS = 60_000;
+const READY_MS = 180_000;
 
 /** Three nodes of one store, each with everything, on this computer. */
 export interface Galera {

@@ -104,7 +104,7 @@ it(`keeps what was acknowledged and cuts nothing twice through ${KILLS} kills of
       expect([...known].filter((index) => !now.has(index))).toEqual([]);
       known = now;
       if (seen.state === 'looking') break;
-      expect(['sending', 'cutting']).toContain(seen.state);
+      expect(['sending', 'cutting'], seen.message).toContain(seen.state);
       if (kills >= KILLS || !cutter.state.isBusy) continue;
       kills += 1;
       await (random() < 0.3 ? killNode() : killServer());

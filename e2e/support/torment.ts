@@ -87,7 +87,8 @@ export function tormentRuns(most: number, isPlug = false): void {
   async function pullPlug(): Promise<void> {
     const names = [...Array(6)].map(() => `Gale ${(written += 1)}`);
     const writing = Promise.allSettled(names.map((name) => addMaterial(db, { ...material, name }, now)));
-    await pause(12 * random());
+    // From before the first of them is kept to after the last.
+    await pause(250 * random());
     const gone = new Promise((resolve) => server.once('exit', resolve));
     server.kill('SIGKILL');
     process.kill(Number(readFileSync(join(home, 'run', 'mariadbd.pid'), 'utf8')), 'SIGKILL');
