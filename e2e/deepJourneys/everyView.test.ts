@@ -37,7 +37,9 @@ async function strayFigures(page: Page, wanted: RegExp): Promise<readonly string
     );
     return [document.body.innerText, ...named].join('\n').split('\n');
   });
-  const said = texts.map((line) => line.replaceAll(TOOL, '').trim());
+  // The letters of a sheet's code are no figures.
+  const spoken = texts.filter((line) => !line.trimStart().startsWith('FEATHER'));
+  const said = spoken.map((line) => line.replaceAll(TOOL, '').trim());
   return [...new Set(said.filter((line) => wanted.test(line)))];
 }
 const TOOL = 'ball 1.5 mm';

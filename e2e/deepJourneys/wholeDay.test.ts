@@ -14,6 +14,9 @@ let folder: string;
 beforeAll(async () => {
   ines = await visit('Ines', 1);
   folder = mkdtempSync(join(tmpdir(), 'feather-day-'));
+  // What other stories left to dry is none of this day's.
+  for (const { id } of (await api<readonly { id: number }[]>('/api/timers')).reply)
+    await api(`/api/timers/${id}/clear`, 'POST');
 });
 afterAll(async () => {
   await ines.leave();

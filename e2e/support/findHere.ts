@@ -36,7 +36,8 @@ export async function findCut(
     // Whatever is dialled meanwhile, the grade is of the piece that lies there.
     const more = page.getByRole('button', { name: 'One step more force' });
     await more.click();
-    await page.getByRole('button', { name: new RegExp(`^${grade} `) }).click();
+    // Not the other way that is offered, such as "2 lighter passes".
+    await page.getByRole('button', { name: new RegExp(`^${grade} (?!.*pass(es)?$)`) }).click();
     await expect.poll(() => cuts.count()).toBe(before + 1);
   }
   await stop.waitFor();
