@@ -6,7 +6,7 @@ import { migrateUp } from '#commands/database/migrateStore.ts';
 import { homeFolder } from '#commands/homeFolder.ts';
 import { findFreePort } from '#commands/ports/freePort.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
-import { startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
+import { isHealthy, startStandIns, startWeb, stopProcesses } from '#commands/startApp.ts';
 import { seedDemo } from '#demo/seedDemo.ts';
 import { withStore } from '#store/connection/withStore.ts';
 import { markDemoStore } from '#store/repositories/workshop/workshop.ts';
@@ -53,7 +53,7 @@ await reportFailure(async () => {
       await addNode(galera, node).catch((error: unknown) => console.log(String(error)));
     }
     for (const { address, start } of servers) {
-      if (isEnding || (await isThere(address))) continue;
+      if (isEnding || (await isHealthy(address, LOOK_MS))) continue;
       console.log(`the server ${address} is away: started again`);
       await start().catch((error: unknown) => console.log(String(error)));
     }
@@ -65,12 +65,4 @@ await reportFailure(async () => {
 interface Server {
   readonly address: string;
   readonly start: () => Promise<string>;
-}
-
-async function isThere(address: string): Promise<boolean> {
-  try {
-    return (await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(LOOK_MS) })).ok;
-  } catch {
-    return false;
-  }
 }

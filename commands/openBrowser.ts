@@ -15,22 +15,23 @@ const FLAGS = [
   '--disable-sync',
 ];
 
-/**
- * A headless Chromium with a fresh profile of a given size; call `close` when done.
- *
- * @param more flags besides those that every one has
- * @param locale how it writes dates and numbers; as the machine does where nothing is said
- */
+interface BrowserOptions {
+  /** Besides those that every one has. */
+  readonly flags?: readonly string[];
+  /** How it writes dates and numbers; as the machine does where nothing is said. */
+  readonly locale?: string;
+}
+
+/** A headless Chromium with a fresh profile of a given size; call `close` when done. */
 export async function openBrowser(
   size: { readonly width: number; readonly height: number },
-  more: readonly string[] = [],
-  locale?: string,
+  { flags = [], locale }: BrowserOptions = {},
 ): Promise<BrowserContext> {
   const profile = mkdtempSync(join(tmpdir(), 'feather-browser-'));
   const context = await chromium.launchPersistentContext(profile, {
     executablePath: EXECUTABLE,
     headless: true,
-    args: [...FLAGS, ...more],
+    args: [...FLAGS, ...flags],
     viewport: size,
     acceptDownloads: true,
     ...(locale ? { locale } : {}),

@@ -183,7 +183,7 @@ async function askAFault(page: Page): Promise<void> {
 }
 
 async function takeShots(address: string, size: typeof DESK, shots: readonly Shot[]): Promise<void> {
-  const context = await openBrowser(size, [], 'en-GB');
+  const context = await openBrowser(size, { locale: 'en-GB' });
   const page = await context.newPage();
   for (const { name, path, station = 1, prepare } of shots) {
     await context.addCookies([

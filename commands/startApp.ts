@@ -158,9 +158,11 @@ async function waitUntil(
   throw new kind(`${name} did not start. The end of its log:\n${tailLog(home, name)}`);
 }
 
-async function isHealthy(address: string): Promise<boolean> {
+/** @param withinMs one that takes longer to say so counts as away */
+export async function isHealthy(address: string, withinMs?: number): Promise<boolean> {
+  const signal = withinMs === undefined ? null : AbortSignal.timeout(withinMs);
   try {
-    return (await fetch(`${address}/api/health`)).ok;
+    return (await fetch(`${address}/api/health`, { signal })).ok;
   } catch {
     return false;
   }

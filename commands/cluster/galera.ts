@@ -36,11 +36,17 @@ export async function startGalera(home: string): Promise<Galera> {
   const known = nodes.filter((node) => existsSync(join(node.home, 'data', 'grastate.dat')));
   const most = known.map((node) => ({ node, at: lastTransaction(node) })).sort((a, b) => b.at - a.at);
   const first = most[0]?.node ?? (nodes[0] as GaleraNode);
-  allowFirst(first);
-  startNode(CLUSTER, first, nodes, true);
-  await untilReady(first);
-  // One after the other: each fetches what it lacks from those before it.
-  for (const node of nodes) if (node !== first) await addNode({ nodes }, node);
+  try {
+    allowFirst(first);
+    startNode(CLUSTER, first, nodes, true);
+    await untilReady(first);
+    // One after the other: each fetches what it lacks from those before it.
+    for (const node of nodes) if (node !== first) await addNode({ nodes }, node);
+  } catch (error) {
+    // Half a cluster is left running by nobody.
+    await stopGalera({ nodes });
+    throw error;
+  }
   return { nodes, url: urlOf(nodes) };
 }
 
@@ -50,7 +56,7 @@ export async function addNode({ nodes }: Pick<Galera, 'nodes'>, node: GaleraNode
   await untilReady(node);
 }
 
-export async function stopGalera({ nodes }: Galera): Promise<void> {
+export async function stopGalera({ nodes }: Pick<Galera, 'nodes'>): Promise<void> {
   for (const node of nodes) await stopNode(node);
 }
 

@@ -201,8 +201,8 @@ function isAlike(a: FarMachine['scale'], b: ForceScale): boolean {
  * @example likeliestMachine(farSheet.machines[0], [machine]).id // 1
  */
 export function likeliestMachine(far: FarMachine, here: readonly Machine[]): Machine | null {
-  const points = ({ name, kind, forceScale }: Machine) =>
-    (kind === far.kind ? 4 : 0) + (isAlike(far.scale, forceScale) ? 2 : 0) + (name === far.name ? 1 : 0);
-  const [best] = here.toSorted((a, b) => points(b) - points(a));
-  return best && best.kind === far.kind ? best : null;
+  const points = ({ name, forceScale }: Machine) =>
+    (isAlike(far.scale, forceScale) ? 2 : 0) + (name === far.name ? 1 : 0);
+  const ofKind = here.filter(({ kind }) => kind === far.kind);
+  return ofKind.toSorted((a, b) => points(b) - points(a))[0] ?? null;
 }

@@ -73,11 +73,12 @@ describe('a sheet as one code', () => {
 
   it('is read by a camera from the printed label', async () => {
     filmLabel(join(folder, 'bench.y4m'));
-    const context = await openBrowser(BENCH_SIZE, [
+    const flags = [
       '--use-fake-ui-for-media-stream',
       '--use-fake-device-for-media-stream',
       `--use-file-for-fake-video-capture=${join(folder, 'bench.y4m')}`,
-    ]);
+    ];
+    const context = await openBrowser(BENCH_SIZE, { flags });
     const page = await context.newPage();
     await page.goto(`${ADDRESS}/read-code`, { waitUntil: 'load' });
     await settle(page);

@@ -57,9 +57,8 @@ export async function visit(
   ]);
   const page = await context.newPage();
   watchFetching(page);
+  // The first pages of a new browser and a new server, two of each on two cores, take longest.
   page.setDefaultTimeout(45_000);
-  // The first pages of a new browser and a new server, two of each on two cores, may take longer than any later one.
-  page.setDefaultNavigationTimeout(45_000);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   return { context, page, errors, leave: () => context.close() };

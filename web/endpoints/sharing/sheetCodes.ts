@@ -10,16 +10,16 @@ import {
 import type { Material } from '#core/stack/material.ts';
 import type { Machine } from '#core/station/machine.ts';
 import { isSheetCode, readSheetCode, writeSheetCode } from '#server/sharing/sheetCode.ts';
-import { forceUnit, sayForce } from '#core/units/forceScale.ts';
+import { wordForce } from '#core/units/forceScale.ts';
 import type { Store } from '#store/connection/connectStore.ts';
 import { importBook } from '#store/repositories/book/importBook.ts';
 import type { BookRow } from '#store/repositories/book/importedRow.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
-import { findMaterials, listMaterials } from '#store/repositories/book/materials.ts';
+import { findMaterial, listMaterials } from '#store/repositories/book/materials.ts';
 import { listSettingsOf } from '#store/repositories/book/settings.ts';
 import { drawSheetCode } from '#web/endpoints/sharing/drawSheetCode.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
-import { replyWithPdf } from '#web/http/replyWithFile.ts';
+import { replyWithFile, replyWithPdf } from '#web/http/replyWithFile.ts';
 import { importReplySchema } from '#web/schemas/book.ts';
 import {
   readCodeReplySchema,
@@ -53,12 +53,7 @@ export const getSheetFile = defineEndpoint({
   params,
   reply: travellingSheetSchema,
   handle: async ({ params: { id } }, { store }) =>
-    new Response(jsonOf(await packed(store, id)), {
-      headers: {
-        'content-type': 'application/json',
-        'content-disposition': 'attachment; filename="pale-feather-sheet.json"',
-      },
-    }),
+    replyWithFile(jsonOf(await packed(store, id)), 'application/json', 'pale-feather-sheet.json'),
 });
 
 export const getSheetLabel = defineEndpoint({
@@ -126,8 +121,8 @@ export const postTakeCode = defineEndpoint({
       const given = settings.find(({ line }) => row.kind === 'setting' && line === row.line);
       if (row.status !== 'new' || !given || !('setting' in given)) return row;
       const { machine, values, reason } = given.setting;
-      const unit = forceUnit(requireNamed(machines, machine).forceScale);
-      return { ...row, detail: `${sayForce(values.force, unit)} here, ${reason}` };
+      const to = machines.find(({ name }) => name === machine);
+      return to ? { ...row, detail: `${wordForce(values.force, to.forceScale)} here, ${reason}` } : row;
     });
     return { isDryRun, rows: told };
   },
@@ -140,8 +135,7 @@ export async function describeSheetCode(store: Store, id: number) {
 }
 
 async function packed(store: Store, id: number): Promise<TravellingSheet> {
-  const [[material], machines] = await Promise.all([findMaterials(store, [id]), listMachines(store)]);
-  if (!material) throw new AppError('notFound', 'there is no such material');
+  const [material, machines] = await Promise.all([findMaterial(store, id), listMachines(store)]);
   const states = material.conditions.map((state) => state.id);
   return packSheet(material, await listSettingsOf(store, states), machines);
 }
@@ -154,13 +148,21 @@ function jsonOf(sheet: TravellingSheet): string {
 function codeOf(sheet: TravellingSheet): SheetCodeReply {
   const withSome = (count: number) =>
     writeSheetCode(jsonOf({ ...sheet, settings: sheet.settings.slice(0, count) }));
-  let count = sheet.settings.length;
-  let code = withSome(count);
-  while (count > 0 && code.length > MOST_LETTERS) code = withSome(--count);
+  const all = sheet.settings.length;
+  const whole = withSome(all);
+  if (whole.length <= MOST_LETTERS) return { code: whole, settings: all, leftOut: 0 };
+  let [code, settings, tooMany] = [withSome(0), 0, all];
   if (code.length > MOST_LETTERS) {
     throw new AppError('tooLarge', 'what this sheet’s pack says is too long for one code: take the file');
   }
-  return { code, settings: count, leftOut: sheet.settings.length - count };
+  // Halved: to write a code for each number of a hundred would hold up everybody else.
+  while (tooMany - settings > 1) {
+    const middle = Math.floor((settings + tooMany) / 2);
+    const tried = withSome(middle);
+    if (tried.length <= MOST_LETTERS) [code, settings] = [tried, middle];
+    else tooMany = middle;
+  }
+  return { code, settings, leftOut: all - settings };
 }
 
 /** The page of a label’s code, whatever address the workshop had when it was printed. */
@@ -179,14 +181,7 @@ function openSheet(text: string): TravellingSheet {
   if (!isSheetCode(text) && !text.trimStart().startsWith('{')) {
     throw new AppError('badInput', 'this is no code of ours: neither a label’s nor a sheet’s');
   }
-  let json: unknown;
-  try {
-    json = JSON.parse(isSheetCode(text) ? readSheetCode(text) : text);
-  } catch (error) {
-    if (error instanceof AppError) throw error;
-    throw new AppError('badInput', 'this file is damaged: it is no JSON');
-  }
-  const read = travellingSheetSchema.safeParse(json);
+  const read = travellingSheetSchema.safeParse(parseSheet(isSheetCode(text) ? readSheetCode(text) : text));
   if (!read.success) {
     const [first] = read.error.issues;
     throw new AppError(
@@ -199,6 +194,14 @@ function openSheet(text: string): TravellingSheet {
   return { material: { ...material, conditions }, machines, settings };
 }
 
+function parseSheet(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new AppError('badInput', 'this file is damaged: it is no JSON');
+  }
+}
+
 async function findSame(
   store: Store,
   { maker, name }: Pick<Material, 'maker' | 'name'>,
@@ -208,12 +211,6 @@ async function findSame(
 
 function requireMachine(machines: readonly Machine[], id: number): Machine {
   const found = machines.find((machine) => machine.id === id);
-  if (!found) throw new AppError('notFound', 'there is no such machine here');
-  return found;
-}
-
-function requireNamed(machines: readonly Machine[], name: string): Machine {
-  const found = machines.find((machine) => machine.name === name);
   if (!found) throw new AppError('notFound', 'there is no such machine here');
   return found;
 }

@@ -4,6 +4,7 @@ import type { Machine } from '#core/station/machine.ts';
 import { MACHINE_KIND_NAMES } from '#core/station/machine.ts';
 import { ImportRows } from '#web/islands/files/ImportRows.tsx';
 import { useCodeReader } from '#web/islands/readCode/useCodeReader.ts';
+import type { ReadSheet } from '#web/schemas/sheetCode.ts';
 import { useTakeSheet, type TakeDesk } from '#web/islands/readCode/useTakeSheet.ts';
 import { FileButton } from '#web/islands/shared/FileButton.tsx';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
@@ -57,7 +58,7 @@ export function ReadCode({ machines }: Props) {
         <PasteForm desk={desk} />
         <Refusal error={desk.error} />
       </section>
-      {desk.sheet ? <TakeForm desk={desk} machines={machines} /> : null}
+      {desk.sheet ? <TakeForm sheet={desk.sheet} desk={desk} machines={machines} /> : null}
     </div>
   );
 }
@@ -97,9 +98,13 @@ function PasteForm({ desk }: { readonly desk: TakeDesk }) {
   );
 }
 
-function TakeForm({ desk, machines }: { readonly desk: TakeDesk; readonly machines: readonly Here[] }) {
-  const { sheet, onto } = desk;
-  if (!sheet) return null;
+interface TakeProps extends Props {
+  readonly sheet: ReadSheet;
+  readonly desk: TakeDesk;
+}
+
+function TakeForm({ sheet, desk, machines }: TakeProps) {
+  const { onto } = desk;
   return (
     <section aria-label="What it holds" className="sheet p-4 sm:px-6 sm:py-5">
       <h2 className="text-lg">{sheet.name}</h2>

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import { wrap, type Remote } from 'comlink';
+import { pixelsOf } from '#web/islands/shared/pixelsOf.ts';
 import type { SeekCode } from '#web/workers/readCode.ts';
 
 /** Sizes a photo is tried at, longest side in pixels: a code may be small in it, or blurred. */
@@ -104,15 +105,6 @@ function useSeekThread() {
     const { width, height, data } = pixels;
     return thread.current.seek({ width, height, data });
   }, []);
-}
-
-function pixelsOf(picture: CanvasImageSource, width: number, height: number): ImageData {
-  const canvas = document.createElement('canvas');
-  [canvas.width, canvas.height] = [width, height];
-  const drawn = canvas.getContext('2d', { willReadFrequently: true });
-  if (!drawn) throw new Error('this browser cannot read the pixels of a picture');
-  drawn.drawImage(picture, 0, 0, width, height);
-  return drawn.getImageData(0, 0, width, height);
 }
 
 /** Why there is no picture, by the names of the Media Capture specification. */

@@ -3,6 +3,7 @@ import type { Rgb } from '#core/artwork/trace/pixels.ts';
 import { PLAIN_TRACE, type PictureTrace } from '#core/artwork/trace/tracePicture.ts';
 import type { Contour } from '#core/geometry/contour.ts';
 import { base64Of } from '#web/islands/shared/base64Of.ts';
+import { pixelsOf } from '#web/islands/shared/pixelsOf.ts';
 import { callApi } from '#web/islands/shared/callApi.ts';
 import type { OpenedPictureReply } from '#web/schemas/job.ts';
 
@@ -44,12 +45,7 @@ export async function readPixels(
   const bitmap = await createImageBitmap(file, sized).catch(async () =>
     createImageBitmap(await (await fetch(image)).blob(), sized),
   );
-  const canvas = document.createElement('canvas');
-  [canvas.width, canvas.height] = [width, height];
-  const drawn = canvas.getContext('2d', { willReadFrequently: true });
-  if (!drawn) throw new Error('this browser cannot read the pixels of a picture');
-  drawn.drawImage(bitmap, 0, 0);
-  return drawn.getImageData(0, 0, width, height);
+  return pixelsOf(bitmap, width, height);
 }
 
 /** How a picture is traced as it begins: by what is clear of it, else by what differs from its ground. */
