@@ -1,5 +1,7 @@
 import { execFileSync } from 'node:child_process';
+import { once } from 'node:events';
 import { chmodSync, createReadStream, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
@@ -83,6 +85,27 @@ describe('a serial line', () => {
     lines.pop();
     expect(await channel.ended).toMatchObject({ kind: 'lost', reason: /unplugged or switched off/ });
     await expect(channel.write('PU;')).rejects.toMatchObject({ code: 'deviceUnreachable' });
+  });
+
+  it('unplugged in the middle of a word is lost too, each of forty times', async () => {
+    // A line that is pulled while it is read from is told by the system in another way, one time in twenty.
+    const talker = createServer((socket) => {
+      const timer = setInterval(() => socket.write('ok\n'), 1);
+      socket.on('error', () => undefined).on('close', () => clearInterval(timer));
+    }).listen(0, '127.0.0.1');
+    await once(talker, 'listening');
+    const address = talker.address();
+    if (address === null || typeof address === 'string') throw new Error('no port');
+    for (let round = 0; round < 40; round++) {
+      const line = await makeLine(() => `tcp:127.0.0.1:${address.port}`);
+      const channel = await openSerial(serial(line.path));
+      const heard = new Promise<void>((resolve) => channel.onLine(() => resolve()));
+      await heard;
+      await new Promise((resolve) => setTimeout(resolve, round / 4));
+      await line.unplug();
+      expect(await channel.ended).toMatchObject({ kind: 'lost', reason: /unplugged or switched off/ });
+    }
+    talker.close();
   });
 });
 

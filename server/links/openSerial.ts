@@ -36,6 +36,7 @@ function channelOf(port: SerialPort, path: string): Channel {
     });
   });
   const gone = () => deviceProblem(new Error(lost || 'input/output error'), path);
+  watchHangUp(port, () => (lost ||= deviceWords(new Error('input/output error'), path)));
   return {
     ended,
     undelivered: () => Promise.resolve(null),
@@ -59,4 +60,24 @@ function channelOf(port: SerialPort, path: string): Channel {
       if (port.isOpen) port.flush(() => port.close());
     },
   };
+}
+
+/** How often a line is asked whether it is still there, ms. */
+const HANG_UP_MS = 500;
+
+/**
+ * Closes a line that was hung up. The driver hears of it by polling; a line that is pulled while bytes are
+ * being read ends with nothing left to read, and the driver goes on reading nothing, about one time in twenty
+ * where the machine talks much. A line that is gone has no speed any more: that is asked now and then.
+ */
+function watchHangUp(port: SerialPort, onHangUp: () => void): void {
+  const timer = setInterval(() => {
+    const asked = port.isOpen && !port.closing ? port.port?.getBaudRate() : undefined;
+    asked?.catch(() => {
+      if (!port.isOpen || port.closing) return;
+      onHangUp();
+      port.close();
+    });
+  }, HANG_UP_MS);
+  port.once('close', () => clearInterval(timer));
 }
