@@ -108,6 +108,16 @@ describe('a sheet as one code', () => {
     await db('materials').where({ id: materialId }).update({ archived_at: null });
   });
 
+  it('knows a sheet that is written in other letters here, as the book does', async () => {
+    const { code } = await codeOf();
+    const [sheet] = await listMaterials(db);
+    const name = sheet?.name ?? '';
+    await db('materials').where({ id: materialId }).update({ name: name.toUpperCase() });
+    expect(name.toUpperCase()).not.toBe(name);
+    expect((await read(code)).reply).toMatchObject({ isHere: true });
+    await db('materials').where({ id: materialId }).update({ name });
+  });
+
   it('leaves out what is for machines that nobody chose', async () => {
     const { code } = await codeOf();
     await db('materials').where({ id: materialId }).update({ name: 'Something else again' });

@@ -1,6 +1,7 @@
 import { connect, type Socket } from 'node:net';
 import { AppError } from '#core/errors/appError.ts';
 import type { Channel, ChannelEnd } from '#server/links/link.ts';
+import { afterSilence } from '#server/links/hearing.ts';
 import { undeliveredBytes } from '#server/links/undeliveredBytes.ts';
 import { splitLines } from '#server/links/splitLines.ts';
 
@@ -28,10 +29,11 @@ export function connectTo(host: string, port: number): Promise<Socket> {
       const words = `No cutter answers at ${host}, port ${port}. Is it on and connected?`;
       reject(new AppError('deviceUnreachable', words));
     };
-    socket.setTimeout(CONNECT_TIMEOUT_MS, refuse);
+    const cease = afterSilence(CONNECT_TIMEOUT_MS, refuse);
+    socket.once('close', cease);
     socket.once('error', refuse);
     socket.once('connect', () => {
-      socket.setTimeout(0);
+      cease();
       socket.off('error', refuse);
       socket.setNoDelay(true);
       socket.setKeepAlive(true, KEEP_ALIVE_MS);

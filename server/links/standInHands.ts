@@ -3,6 +3,7 @@ import { AppError } from '#core/errors/appError.ts';
 import type { MachineMemory } from '#core/run/runCourse.ts';
 import type { DepthGrade } from '#core/stack/depthGrade.ts';
 import type { Hands } from '#server/links/link.ts';
+import { afterSilence } from '#server/links/hearing.ts';
 import { connectTo } from '#server/links/openTcp.ts';
 import { splitLines } from '#server/links/splitLines.ts';
 
@@ -62,13 +63,12 @@ export function standInHands(panelPort: number): Hands {
         }),
       );
       // Only once it is confirmed is nothing missed.
+      const cease = afterSilence(REPLY_TIMEOUT_MS, () => socket.destroy());
       await new Promise<void>((resolve, reject) => {
-        socket.setTimeout(REPLY_TIMEOUT_MS, () => socket.destroy());
         socket.once('data', () => resolve());
         socket.once('close', () => reject(silent()));
         socket.write(`${JSON.stringify({ order: 'watch' })}\n`);
-      });
-      socket.setTimeout(0);
+      }).finally(cease);
       return {
         close: () => {
           isClosed = true;
@@ -81,8 +81,8 @@ export function standInHands(panelPort: number): Hands {
 
 async function orderAtPanel(panelPort: number, order: object): Promise<unknown> {
   const socket = await connectTo(HOST, panelPort);
+  const cease = afterSilence(REPLY_TIMEOUT_MS, () => socket.destroy(new Error('no reply')));
   const reply = await new Promise<unknown>((resolve, reject) => {
-    socket.setTimeout(REPLY_TIMEOUT_MS, () => socket.destroy(new Error('no reply')));
     socket.on(
       'data',
       splitLines((line) => resolve(parseJson(line))),
@@ -91,7 +91,10 @@ async function orderAtPanel(panelPort: number, order: object): Promise<unknown> 
     socket.once('error', refuse);
     socket.once('close', refuse);
     socket.write(`${JSON.stringify(order)}\n`);
-  }).finally(() => socket.destroy());
+  }).finally(() => {
+    cease();
+    socket.destroy();
+  });
   const said = z.object({ ok: z.boolean(), reason: z.string().default('') }).parse(reply);
   if (!said.ok) {
     throw new AppError(said.reason.includes('busy') ? 'deviceBusy' : 'deviceRefused', `${said.reason}.`);

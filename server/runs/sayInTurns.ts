@@ -1,6 +1,7 @@
 import { itemAt } from '#core/collections/itemAt.ts';
 import { AppError } from '#core/errors/appError.ts';
 import type { Answer, Block, Flow } from '#core/protocol/machineLanguage.ts';
+import { hearableMs } from '#server/links/hearing.ts';
 import type { Channel } from '#server/links/link.ts';
 import type { Said, SendEnd } from '#server/runs/said.ts';
 
@@ -109,10 +110,10 @@ async function tellMachine(
 ): Promise<boolean> {
   const word = flow[order];
   if (word === '') return false;
-  const begun = Date.now();
+  const begun = hearableMs();
   await channel.write(word);
   if (order !== 'stop' || flow.ask === '') return true;
-  while (Date.now() - begun < STOP_ANSWER_MS) {
+  while (hearableMs() - begun < STOP_ANSWER_MS) {
     await new Promise((resolve) => setTimeout(resolve, STOP_ASK_MS));
     if (ear.heardAt > begun) return true;
     await channel.write(flow.ask);
@@ -122,7 +123,7 @@ async function tellMachine(
 
 /** Listens to what comes back. */
 class Ear {
-  heardAt = Date.now();
+  heardAt = hearableMs();
   private waiting: ((answer: Answer | SendEnd) => void) | null = null;
   private early: Answer | null = null;
   private idle = 0;
@@ -137,18 +138,18 @@ class Ear {
   /** The answer to the line that went out last, or that none came. @param busyMs how long it may be at work */
   answer(busyMs: number): Promise<Answer | SendEnd> {
     this.idle = 0;
-    this.heardAt = Math.max(this.heardAt, Date.now());
+    this.heardAt = Math.max(this.heardAt, hearableMs());
     const { early } = this;
     if (early) {
       this.early = null;
       return Promise.resolve(early);
     }
     return new Promise((resolve) => {
-      const since = Date.now();
+      const since = hearableMs();
       // A machine that knows no question is given the time that its work may take.
       const limit = this.flow.ask === '' ? SILENT_MS + Math.max(0, busyMs) : SILENT_MS;
       const timer = setInterval(() => {
-        if (Date.now() - Math.max(this.heardAt, since) >= limit) {
+        if (hearableMs() - Math.max(this.heardAt, since) >= limit) {
           this.waiting?.({ kind: 'silent', reason: 'the machine says nothing any more' });
         } else if (this.flow.ask !== '') {
           this.channel.write(this.flow.ask).catch(() => undefined);
@@ -170,7 +171,7 @@ class Ear {
   }
 
   private take(answer: Answer): void {
-    this.heardAt = Date.now();
+    this.heardAt = hearableMs();
     if (answer.kind === 'noise') return;
     if (answer.kind === 'alive') {
       this.idle = answer.isIdle ? this.idle + 1 : 0;

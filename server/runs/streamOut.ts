@@ -1,5 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { AppError } from '#core/errors/appError.ts';
+import { afterSilence, hearableMs } from '#server/links/hearing.ts';
 import type { Said, SendEnd } from '#server/runs/said.ts';
 
 /** So much at a time: a stop must not wait for more. */
@@ -82,16 +83,16 @@ async function hangUp(
 /** Looks whether bytes arrive: a machine may be gone though its link takes them. */
 function watchDelivery({ channel, control, seconds }: Said) {
   const begun = Date.now();
-  let arrivedAt = begun;
+  let arrivedAt = hearableMs();
   /** Strokes that had arrived then: it can be busy with no more. */
   let arrived = 0;
   let finish: (end: SendEnd) => void = () => undefined;
   const silent = new Promise<SendEnd>((resolve) => (finish = resolve));
   const look = async () => {
     const out = control.outTo() - control.from;
-    if (((await channel.undelivered()) ?? 0) === 0) [arrivedAt, arrived] = [Date.now(), out];
+    if (((await channel.undelivered()) ?? 0) === 0) [arrivedAt, arrived] = [hearableMs(), out];
     const busyMs = 1000 * seconds.most(arrived) - (Date.now() - begun);
-    if (Date.now() - arrivedAt > SILENT_MS + Math.max(0, busyMs)) finish(TAKES_NOTHING);
+    if (hearableMs() - arrivedAt > SILENT_MS + Math.max(0, busyMs)) finish(TAKES_NOTHING);
   };
   const timer = setInterval(() => void look(), LOOK_EVERY_MS);
   return { silent, stop: () => clearInterval(timer) };
@@ -116,11 +117,11 @@ function* piecesOf(blocks: Said['blocks']): Generator<Piece> {
 }
 
 async function withinMs(done: Promise<void>, ms: number): Promise<boolean> {
-  let timer: NodeJS.Timeout | undefined;
-  const late = new Promise<false>((resolve) => (timer = setTimeout(() => resolve(false), ms)));
+  let cease = () => {};
+  const late = new Promise<false>((resolve) => (cease = afterSilence(ms, () => resolve(false))));
   try {
     return await Promise.race([done.then(() => true), late]);
   } finally {
-    clearTimeout(timer);
+    cease();
   }
 }

@@ -57,6 +57,15 @@ export async function findMaterial(db: Store, id: number): Promise<Material> {
   return material;
 }
 
+/** The material of this maker and name, put away or not; as the store tells names apart, without regard to case. */
+export async function findMaterialByName(
+  db: Store,
+  { maker, name }: Pick<Material, 'maker' | 'name'>,
+): Promise<Material | null> {
+  const [material] = await withConditions(db, await db('materials').where({ maker, name }).limit(1));
+  return material ?? null;
+}
+
 /** The material that has a condition. @throws AppError `notFound` */
 export async function findMaterialByCondition(
   db: Store,

@@ -15,7 +15,7 @@ import type { Store } from '#store/connection/connectStore.ts';
 import { importBook } from '#store/repositories/book/importBook.ts';
 import type { BookRow } from '#store/repositories/book/importedRow.ts';
 import { listMachines } from '#store/repositories/book/machines.ts';
-import { findMaterial, listMaterials } from '#store/repositories/book/materials.ts';
+import { findMaterial, findMaterialByName } from '#store/repositories/book/materials.ts';
 import { listSettingsOf } from '#store/repositories/book/settings.ts';
 import { drawSheetCode } from '#web/endpoints/sharing/drawSheetCode.ts';
 import { defineEndpoint, idParam } from '#web/http/defineEndpoint.ts';
@@ -81,7 +81,7 @@ export const postReadCode = defineEndpoint({
     const path = pathOfAddress(text);
     if (path) return { kind: 'page' as const, path };
     const { material, machines, settings } = openSheet(text);
-    const [here, mine] = await Promise.all([findSame(store, material), listMachines(store)]);
+    const [here, mine] = await Promise.all([findMaterialByName(store, material), listMachines(store)]);
     return {
       kind: 'sheet' as const,
       name: material.name,
@@ -111,7 +111,7 @@ export const postTakeCode = defineEndpoint({
     const sheet = openSheet(text);
     const machines = await listMachines(store);
     const chosen = onto.map((id) => (id === null ? null : requireMachine(machines, id)));
-    const here = await findSame(store, sheet.material);
+    const here = await findMaterialByName(store, sheet.material);
     const pack = here ? lackingStates(here, sheet.material) : sheet.material;
     const settings = await listRows(store, sheet, chosen, here);
     const book = { materials: pack ? [pack] : [], machines: [], settings };
@@ -200,13 +200,6 @@ function parseSheet(text: string): unknown {
   } catch {
     throw new AppError('badInput', 'this file is damaged: it is no JSON');
   }
-}
-
-async function findSame(
-  store: Store,
-  { maker, name }: Pick<Material, 'maker' | 'name'>,
-): Promise<Material | null> {
-  return (await listMaterials(store, true)).find((one) => one.maker === maker && one.name === name) ?? null;
 }
 
 function requireMachine(machines: readonly Machine[], id: number): Machine {
