@@ -5,6 +5,7 @@ import {
   type BrowserContext,
   type Locator,
   type Page,
+  type Response,
   type Route,
 } from 'playwright-core';
 import { inject } from 'vitest';
@@ -161,12 +162,15 @@ export async function setUp<Reply>(path: string, method: string, body: unknown):
 
 /** The gzipped size of all scripts that a page loads at first, in kB. */
 export async function weighScripts(page: Page, path: string): Promise<number> {
-  const scripts: Promise<number>[] = [];
-  const weigh = async (body: Promise<Buffer>) => gzipSync(await body, { level: 9 }).length;
-  page.on('response', (response) => {
-    if (response.request().resourceType() === 'script') scripts.push(weigh(response.body()));
-  });
+  const scripts: Response[] = [];
+  const hear = (response: Response) => {
+    if (response.request().resourceType() === 'script') scripts.push(response);
+  };
+  page.on('response', hear);
   await page.goto(`${ADDRESS}${path}`, { waitUntil: 'load' });
   await fallQuiet(page);
-  return (await Promise.all(scripts)).reduce((sum, size) => sum + size, 0) / 1000;
+  // What comes later is not loaded at first, and its page may be gone before it is read.
+  page.off('response', hear);
+  const bodies = await Promise.all(scripts.map((script) => script.body()));
+  return bodies.reduce((sum, body) => sum + gzipSync(body, { level: 9 }).length, 0) / 1000;
 }
