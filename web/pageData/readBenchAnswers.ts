@@ -9,6 +9,7 @@ import { readBenchAnswer } from '#web/endpoints/bench/readAnswer.ts';
 import { readSheetPrior } from '#web/endpoints/bench/readSheetPrior.ts';
 import { summarise } from '#web/pageData/summariseSettings.ts';
 import type { BenchAnswers } from '#web/schemas/bench.ts';
+import type { BenchAnswer } from '#web/schemas/setting.ts';
 
 /** The answers of the Bench for what is loaded; `null` when nothing is. */
 export async function readBenchAnswers(store: Store, station: Station | null): Promise<BenchAnswers | null> {
@@ -24,8 +25,23 @@ export async function readBenchAnswers(store: Store, station: Station | null): P
   const others = kept.flatMap((setting) =>
     setting ? summarise(onSheet(setting, machine, loaded), loaded.material, machine) : [],
   );
-  return { kiss, through, others };
+  return { kiss: inBrief(kiss), through: inBrief(through), others };
 }
+
+/** Chances are drawn, not read: four digits of them, for a page that is half as long. */
+function inBrief(bench: BenchAnswer): BenchAnswer {
+  if (!bench.answer) return bench;
+  const { window } = bench.answer;
+  const outlooks = window.outlooks.map(({ forceGf, under, right, over }) => ({
+    forceGf,
+    under: drawn(under),
+    right: drawn(right),
+    over: drawn(over),
+  }));
+  return { ...bench, answer: { ...bench.answer, window: { ...window, outlooks } } };
+}
+
+const drawn = (chance: number) => Math.round(10_000 * chance) / 10_000;
 
 /** A setting with the figures that the sheet that lies there wants. */
 function onSheet(setting: KeptSetting, machine: Machine, loaded: LoadedSheet): KeptSetting {
