@@ -28,6 +28,7 @@ const OFTEN = [
   'sheet/nest/nestPieces',
   'artwork/trace/trace',
   'practice/practice',
+  'passes/orderTravel',
 ].map((name) => `core/${name}.test.ts`);
 
 /** That package says it holds modules and names a file that is none. */
@@ -82,7 +83,9 @@ export default defineConfig({
       { test: { name: 'outside', include: ['e2e/outside/**/*.test.ts'], ...PATIENCE } },
       {
         test: {
+          // Each file has a database that was emptied, and repositories keep nothing in between.
           name: 'store',
+          isolate: false,
           include: ['store/**/*.test.ts'],
           fileParallelism: hasSeveral('FEATHER_TEST_STORE_URL'),
           ...PATIENCE,

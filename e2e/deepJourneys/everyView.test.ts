@@ -2,6 +2,7 @@ import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ADDRESS, go, visit, type Visitor } from '#e2e/support/app.ts';
 import { fallQuiet } from '#e2e/support/settle.ts';
+import { expectFitsPhone } from '#e2e/support/fitsPhone.ts';
 import { findViolations } from '#e2e/support/axe.ts';
 import { VIEWS } from '#e2e/support/views.ts';
 
@@ -57,6 +58,7 @@ const ALL = [
   ...VIEWS.filter(([, path]) => path !== '/api').map(([name, path]) => [name, path, ''] as const),
   ...STEPS,
 ];
+const LOOKED_AT = [...ALL, ['the HTTP interface', '/api', ''] as const];
 
 describe.each([
   ['inch', 'en-GB', [METRIC]],
@@ -71,6 +73,20 @@ describe.each([
     for (const stray of strays) expect(await strayFigures(page, stray)).toEqual([]);
     expect(errors.splice(0)).toEqual([]);
   });
+});
+
+describe('by day', () => {
+  it.each(LOOKED_AT)(
+    '%s keeps the axe-core rules for WCAG 2.2 AA and fits a phone',
+    async (_, path, step) => {
+      const { errors } = nora;
+      await choose('feather_look', 'light');
+      await open(path, step);
+      expect(await findViolations(nora)).toEqual([]);
+      await expectFitsPhone(nora);
+      expect(errors.splice(0)).toEqual([]);
+    },
+  );
 });
 
 describe('by night', () => {

@@ -2,8 +2,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Material } from '#core/stack/material.ts';
 import type { Station } from '#core/station/station.ts';
 import { findViolations } from '#e2e/support/axe.ts';
-import { VIEWS } from '#e2e/support/views.ts';
+import { MAIN_VIEWS } from '#e2e/support/views.ts';
 import { api, BENCH_SIZE, go, PHONE_SIZE, visit, weighScripts, type Visitor } from '#e2e/support/app.ts';
+import { expectFitsPhone } from '#e2e/support/fitsPhone.ts';
 
 const LOT = {
   receivedOn: '2026-11-02',
@@ -21,16 +22,8 @@ beforeAll(async () => {
 });
 afterAll(() => Promise.all([visitor.leave(), phone.leave()]));
 
-/** A page turned to the size of a phone scrolls up and down alone, once what is drawn to measure was drawn anew. */
-async function expectFitsPhone({ page }: Visitor): Promise<void> {
-  await page.setViewportSize(PHONE_SIZE);
-  const over = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-  await expect.poll(over, { timeout: 3_000 }).toBeLessThanOrEqual(0);
-  await page.setViewportSize(BENCH_SIZE);
-}
-
 describe('every main view', () => {
-  it.each(VIEWS)(
+  it.each(MAIN_VIEWS)(
     '%s keeps the axe-core rules for WCAG 2.2 AA, throws nothing, and fits a phone without scrolling sideways',
     async (_, path) => {
       visitor.errors.length = 0;
@@ -38,21 +31,6 @@ describe('every main view', () => {
       expect(await findViolations(visitor)).toEqual([]);
       await expectFitsPhone(visitor);
       expect(visitor.errors).toEqual([]);
-    },
-  );
-
-  it.each(['Drawing', 'Roles', 'Sheet', 'Passes', 'Run sheet', 'Cut'])(
-    'the step %s of a job keeps the rules and fits a phone',
-    async (step) => {
-      const { page, errors } = visitor;
-      errors.length = 0;
-      await go(page, '/jobs/4');
-      await page.getByRole('tab', { name: new RegExp(`\\d ${step}$`) }).click();
-      await page.getByRole('heading', { level: 2 }).first().waitFor();
-      await page.getByRole('img', { name: /Tide-table stickers/ }).waitFor();
-      expect(await findViolations(visitor)).toEqual([]);
-      await expectFitsPhone(visitor);
-      expect(errors).toEqual([]);
     },
   );
 
