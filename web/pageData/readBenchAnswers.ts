@@ -28,7 +28,7 @@ export async function readBenchAnswers(store: Store, station: Station | null): P
   return { kiss: inBrief(kiss), through: inBrief(through), others };
 }
 
-/** Chances are drawn, not read: four digits of them, for a page that is half as long. */
+/** Chances are drawn here, not read: four digits of them do, and the page is lighter. */
 function inBrief(bench: BenchAnswer): BenchAnswer {
   if (!bench.answer) return bench;
   const { window } = bench.answer;
