@@ -40,7 +40,7 @@ it('stops at once, says that it is not written yet, and writes it when the datab
   const context = drivenContext(db, cutter);
   const { runId, strokes } = await addDrivenRun(db, { ...facts, now, key: 'store away' }, 40, false);
   await driveRun(runId, context);
-  await expect.poll(() => cutter.state.cutter.strokesCut, { timeout: 10_000 }).toBeGreaterThan(2);
+  await expect.poll(() => cutter.state.cutter.strokesCut, { timeout: 30_000 }).toBeGreaterThan(2);
   process.kill(Number(readFileSync(join(home, 'run', 'mariadbd.pid'), 'utf8')), 'SIGKILL');
   await pause(300);
   const before = cutter.state.cutter.strokesCut;

@@ -37,9 +37,7 @@ async function findSetting(operation: 'kiss' | 'through'): Promise<{ cuts: numbe
     if (cuts % 2 === 0) await page.getByRole('button', { name: new RegExp(`^${seenAt(force)} `) }).click();
     else await page.keyboard.press(String(seenAt(force)));
     await expect
-      .poll(() => page.getByRole('region', { name: 'Cuts so far' }).getByRole('listitem').count(), {
-        timeout: 10_000,
-      })
+      .poll(() => page.getByRole('region', { name: 'Cuts so far' }).getByRole('listitem').count())
       .toBe(before + 1);
     // The cut is shown before the server has it; the next grade is taken when it has.
     await expect.poll(() => page.getByRole('button', { name: /^0 / }).isEnabled()).toBe(true);

@@ -40,10 +40,10 @@ async function begin(): Promise<DrivenRun> {
 }
 
 async function until(runId: number, state: RunState, withinMs = 40_000, strokes = 0) {
-  for (const begun = Date.now(); ; await pause(30)) {
+  for (const time = new TimeGiven(); ; await pause(30)) {
     const run = await findRun(db, runId);
-    if (run.state === state && run.outcomes.length >= strokes) return { run, ms: Date.now() - begun };
-    if (Date.now() - begun > withinMs) {
+    if (run.state === state && run.outcomes.length >= strokes) return { run, ms: time.ms() };
+    if (time.ms() > withinMs) {
       throw new Error(`never ${state}: ${run.state}, ${run.message}, ${run.outcomes.length} strokes`);
     }
   }

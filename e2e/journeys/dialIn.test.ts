@@ -191,7 +191,7 @@ describe('interrupted, and by two people', () => {
     await leaveMarks(tove);
     await tove.page.getByRole('button', { name: /^Record all/ }).click();
     await expect.poll(() => cutsOf(tove).count()).toBeGreaterThan(3);
-    await expect.poll(() => cutsOf(ines).count(), { timeout: 12_000 }).toBe(await cutsOf(tove).count());
+    await expect.poll(() => cutsOf(ines).count()).toBe(await cutsOf(tove).count());
     expect(await tove.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
       PHONE_SIZE.width,
     );

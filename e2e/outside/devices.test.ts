@@ -130,7 +130,7 @@ describe('a device file', () => {
     const text = 'PD1,2,3,4;\n'.repeat(20_000);
     await channel.write(text);
     await channel.end();
-    await expect.poll(() => got.length, { timeout: 10_000 }).toBe(text.length);
+    await expect.poll(() => got.length).toBe(text.length);
     expect(await channel.ended).toEqual({ kind: 'closed' });
   });
 

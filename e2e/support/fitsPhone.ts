@@ -5,6 +5,6 @@ import { BENCH_SIZE, PHONE_SIZE, type Visitor } from '#e2e/support/app.ts';
 export async function expectFitsPhone({ page }: Visitor): Promise<void> {
   await page.setViewportSize(PHONE_SIZE);
   const over = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-  await expect.poll(over, { timeout: 3_000 }).toBeLessThanOrEqual(0);
+  await expect.poll(over).toBeLessThanOrEqual(0);
   await page.setViewportSize(BENCH_SIZE);
 }

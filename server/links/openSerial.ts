@@ -71,13 +71,20 @@ const HANG_UP_MS = 500;
  * where the machine talks much. A line that is gone has no speed any more: that is asked now and then.
  */
 function watchHangUp(port: SerialPort, onHangUp: () => void): void {
-  const timer = setInterval(() => {
-    const asked = port.isOpen && !port.closing ? port.port?.getBaudRate() : undefined;
-    asked?.catch(() => {
-      if (!port.isOpen || port.closing) return;
+  let wasTold = false;
+  const ask = async () => {
+    if (!port.isOpen || port.closing) return;
+    try {
+      await port.port?.getBaudRate();
+      wasTold = true;
+    } catch {
+      // A line that never told its speed says nothing by not telling it.
+      if (!wasTold || !port.isOpen || port.closing) return;
       onHangUp();
       port.close();
-    });
-  }, HANG_UP_MS);
+    }
+  };
+  void ask();
+  const timer = setInterval(() => void ask(), HANG_UP_MS);
   port.once('close', () => clearInterval(timer));
 }

@@ -122,7 +122,7 @@ describe('a database that goes away', () => {
     between.onSent = () => undefined;
     between.isFrozen = false;
     await expect
-      .poll(() => changeOnce(store, request(), now, add('Smelt')).catch(() => null), { timeout: 8_000 })
+      .poll(() => changeOnce(store, request(), now, add('Smelt')).catch(() => null))
       .toEqual(expect.any(Number));
     expect(await howMany('Smelt')).toBe(1);
     await store.destroy();
@@ -140,12 +140,10 @@ describe('a database that goes away', () => {
     for (const one of refusals) expect(one.status === 'rejected' && isStoreTrouble(one.reason)).toBe(true);
     between.isFrozen = false;
     await expect
-      .poll(
-        () =>
-          store('materials')
-            .first('id')
-            .catch(() => null),
-        { timeout: 5_000 },
+      .poll(() =>
+        store('materials')
+          .first('id')
+          .catch(() => null),
       )
       .toBeTruthy();
     await store.destroy();
