@@ -23,6 +23,21 @@ import type { JobReply } from '#web/schemas/job.ts';
 haveStickers();
 
 describe('three pictures and a clip art', () => {
+  it('become twelve of each on two cards of a Letter sheet, printed, kissed and perforated on the roll-fed machine', async () => {
+    await api('/api/stations/1', 'PATCH', {
+      conditionId: await conditionOf('Herringglass matt white', 'laminated'),
+    });
+    const visitor = await arriveAt(1);
+    const jobId = await dropAll(visitor);
+    await layOut(visitor);
+    const { page } = visitor;
+    await printHere(page);
+    const run = await cut(visitor);
+    await expectStickers(jobId, run, 'roll');
+    expect(new Set(run.strokes.map(({ operation }) => operation))).toEqual(new Set(['kiss', 'perforated']));
+    expect(visitor.errors).toEqual([]);
+  });
+
   it('are cut through in light passes on the desk machine', async () => {
     await api('/api/stations/2', 'PATCH', { conditionId: await conditionOf('Drift label paper', 'printed') });
     const visitor = await arriveAt(2);
