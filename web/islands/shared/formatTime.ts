@@ -27,6 +27,7 @@ const DAY = { day: 'numeric', month: 'short' } as const;
 const PARTS = {
   day: DAY,
   moment: { ...DAY, ...CLOCK },
+  time: CLOCK,
   clock: { ...CLOCK, second: '2-digit' },
   longDay: { weekday: 'long', day: 'numeric', month: 'long' },
   date: { day: 'numeric', month: 'long', year: 'numeric' },
@@ -50,6 +51,11 @@ export function formatDay(iso: string): string {
 /** Day and time by the clock of the workshop: the same words on server and screen. */
 export function formatMoment(iso: string): string {
   return write('moment', iso);
+}
+
+/** When something ends: the time, and the day where it is not today's. */
+export function formatEnd(iso: string, now: Date): string {
+  return write(write('day', iso) === write('day', now.toISOString()) ? 'time' : 'moment', iso);
 }
 
 /** Hours, minutes and seconds by the clock of the workshop. */

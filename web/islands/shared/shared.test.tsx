@@ -3,7 +3,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import { offersOf } from '#web/islands/materialSearch/offersOf.ts';
 import type { LookupHit } from '#web/schemas/lookup.ts';
 import { ApiRefusal, callApi } from '#web/islands/shared/callApi.ts';
-import { formatDay, formatDuration, formatMoment } from '#web/islands/shared/formatTime.ts';
+import { formatDay, formatDuration, formatEnd, formatMoment } from '#web/islands/shared/formatTime.ts';
 import { Refusal } from '#web/islands/shared/Refusal.tsx';
 import { StateBadge } from '#web/islands/shared/StateBadge.tsx';
 
@@ -48,6 +48,12 @@ describe('times', () => {
   it('are days and moments in UTC, the same on server and screen', () => {
     expect(formatDay('2026-11-12T23:30:00.000Z')).toBe('12 Nov');
     expect(formatMoment('2026-11-12T23:30:00.000Z')).toBe('12 Nov, 23:30');
+  });
+
+  it('end at a time, with the day where it is not today', () => {
+    const end = '2026-11-12T23:30:00.000Z';
+    expect(formatEnd(end, new Date('2026-11-12T09:00:00Z'))).toBe('23:30');
+    expect(formatEnd(end, new Date('2026-11-11T23:45:00Z'))).toBe('12 Nov, 23:30');
   });
 });
 
