@@ -18,12 +18,14 @@ type Way = 0 | 1 | 2 | 3;
 export function followEdges({ width, height, values }: Coverage): readonly (readonly PointMm[])[] {
   const rings: (readonly PointMm[])[] = [];
   const isSeen = new Uint8Array(values.length);
+  // Read once: it is asked for at each of millions of pixels.
+  const half: number = HALF;
   for (let y = 0, at = 0; y < height; y++) {
     let before = 0;
     for (let x = 0; x < width; x++, at++) {
       const here = values[at] as number;
       // Every ring passes a pixel that is covered and whose left neighbour is not.
-      if (here > HALF && before <= HALF && isSeen[at] === 0) {
+      if (here > half && before <= half && isSeen[at] === 0) {
         rings.push(followEdge({ width, height, values }, x, y, isSeen));
       }
       before = here;
