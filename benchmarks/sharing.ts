@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { CONTENDERS } from '#benchmarks/referee/contenders.ts';
-import { dealSheets, judge, type Contender, type Score } from '#benchmarks/referee/judge.ts';
+import { dealSheets, judge, meanOf, type Contender, type Score } from '#benchmarks/referee/judge.ts';
 import { ROOT } from '#commands/homeFolder.ts';
 import { reportFailure } from '#commands/reportFailure.ts';
 import { groupBy } from '#core/collections/groupBy.ts';
@@ -80,7 +80,6 @@ const FIGURES: readonly ((score: Score) => number)[] = [
   ({ firstHarm }) => firstHarm ?? NaN,
 ];
 
-const meanOf = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 /** Standard error of a mean. */
 function errorOf(values: readonly number[]): number {
   const middle = meanOf(values);

@@ -196,7 +196,8 @@ function weighKeeps(keeps: readonly Keep[]) {
   };
 }
 
-function meanOf(values: readonly number[]): number {
+/** The mean of at least one value. */
+export function meanOf(values: readonly number[]): number {
   return values.reduce((sum, value) => sum + value, 0) / values.length;
 }
 

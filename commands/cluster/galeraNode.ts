@@ -24,7 +24,7 @@ export interface GaleraNode {
 const PROVIDERS = ['/usr/lib/galera/libgalera_smm.so', '/usr/lib/libgalera_smm.so'];
 /**
  * A node that says nothing is put out of the group within two seconds, so that others go on within three. They agree on it
- * by messages that are said again three times a second: once a second, as is usual, costs most of another.
+ * by messages that are sent again three times a second; the usual once a second costs most of a second more.
  */
 const GROUP_TIMES = [
   'evs.keepalive_period=PT0.3S',

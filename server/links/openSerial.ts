@@ -32,11 +32,11 @@ function channelOf(port: SerialPort, path: string): Channel {
   const ended = new Promise<ChannelEnd>((resolve) => {
     port.once('close', (problem: Error | null) => {
       if (isClosing && !lost) resolve({ kind: 'closed' });
-      else resolve({ kind: 'lost', reason: lost || deviceWords(problem ?? { code: 'EIO' }, path) });
+      else resolve({ kind: 'lost', reason: lost || deviceWords(problem ?? GONE, path) });
     });
   });
-  const gone = () => deviceProblem(new Error(lost || 'input/output error'), path);
-  watchHangUp(port, () => (lost ||= deviceWords(new Error('input/output error'), path)));
+  const gone = () => deviceProblem(lost ? new Error(lost) : GONE, path);
+  watchHangUp(port);
   return {
     ended,
     undelivered: () => Promise.resolve(null),
@@ -62,15 +62,17 @@ function channelOf(port: SerialPort, path: string): Channel {
   };
 }
 
+/** What the system says of a line with nothing at its other end. */
+const GONE = new Error('input/output error');
 /** How often a line is asked whether it is still there, ms. */
-const HANG_UP_MS = 500;
+const ASK_EVERY_MS = 500;
 
 /**
  * Closes a line that was hung up. The driver hears of it by polling; a line that is pulled while bytes are
  * being read ends with nothing left to read, and the driver goes on reading nothing, about one time in twenty
  * where the machine talks much. A line that is gone has no speed any more: that is asked now and then.
  */
-function watchHangUp(port: SerialPort, onHangUp: () => void): void {
+function watchHangUp(port: SerialPort): void {
   let wasTold = false;
   const ask = async () => {
     if (!port.isOpen || port.closing) return;
@@ -80,11 +82,10 @@ function watchHangUp(port: SerialPort, onHangUp: () => void): void {
     } catch {
       // A line that never told its speed says nothing by not telling it.
       if (!wasTold || !port.isOpen || port.closing) return;
-      onHangUp();
       port.close();
     }
   };
   void ask();
-  const timer = setInterval(() => void ask(), HANG_UP_MS);
+  const timer = setInterval(() => void ask(), ASK_EVERY_MS);
   port.once('close', () => clearInterval(timer));
 }

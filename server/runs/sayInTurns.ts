@@ -138,18 +138,17 @@ class Ear {
   /** The answer to the line that went out last, or that none came. @param busyMs how long it may be at work */
   answer(busyMs: number): Promise<Answer | SendEnd> {
     this.idle = 0;
-    this.heardAt = Math.max(this.heardAt, hearableMs());
+    this.heardAt = hearableMs();
     const { early } = this;
     if (early) {
       this.early = null;
       return Promise.resolve(early);
     }
     return new Promise((resolve) => {
-      const since = hearableMs();
       // A machine that knows no question is given the time that its work may take.
       const limit = this.flow.ask === '' ? SILENT_MS + Math.max(0, busyMs) : SILENT_MS;
       const timer = setInterval(() => {
-        if (hearableMs() - Math.max(this.heardAt, since) >= limit) {
+        if (hearableMs() - this.heardAt >= limit) {
           this.waiting?.({ kind: 'silent', reason: 'the machine says nothing any more' });
         } else if (this.flow.ask !== '') {
           this.channel.write(this.flow.ask).catch(() => undefined);
